@@ -1,0 +1,141 @@
+import type { BodyCondition, Look, PlaceBags, RecordBags, UndoBags } from './crates.schema'
+
+/** What was found in a bag, with who and when. */
+export interface BagRecordView {
+  alive: number
+  dead: number
+  concerns: Look[]
+  body: BodyCondition | null
+  skinTempC: number | null
+  waterTempC: number | null
+  salinityPpt: number | null
+  note: string | null
+  staffId: string
+  staffName: string
+  happenedAtMs: number
+  /** Key of the command that wrote it; several bags share one when they were "the same". */
+  commandKey: string
+}
+
+export interface BagView {
+  id: string
+  lineId: string
+  /** Number in the crate, 1 and up. */
+  number: number
+  /** Fish the list promises for this bag. */
+  listed: number
+  /** Null while unopened. */
+  record: BagRecordView | null
+  /** Fish standing in the bag now. */
+  inBag: number
+}
+
+export interface LineView {
+  id: string
+  position: number
+  species: string
+  count: number
+  lotId: string
+  lotCode: string
+  tank: { id: string; code: string } | null
+  version: number
+}
+
+export interface CrateView {
+  id: string
+  number: number
+  supplier: string
+  expectedAtMs: number | null
+  packedAtMs: number | null
+  arrivedAtMs: number | null
+  lines: LineView[]
+  bags: BagView[]
+}
+
+export interface CrateSummary {
+  id: string
+  number: number
+  supplier: string
+  expectedAtMs: number | null
+  packedAtMs: number | null
+  arrivedAtMs: number | null
+  lineCount: number
+  bagCount: number
+  openedCount: number
+  listed: number
+  alive: number
+  dead: number
+  inBags: number
+}
+
+export interface BagTotals {
+  bags: number
+  opened: number
+  /** Fish promised for all bags. */
+  listed: number
+  alive: number
+  dead: number
+  /** Fish fewer than the list in opened bags, added up bag by bag. */
+  short: number
+  /** Fish more than the list in opened bags, added up bag by bag. */
+  extra: number
+  inBags: number
+  placed: number
+}
+
+/** Adds up any set of bags: a crate, a line, a tank's share. Shorts and extras are kept apart, so that one cannot hide the other. */
+export function totalBags(bags: readonly BagView[]): BagTotals {
+  const totals: BagTotals = { bags: bags.length, opened: 0, listed: 0, alive: 0, dead: 0, short: 0, extra: 0, inBags: 0, placed: 0 }
+  for (const { record, listed, inBag } of bags) {
+    totals.listed += listed
+    if (!record) continue
+    const found = record.alive + record.dead
+    totals.opened += 1
+    totals.alive += record.alive
+    totals.dead += record.dead
+    totals.short += Math.max(0, listed - found)
+    totals.extra += Math.max(0, found - listed)
+    totals.inBags += inBag
+    totals.placed += record.alive - inBag
+  }
+  return totals
+}
+
+export type CrateStage = 'due' | 'opening' | 'placing' | 'done'
+
+/** Names where a crate stands, from its totals alone. */
+export function crateStage({ bags, opened, inBags }: Pick<BagTotals, 'bags' | 'opened' | 'inBags'>): CrateStage {
+  if (opened === 0) return 'due'
+  if (opened < bags) return 'opening'
+  return inBags > 0 ? 'placing' : 'done'
+}
+
+export type PendingBagCommand =
+  | { command: 'recordBags'; key: string; staffId: string; input: RecordBags }
+  | { command: 'undoBags'; key: string; staffId: string; input: UndoBags }
+  | { command: 'placeBags'; key: string; staffId: string; input: PlaceBags }
+
+/**
+ * Shows a crate as it will be once what waits on this device has been sent, so that a touch counts at once even while
+ * the server is away. Commands the server already knows change nothing.
+ */
+export function withPendingBags(crate: CrateView, pending: readonly PendingBagCommand[]): CrateView {
+  return pending.reduce((view, entry) => ({ ...view, bags: view.bags.map((bag) => applyToBag(view, bag, entry)) }), crate)
+}
+
+function applyToBag(crate: CrateView, bag: BagView, entry: PendingBagCommand): BagView {
+  switch (entry.command) {
+    case 'recordBags': {
+      if (bag.record || !entry.input.bagIds.includes(bag.id)) return bag
+      const { bagIds: _, ...found } = entry.input
+      return { ...bag, inBag: found.alive, record: { ...found, staffId: entry.staffId, staffName: '', commandKey: entry.key } }
+    }
+    case 'undoBags':
+      return entry.input.bagIds.includes(bag.id) ? { ...bag, record: null, inBag: 0 } : bag
+    case 'placeBags': {
+      const tankId = crate.lines.find((line) => line.id === bag.lineId)?.tank?.id
+      const goes = tankId !== undefined && (entry.input.tankId === null || entry.input.tankId === tankId)
+      return goes ? { ...bag, inBag: 0 } : bag
+    }
+  }
+}

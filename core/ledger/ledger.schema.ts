@@ -1,0 +1,45 @@
+import type { InferType } from 'yup'
+import { bounds, choice, identifier, instant, optionalText, strictObject, text, whole } from '../fields/fields.schema'
+import { lossCauses, releaseReasons } from './movement'
+
+const quantity = () => whole('Number of fish', 1, bounds.fishInLine)
+const note = () => optionalText('Note', bounds.note)
+const happenedAtMs = () => instant('Time it happened')
+
+/** Fish of one lot go from this tank to another one. */
+export const moveFishSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), toTankId: identifier('Tank'), note: note(), happenedAtMs: happenedAtMs() })
+export type MoveFish = InferType<typeof moveFishSchema>
+
+/** Fish of one lot are lost from this tank. */
+export const recordLossSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), cause: choice('Cause', lossCauses), note: note(), happenedAtMs: happenedAtMs() })
+export type RecordLoss = InferType<typeof recordLossSchema>
+
+/** Fish of one lot leave the room alive. */
+export const releaseFishSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), reason: choice('Reason', releaseReasons), note: note(), happenedAtMs: happenedAtMs() })
+export type ReleaseFish = InferType<typeof releaseFishSchema>
+
+/** The tank was counted: `expected` is what the screen showed, so that a count is never set against a figure nobody saw. */
+export const correctCountSchema = strictObject({
+  lotId: identifier('Lot'),
+  expected: whole('Number on screen', 0, bounds.fishInLine),
+  counted: whole('Number counted', 0, bounds.fishInLine),
+  reason: text('Reason', bounds.note),
+  happenedAtMs: happenedAtMs(),
+})
+export type CorrectCount = InferType<typeof correctCountSchema>
+
+export const additions = ['born', 'brought-in'] as const
+
+/** Fish that came by no crate: born here, or already here when the books began. They become a lot of their own. */
+export const addFishSchema = strictObject({
+  species: text('Species', bounds.name),
+  quantity: quantity(),
+  how: choice('Where from', additions),
+  note: note(),
+  happenedAtMs: happenedAtMs(),
+})
+export type AddFish = InferType<typeof addFishSchema>
+
+/** Takes one movement back. */
+export const reverseMovementSchema = strictObject({ reason: optionalText('Reason', bounds.note), happenedAtMs: happenedAtMs() })
+export type ReverseMovement = InferType<typeof reverseMovementSchema>

@@ -1,0 +1,20 @@
+import type { InferType } from 'yup'
+import { bounds, choice, optionalMeasure, strictObject, text, whole } from '../fields/fields.schema'
+
+export const waters = ['fresh', 'brackish', 'marine'] as const
+export type Water = (typeof waters)[number]
+export const tankKinds = ['glass', 'tub'] as const
+export type TankKind = (typeof tankKinds)[number]
+
+/** A new body of water with its tanks, coded by rack: `R1-01`, `R1-02` and so on. */
+export const addSystemSchema = strictObject({
+  name: text('Name', bounds.name),
+  water: choice('Water', waters),
+  sumpL: optionalMeasure('Sump', 'L', 0, 100_000),
+  rack: text('Rack', 8).matches(/^[A-Z][A-Z0-9]{0,7}$/, 'Rack must be a capital letter, then letters or digits, such as R1'),
+  tankCount: whole('Tanks', 1, 99),
+  perShelf: whole('Tanks on a shelf', 1, 20),
+  tankKind: choice('Kind of tank', tankKinds),
+  netVolumeL: optionalMeasure('Net volume of a tank', 'L', 0.5, 100_000),
+})
+export type AddSystem = InferType<typeof addSystemSchema>

@@ -1,0 +1,88 @@
+import type { MovementKind } from '../ledger/movement'
+import type { CheckView } from '../rounds/roundView'
+import type { TankKind, Water } from './room.schema'
+import type { TankFlag } from './tankFlag'
+
+/** Fish of one lot in one place. */
+export interface StockView {
+  lotId: string
+  lotCode: string
+  species: string
+  quantity: number
+  /** Supplier, or how the lot came to be. */
+  origin: string
+  sinceMs: number
+}
+
+export interface TankSummary {
+  id: string
+  code: string
+  kind: TankKind
+  systemId: string
+  rack: string
+  shelf: number
+  position: number
+  fish: number
+  /** Species of the largest lot; null when empty. */
+  mainSpecies: string | null
+  speciesCount: number
+  isCheckedToday: boolean
+  lastCheckAtMs: number | null
+  flag: TankFlag | null
+}
+
+export interface SystemView {
+  id: string
+  name: string
+  water: Water
+  sumpL: number | null
+}
+
+export interface RoomView {
+  name: string
+  systems: SystemView[]
+  tanks: TankSummary[]
+}
+
+/** A movement as a person reads it. */
+export interface MovementView {
+  type: 'movement'
+  id: string
+  kind: MovementKind
+  quantity: number
+  lotCode: string
+  species: string
+  from: string
+  to: string
+  /** Positive when fish came into the tank whose timeline this is. */
+  change: number
+  happenedAtMs: number
+  recordedAtMs: number
+  staffName: string
+  cause: string | null
+  reason: string | null
+  note: string | null
+  /** Set when another movement took this one back. */
+  reversedById: string | null
+  reversesId: string | null
+  /** The crate whose bag is behind it; null otherwise. */
+  crate: { id: string; number: number } | null
+  /** Why this cannot be taken back from here; null when it can. */
+  fixedBecause: string | null
+}
+
+export type TimelineEntry = MovementView | CheckView
+
+export interface TankView {
+  id: string
+  code: string
+  kind: TankKind
+  netVolumeL: number | null
+  system: SystemView
+  stock: StockView[]
+  flag: TankFlag | null
+  isCheckedToday: boolean
+  timeline: TimelineEntry[]
+  /** Pass as `before` to read older entries; null at the beginning of the books. */
+  olderBefore: string | null
+}

@@ -1,0 +1,66 @@
+import type { TankKind } from '../room/room.schema'
+import type { StockView } from '../room/roomView'
+import type { TankFlag } from '../room/tankFlag'
+import type { Ate, RecordCheck, Sign } from './rounds.schema'
+
+/** A check as a person reads it. */
+export interface CheckView {
+  type: 'check'
+  id: string
+  tankId: string
+  roundOn: string
+  roundNumber: number
+  ate: Ate
+  signs: Sign[]
+  seen: number | null
+  /** Fish the books held when the check was recorded. */
+  expected: number
+  note: string | null
+  happenedAtMs: number
+  recordedAtMs: number
+  staffName: string
+  /** Set when a later check corrects this one. */
+  replacedById: string | null
+}
+
+/** One stop on the walk. */
+export interface RoundStop {
+  tankId: string
+  code: string
+  kind: TankKind
+  systemName: string
+  stock: StockView[]
+  /** The newest check of this round; null while the tank is unchecked. */
+  check: Pick<CheckView, 'id' | 'ate' | 'signs' | 'seen' | 'note' | 'staffName'> | null
+  /** The newest check of an earlier round; null when there is none. */
+  lastCheck: Pick<CheckView, 'ate' | 'signs' | 'happenedAtMs' | 'note'> | null
+  flag: TankFlag | null
+}
+
+export interface RoundView {
+  on: string
+  number: number
+  stops: RoundStop[]
+  emptyTanks: string[]
+}
+
+/** Id of a check that this device has taken but the server has not answered for. */
+export const pendingCheckId = 'pending'
+
+/**
+ * Shows a round as it will be once the checks still waiting on this device have been sent; a check that the server
+ * already knows changes nothing.
+ */
+export function withPendingChecks(round: RoundView, pending: readonly RecordCheck[]): RoundView {
+  const newest = new Map(pending.filter((check) => check.roundNumber === round.number).map((check) => [check.tankId, check]))
+  if (newest.size === 0) return round
+  const stops = round.stops.map((stop) => {
+    const check = newest.get(stop.tankId)
+    return check ? { ...stop, check: { id: pendingCheckId, ate: check.ate, signs: check.signs, seen: check.seen, note: check.note, staffName: '' } } : stop
+  })
+  return { ...round, stops }
+}
+
+/** Answers whether a check has anything in it that somebody should read. */
+export const isQuiet = (check: Pick<CheckView, 'ate' | 'signs' | 'seen' | 'note'>): boolean =>
+  check.ate === 'all' && check.signs.length === 0 && check.seen === null && !check.note

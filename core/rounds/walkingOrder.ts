@@ -1,0 +1,30 @@
+import { graveSigns, type Sign } from './rounds.schema'
+
+export interface Stoppable {
+  code: string
+  rack: string
+  shelf: number
+  position: number
+  water: string
+  signs: readonly Sign[]
+  /** Days since the newest fish came in; null when never. */
+  daysSinceArrival: number | null
+}
+
+/** House guidance: fish that came within this many days are walked after settled ones, so that hands go from known to unknown. */
+export const newArrivalDays = 14
+
+/**
+ * Orders the tanks of a round so that hands and nets go from clean to doubtful: settled tanks first, new arrivals after
+ * them, tanks with signs last; within each group along the racks.
+ */
+export function walkingOrder<T extends Stoppable>(stops: readonly T[]): T[] {
+  const along = (a: T, b: T): number => a.water.localeCompare(b.water) || a.rack.localeCompare(b.rack, 'en', { numeric: true }) || a.shelf - b.shelf || a.position - b.position
+  return [...stops].sort((a, b) => doubt(a) - doubt(b) || along(a, b))
+}
+
+function doubt({ signs, daysSinceArrival }: Stoppable): number {
+  if (signs.some((sign) => graveSigns.includes(sign))) return 3
+  if (signs.length > 0) return 2
+  return daysSinceArrival !== null && daysSinceArrival < newArrivalDays ? 1 : 0
+}

@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test'
+
+const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
+const quiet = ['--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--disable-quic', '--disable-gpu']
+const asRoot = process.getuid?.() === 0 ? ['--no-sandbox'] : []
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '*.spec.ts',
+  timeout: 180_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: true,
+  reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  use: { launchOptions: { executablePath: chromium, args: [...quiet, ...asRoot] }, colorScheme: 'light', trace: 'retain-on-failure' },
+  projects: [
+    { name: 'phone', testIgnore: 'outage.spec.ts', use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
+    { name: 'desktop', testIgnore: 'outage.spec.ts', use: { viewport: { width: 1280, height: 800 } } },
+    { name: 'outage', testMatch: 'outage.spec.ts', use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
+  ],
+})

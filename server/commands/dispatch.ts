@@ -1,0 +1,92 @@
+import { createHash } from 'node:crypto'
+import { eq, sql } from 'drizzle-orm'
+import type { Database } from '../db/open'
+import { fieldProblem, Problem } from '../http/problem'
+import type { Actor, Command, Params } from '../http/endpoint'
+import { validated } from '../http/validated'
+import { command as commandTable } from './commands.table'
+
+export interface Dispatched {
+  status: number
+  answer: unknown
+  /** True when this key was answered before and nothing was written now. */
+  isReplay: boolean
+}
+export interface Call {
+  key: string
+  actor: Actor
+  params: Params
+  body: unknown
+  nowMs: number
+}
+export type Dispatch = (command: Command, call: Call) => Promise<Dispatched>
+
+const keyPattern = /^[A-Za-z0-9_-]{16,64}$/
+/** How far a device's idea of now may be ahead of the server's. */
+const futureToleranceMs = 5 * 60_000
+
+/**
+ * Makes the one door through which everything is written: checks the input, looks the key up, runs the command and
+ * keeps its answer, all in one transaction.
+ * @throws Problem `key-reused` when the key was used for something else; whatever the command throws.
+ */
+export function createDispatch(db: Database): Dispatch {
+  const find = db.orm.select().from(commandTable).where(eq(commandTable.key, sql.placeholder('key'))).prepare()
+  const keep = db.orm
+    .insert(commandTable)
+    .values({
+      key: sql.placeholder('key'),
+      name: sql.placeholder('name'),
+      bodyHash: sql.placeholder('bodyHash'),
+      status: sql.placeholder('status'),
+      answer: sql.placeholder('answer'),
+      staffId: sql.placeholder('staffId'),
+      recordedAtMs: sql.placeholder('recordedAtMs'),
+    })
+    .prepare()
+
+  function replay(key: string, bodyHash: string): Dispatched | null {
+    const known = find.get({ key })
+    if (!known) return null
+    if (known.bodyHash !== bodyHash) throw new Problem('key-reused', 'This key was used before for something else; nothing was written')
+    return { status: known.status, answer: JSON.parse(known.answer) as unknown, isReplay: true }
+  }
+
+  return async (command, { key, actor, params, body, nowMs }) => {
+    if (!keyPattern.test(key)) throw fieldProblem('Idempotency-Key', 'Idempotency-Key must be 16 to 64 letters, digits, - or _')
+    const input = validated(command.schema, body)
+    refuseFuture(input, nowMs)
+    const bodyHash = hashOf(command, params, input)
+    const known = replay(key, bodyHash)
+    if (known) return known
+    const prepared = (await command.prepare?.(input)) as undefined
+    return db.transact(() => {
+      // Looked up again: another request with this key may have been answered while we prepared.
+      const meanwhile = command.prepare ? replay(key, bodyHash) : null
+      if (meanwhile) return meanwhile
+      const answer = command.run({ actor, key, nowMs, params }, input, prepared) ?? {}
+      const status = command.method === 'post' ? 201 : 200
+      keep.run({ key, name: command.name, bodyHash, status, answer: JSON.stringify(answer), staffId: actor.id, recordedAtMs: nowMs })
+      return { status, answer, isReplay: false }
+    })
+  }
+}
+
+function refuseFuture(input: unknown, nowMs: number): void {
+  const happenedAtMs = (input as { happenedAtMs?: number }).happenedAtMs
+  if (happenedAtMs !== undefined && happenedAtMs > nowMs + futureToleranceMs) throw fieldProblem('happenedAtMs', 'Time it happened lies in the future')
+}
+
+function hashOf(command: Command, params: Params, input: unknown): string {
+  const open = Object.entries(input as Record<string, unknown>).filter(([field]) => !(command.secrets as string[] | undefined)?.includes(field))
+  return createHash('sha256').update(JSON.stringify([command.name, sorted(params), sorted(Object.fromEntries(open))])).digest('base64url')
+}
+
+// Two devices may name the same fields in another order.
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted)
+  if (value === null || typeof value !== 'object') return value
+  return Object.entries(value)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([field, each]) => [field, sorted(each)])
+}

@@ -1,0 +1,62 @@
+import { mkdirSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import BetterSqlite3 from 'better-sqlite3'
+import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3'
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator'
+import { outsidePlaceId } from '../../core/ledger/movement'
+import { guardBinds, type Raw } from './guard'
+import * as schema from './schema'
+import { installTriggers } from './triggers'
+
+export interface Database {
+  raw: Raw
+  orm: BetterSQLite3Database<typeof schema>
+  /** Runs all of `work` or none of it. Synchronous only: a promise would commit before it is done, so it is refused. */
+  transact<T>(work: () => T): T
+  close(): void
+}
+
+const migrationsFolder = join(import.meta.dirname ?? __dirname, 'migrations')
+
+/**
+ * Opens (and makes or brings up to date) a room's database.
+ * @param file - path of the file, or `':memory:'`.
+ * @throws Error when a migration leaves a broken reference, or a ledger trigger is not in place.
+ */
+export function openDatabase(file: string): Database {
+  if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
+  const raw = guardBinds(new BetterSqlite3(file))
+  raw.exec('PRAGMA journal_mode=WAL')
+  // FULL: what was acknowledged survives a tripped breaker, not only a crashed process.
+  raw.exec('PRAGMA synchronous=FULL')
+  raw.exec('PRAGMA busy_timeout=5000')
+  // Without this a REPLACE slips past the trigger that forbids deleting.
+  raw.exec('PRAGMA recursive_triggers=ON')
+  const orm = drizzle(raw, { schema })
+  bringUpToDate(raw, orm)
+  installTriggers(raw)
+  raw.prepare('INSERT OR IGNORE INTO place (id, kind) VALUES (?, ?)').run(outsidePlaceId, 'outside')
+  return { raw, orm, transact: (work) => transact(raw, work), close: () => raw.close() }
+}
+
+// Rebuilding a table under enforced keys could empty its children, so keys are off while migrating and checked after.
+function bringUpToDate(raw: Raw, orm: BetterSQLite3Database<typeof schema>): void {
+  raw.exec('PRAGMA foreign_keys=OFF')
+  migrate(orm, { migrationsFolder })
+  const broken = raw.prepare('PRAGMA foreign_key_check').all()
+  if (broken.length > 0) throw new Error(`${broken.length} references are broken after migrating; restore the backup made before`)
+  raw.exec('PRAGMA foreign_keys=ON')
+}
+
+function transact<T>(raw: Raw, work: () => T): T {
+  raw.exec('BEGIN IMMEDIATE')
+  try {
+    const result = work()
+    if (result instanceof Promise) throw new TypeError('a transaction cannot wait for a promise')
+    raw.exec('COMMIT')
+    return result
+  } catch (error) {
+    if (raw.inTransaction) raw.exec('ROLLBACK')
+    throw error
+  }
+}

@@ -1,0 +1,7 @@
+export { command } from '../commands/commands.table'
+export { bag, bagRecord, crate, line, supplier } from '../crates/crates.table'
+export { lot, movement, place, stock } from '../ledger/ledger.table'
+export { room, system, tank } from '../room/room.table'
+export { check } from '../rounds/rounds.table'
+export { species } from '../species/species.table'
+export { session, sessionRecorder, staff } from '../staff/staff.table'

@@ -1,0 +1,13 @@
+import type { ErrorRequestHandler } from 'express'
+import type { Logger } from 'pino'
+import { toProblem } from './toProblem'
+
+/** The only place that turns an error into an answer. */
+export function errorHandler(log: Logger): ErrorRequestHandler {
+  // Express tells error handlers by their four parameters.
+  return (error: unknown, request, response, _next) => {
+    const problem = toProblem(error)
+    if (problem.code === 'internal') log.error({ err: error, path: request.path }, 'request failed')
+    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem.toBody()))
+  }
+}

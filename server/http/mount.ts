@@ -1,0 +1,53 @@
+import type { Express, Request, RequestHandler, Response } from 'express'
+import type { Dispatch } from '../commands/dispatch'
+import type { StaffService } from '../staff/staff.service'
+import type { Actor, Endpoint, Params } from './endpoint'
+import { Problem } from './problem'
+
+interface Collaborators {
+  dispatch: Dispatch
+  staff: StaffService
+  now: () => number
+}
+
+/** Puts every declared endpoint on the app, each behind its access check. What is not declared is not there. */
+export function mountEndpoints(app: Express, endpoints: readonly Endpoint[], collaborators: Collaborators): void {
+  for (const endpoint of endpoints) app[endpoint.method](endpoint.path, handlerOf(endpoint, collaborators))
+}
+
+function handlerOf(endpoint: Endpoint, { dispatch, staff, now }: Collaborators): RequestHandler {
+  const actorOf = (request: Request): Actor => staff.requireActor(request.headers.cookie, request.get('X-Recording'), now())
+  return async (request, response) => {
+    if (endpoint.kind === 'command' || endpoint.access === 'lead') requireRole(actorOf(request), endpoint.access)
+    else if (endpoint.access !== 'public') staff.requireSession(request.headers.cookie, now())
+    const params = checkedParams(request.params)
+    if (endpoint.kind === 'plain') return endpoint.handle(request, response)
+    if (endpoint.kind === 'read') return void response.json(endpoint.read({ params, query: request.query, nowMs: now() }))
+    refuseForeign(request)
+    const call = { key: request.get('Idempotency-Key') ?? '', actor: actorOf(request), params, body: request.body as unknown, nowMs: now() }
+    const { status, answer, isReplay } = await dispatch(endpoint, call)
+    answerWith(response, status, answer, isReplay)
+  }
+}
+
+function answerWith(response: Response, status: number, answer: unknown, isReplay: boolean): void {
+  if (isReplay) response.set('Idempotent-Replay', 'true')
+  response.status(status).json(answer)
+}
+
+function requireRole(actor: Actor, access: string): void {
+  if (access === 'lead' && actor.role !== 'lead') throw new Problem('not-allowed', 'Only a lead may do this')
+}
+
+function checkedParams(params: Request['params']): Params {
+  const entries = Object.entries(params).map(([name, value]) => [name, String(value)] as const)
+  const bad = entries.some(([, value]) => !/^[A-Za-z0-9_-]{1,64}$/.test(value))
+  if (bad) throw new Problem('not-found', 'There is nothing at this address')
+  return Object.fromEntries(entries)
+}
+
+// The cookie is SameSite=Strict already; this also refuses a page that reached us under a name of its own.
+function refuseForeign(request: Request): void {
+  const origin = request.get('Origin')
+  if (origin && URL.canParse(origin) && new URL(origin).host !== request.get('Host')) throw new Problem('not-allowed', 'Writes are taken from our own pages only')
+}

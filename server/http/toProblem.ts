@@ -1,0 +1,34 @@
+import { ValidationError } from 'yup'
+import type { FieldError } from '../../core/problem/problem'
+import { UnbindableError } from '../db/guard'
+import { Problem } from './problem'
+
+/** Turns whatever was thrown into the one error of the server, keeping the original as cause. Leaks nothing of it. */
+export function toProblem(error: unknown): Problem {
+  if (error instanceof Problem) return error
+  if (error instanceof ValidationError) {
+    const errors = fieldErrors(error)
+    return new Problem('invalid-input', errors[0]?.message ?? 'Something entered is not right', { errors, cause: error })
+  }
+  if (error instanceof UnbindableError) return new Problem('invalid-input', 'A value holds something that cannot be kept', { cause: error })
+  const status = httpStatus(error)
+  if (status === 413) return new Problem('too-large', 'The request is larger than 2 MB', { cause: error })
+  if (status !== null && status >= 400 && status < 500) return new Problem('malformed-request', 'The request cannot be read', { cause: error })
+  return new Problem('internal', 'The server failed; nothing of this request was kept. Try again.', { cause: error })
+}
+
+function fieldErrors(error: ValidationError): FieldError[] {
+  const all = error.inner.length > 0 ? error.inner : [error]
+  return all.slice(0, 100).map((inner) => ({ path: pathOf(inner), message: inner.errors[0] ?? inner.message }))
+}
+
+function pathOf(error: ValidationError): string {
+  const unknown = error.type === 'noUnknown' ? String(error.params?.unknown ?? '') : ''
+  return [error.path, unknown].filter(Boolean).join('.') || 'request'
+}
+
+// body-parser and the router mark faults of the request with a status of their own.
+function httpStatus(error: unknown): number | null {
+  const status = error !== null && typeof error === 'object' && 'status' in error ? error.status : null
+  return typeof status === 'number' ? status : null
+}

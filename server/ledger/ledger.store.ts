@@ -1,0 +1,99 @@
+import { and, eq, gt, notExists, sql, type SQL } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/sqlite-core'
+import type { Movement, MovementKind } from '../../core/ledger/movement'
+import type { StockView } from '../../core/room/roomView'
+import type { Database } from '../db/open'
+import { lot, movement, place, stock } from './ledger.table'
+
+export type MovementInsert = Omit<typeof movement.$inferInsert, 'seq'>
+
+/** A movement joined with the names of what it touches. */
+export interface MovementRow extends Movement {
+  seq: number
+  kind: MovementKind
+  lotCode: string
+  species: string
+  fromKind: string
+  fromName: string
+  toKind: string
+  toName: string
+  crateId: string | null
+  crateNumber: number | null
+  cause: string | null
+  reason: string | null
+  note: string | null
+  staffName: string
+  happenedAtMs: number
+  recordedAtMs: number
+  reversedById: string | null
+}
+
+const placeName = (name: string): string => `CASE ${name}.kind WHEN 'tank' THEN (SELECT code FROM tank WHERE id = ${name}.id)
+  WHEN 'bag' THEN (SELECT 'bag ' || bag.number || ' of crate ' || crate.number FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id = ${name}.id)
+  ELSE ${name}.kind END`
+
+const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id AS lotId, m.from_place_id AS fromPlaceId, m.to_place_id AS toPlaceId,
+    m.reverses_id AS reversesId, m.cause, m.reason, m.note, m.happened_at_ms AS happenedAtMs, m.recorded_at_ms AS recordedAtMs,
+    lot.code AS lotCode, species.name AS species, staff.name AS staffName, back.id AS reversedById,
+    f.kind AS fromKind, ${placeName('f')} AS fromName, t.kind AS toKind, ${placeName('t')} AS toName,
+    crate.id AS crateId, crate.number AS crateNumber
+  FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = m.staff_id
+    JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id
+    LEFT JOIN movement back ON back.reverses_id = m.id
+    LEFT JOIN line ON line.lot_id = m.lot_id LEFT JOIN crate ON crate.id = line.crate_id`)
+
+/** Queries about lots, stock and movements. */
+export function createLedgerStore({ orm }: Database) {
+  const values = Object.fromEntries(
+    ['id', 'kind', 'lotId', 'fromPlaceId', 'toPlaceId', 'quantity', 'reversesId', 'cause', 'reason', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs'].map((field) => [field, sql.placeholder(field)]),
+  ) as unknown as MovementInsert
+  const insert = orm.insert(movement).values(values).prepare()
+  const available = orm
+    .select({ quantity: stock.quantity })
+    .from(stock)
+    .where(and(eq(stock.placeId, sql.placeholder('placeId')), eq(stock.lotId, sql.placeholder('lotId'))))
+    .prepare()
+  const back = alias(movement, 'back')
+  const standing = (where: SQL | undefined) =>
+    orm.select().from(movement).where(and(where, notExists(orm.select({ id: back.id }).from(back).where(eq(back.reversesId, movement.id)))))
+
+  return {
+    insert: (row: MovementInsert) => void insert.run(row),
+    available: (placeId: string, lotId: string): number => available.get({ placeId, lotId })?.quantity ?? 0,
+    insertPlace: (id: string, kind: 'bag' | 'tank' | 'vessel') => void orm.insert(place).values({ id, kind }).run(),
+    insertLot: (row: typeof lot.$inferInsert) => void orm.insert(lot).values(row).run(),
+    countLots: (codePrefix: string): number => orm.select({ n: sql<number>`count(*)` }).from(lot).where(sql`${lot.code} LIKE ${codePrefix + '%'}`).get()?.n ?? 0,
+    isLot: (id: string): boolean => orm.select({ id: lot.id }).from(lot).where(eq(lot.id, id)).get() !== undefined,
+    movementById: (id: string) => orm.select().from(movement).where(eq(movement.id, id)).get() ?? null,
+    isReversed: (id: string): boolean => orm.select({ id: movement.id }).from(movement).where(eq(movement.reversesId, id)).get() !== undefined,
+    /** Movements of one command at one place that were not taken back, newest first. */
+    standingOfCommand: (commandKey: string, placeId: string) =>
+      standing(and(eq(movement.commandKey, commandKey), sql`${placeId} IN (${movement.fromPlaceId}, ${movement.toPlaceId})`)).orderBy(sql`${movement.seq} DESC`).all(),
+    /** The newest movement that took fish of a lot on from a place after another movement brought them. */
+    inTheWay: (placeId: string, lotId: string, afterSeq: number) =>
+      standing(and(eq(movement.fromPlaceId, placeId), eq(movement.lotId, lotId), gt(movement.seq, afterSeq), sql`${movement.kind} <> 'reversal'`)).orderBy(sql`${movement.seq} DESC`).limit(1).get() ?? null,
+    rowById: (id: string): MovementRow | null => orm.get<MovementRow | undefined>(sql`${movementSelect} WHERE m.id = ${id}`) ?? null,
+    /** Movements in or out of a place that happened in [fromMs, beforeMs), newest first, at most `limit`. */
+    rowsAt: (placeId: string, fromMs: number, beforeMs: number, limit: number): MovementRow[] =>
+      orm.all<MovementRow>(sql`${movementSelect} WHERE m.seq IN (
+          SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE from_place_id = ${placeId} AND happened_at_ms >= ${fromMs} AND happened_at_ms < ${beforeMs} ORDER BY happened_at_ms DESC LIMIT ${limit})
+          UNION ALL SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE to_place_id = ${placeId} AND happened_at_ms >= ${fromMs} AND happened_at_ms < ${beforeMs} ORDER BY happened_at_ms DESC LIMIT ${limit}))
+        ORDER BY m.happened_at_ms DESC, m.seq DESC LIMIT ${limit}`),
+    /** Stock of every tank, or of one. */
+    tankStock: (tankId: string | null): (StockView & { placeId: string })[] =>
+      orm.all(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, species.name AS species, stock.quantity AS quantity, lot.origin AS origin, stock.since_ms AS sinceMs
+        FROM ${tankId === null ? sql`tank CROSS JOIN stock ON stock.place_id = tank.id` : sql`stock`} JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id
+        ${tankId === null ? sql`` : sql`WHERE stock.place_id = ${tankId}`} ORDER BY stock.quantity DESC, lot.code`),
+    /** Fish lost in each tank since a moment, by tank; losses taken back do not count. */
+    lostSince: (sinceMs: number): Map<string, number> =>
+      new Map(
+        orm
+          .all<{ placeId: string; quantity: number }>(
+            sql`SELECT m.from_place_id AS placeId, sum(m.quantity) AS quantity FROM movement m
+              WHERE m.kind = 'loss' AND m.happened_at_ms >= ${sinceMs} AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id) GROUP BY m.from_place_id`,
+          )
+          .map((row) => [row.placeId, row.quantity]),
+      ),
+  }
+}
+export type LedgerStore = ReturnType<typeof createLedgerStore>

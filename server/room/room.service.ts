@@ -1,0 +1,126 @@
+import { TZDate } from '@date-fns/tz'
+import { startOfDay } from 'date-fns'
+import { groupBy } from '../../core/collections/groupBy'
+import { planTankCodes } from '../../core/room/planTankCodes'
+import type { AddSystem } from '../../core/room/room.schema'
+import type { MovementView, RoomView, StockView, TankSummary, TankView, TimelineEntry } from '../../core/room/roomView'
+import { tankFlag } from '../../core/room/tankFlag'
+import type { CheckView } from '../../core/rounds/roundView'
+import { dayInZone } from '../../core/time/dayInZone'
+import type { CommandContext } from '../http/endpoint'
+import { fieldProblem, Problem } from '../http/problem'
+import { isBagEntry } from '../ledger/ledger.service'
+import type { LedgerStore, MovementRow } from '../ledger/ledger.store'
+import { newId } from '../newId'
+import type { RoomStore, TankRow } from './room.store'
+
+const timelinePage = 40
+
+/** What the room looks like: racks, tanks, and the story of each tank. */
+export function createRoomService(store: RoomStore, ledger: LedgerStore, checksAt: (tankId: string, fromMs: number, beforeMs: number, limit: number) => CheckView[]) {
+  const zone = (): string => store.room()?.timeZone ?? 'UTC'
+
+  const lostToday = (nowMs: number): Map<string, number> => ledger.lostSince(startOfDay(new TZDate(nowMs, zone())).getTime())
+
+  function summarise(tanks: TankRow[], nowMs: number): TankSummary[] {
+    const today = dayInZone(nowMs, zone())
+    const lost = lostToday(nowMs)
+    const checks = new Map(store.lastChecks(null).map((check) => [check.tankId, check]))
+    const stock = groupBy(ledger.tankStock(null), (row) => row.placeId)
+    return tanks.map((tank) => {
+      const lots = stock.get(tank.id) ?? []
+      const check = checks.get(tank.id)
+      const { netVolumeL: _, ...rest } = tank
+      return {
+        ...rest,
+        fish: lots.reduce((sum, lot) => sum + lot.quantity, 0),
+        mainSpecies: lots[0]?.species ?? null,
+        speciesCount: new Set(lots.map((lot) => lot.species)).size,
+        isCheckedToday: check?.roundOn === today,
+        lastCheckAtMs: check?.happenedAtMs ?? null,
+        flag: tankFlag({ signs: check?.signs ?? [], ate: check?.ate ?? null, lostToday: lost.get(tank.id) ?? 0 }),
+      }
+    })
+  }
+
+  function requireTank(id: string): TankRow {
+    const tank = store.tankById(id)
+    if (!tank) throw new Problem('not-found', 'There is no such tank')
+    return tank
+  }
+
+  /** A page of movements and checks, newest first. A page never ends between entries of one moment, so none is skipped. */
+  function timeline(tankId: string, beforeMs: number): { timeline: TimelineEntry[]; olderBefore: string | null } {
+    const page = (fromMs: number, limit: number) =>
+      [...ledger.rowsAt(tankId, fromMs, beforeMs, limit).map((row) => toMovementView(row, tankId)), ...checksAt(tankId, fromMs, beforeMs, limit)].sort(
+        (a, b) => b.happenedAtMs - a.happenedAtMs || b.recordedAtMs - a.recordedAtMs,
+      )
+    const cut = page(0, timelinePage)[timelinePage - 1]?.happenedAtMs
+    if (cut === undefined) return { timeline: page(0, timelinePage), olderBefore: null }
+    return { timeline: page(cut, 10_000), olderBefore: String(cut) }
+  }
+
+  return {
+    requireTank,
+    summarise,
+    zone,
+    lostToday,
+
+    /** The racks as they stand. */
+    view: (nowMs: number): RoomView => ({ name: store.room()?.name ?? '', systems: store.systems(), tanks: summarise(store.tanks(), nowMs) }),
+
+    /** One tank by its code, with the newest page of its timeline or the one before `before`. */
+    tankView(code: string, before: unknown, nowMs: number): TankView {
+      const tank = store.tankByCode(code.toUpperCase())
+      if (!tank) throw new Problem('not-found', `There is no tank ${code} in this room`)
+      const beforeMs = typeof before === 'string' && /^\d{1,15}$/.test(before) ? Number(before) : Number.MAX_SAFE_INTEGER
+      const summary = summarise([tank], nowMs)[0]
+      const system = store.systems().find((each) => each.id === tank.systemId)
+      if (!summary || !system) throw new Problem('internal', 'The tank has no system')
+      const { id, kind, netVolumeL } = tank
+      const stock = ledger.tankStock(id).map(withoutPlace)
+      return { id, code: tank.code, kind, netVolumeL, system, stock, flag: summary.flag, isCheckedToday: summary.isCheckedToday, ...timeline(id, beforeMs) }
+    },
+
+    /** Adds a system with a rack of tanks. */
+    addSystem({ nowMs: _ }: CommandContext, input: AddSystem) {
+      const name = input.name.trim()
+      if (store.systemByName(name)) throw fieldProblem('name', `There is a system called ${name} already`)
+      const there = store.tanksOfRack(input.rack)
+      const planned = planTankCodes(input.rack, input.tankCount, input.perShelf, { tanks: there.length, shelves: Math.max(0, ...there.map((tank) => tank.shelf)) })
+      const systemId = newId()
+      store.insertSystem({ id: systemId, name, water: input.water, sumpL: input.sumpL })
+      const tanks = planned.map((spot) => {
+        const id = newId()
+        ledger.insertPlace(id, 'tank')
+        store.insertTank({ id, systemId, ...spot, rack: input.rack, kind: input.tankKind, netVolumeL: input.netVolumeL })
+        return { id, code: spot.code }
+      })
+      return { systemId, tanks }
+    },
+  }
+}
+export type RoomService = ReturnType<typeof createRoomService>
+
+/** Drops the place from a stock row. */
+export function withoutPlace({ placeId: _, ...row }: StockView & { placeId: string }): StockView {
+  return row
+}
+
+function toMovementView(row: MovementRow, tankId: string): MovementView {
+  const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, cause, reason, note, reversedById, reversesId } = row
+  return {
+    ...{ type: 'movement', id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, cause, reason, note, reversedById, reversesId },
+    from: row.fromName,
+    to: row.toName,
+    change: row.toPlaceId === tankId ? quantity : -quantity,
+    crate: row.crateId === null || row.crateNumber === null ? null : { id: row.crateId, number: row.crateNumber },
+    fixedBecause: fixedBecause(row),
+  }
+}
+
+function fixedBecause(row: MovementRow): string | null {
+  if (row.reversedById) return 'Taken back already.'
+  if (row.kind === 'reversal') return 'A reversal is not taken back itself.'
+  return isBagEntry(row) ? 'Part of a bag’s record: undo the bag in Unpack.' : null
+}

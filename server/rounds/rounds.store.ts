@@ -1,0 +1,35 @@
+import { eq, sql } from 'drizzle-orm'
+import type { Sign } from '../../core/rounds/rounds.schema'
+import type { CheckView } from '../../core/rounds/roundView'
+import type { Database } from '../db/open'
+import { check } from './rounds.table'
+
+/** Queries about checks. */
+export function createRoundsStore({ orm }: Database) {
+  const fields = ['id', 'tankId', 'roundOn', 'roundNumber', 'ate', 'signs', 'seen', 'expected', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
+  const insert = orm
+    .insert(check)
+    .values(Object.fromEntries(fields.map((field) => [field, sql.placeholder(field)])) as unknown as typeof check.$inferInsert)
+    .prepare()
+  const view = sql.raw(`SELECT 'check' AS type, c.id, c.tank_id AS tankId, c.round_on AS roundOn, c.round_number AS roundNumber, c.ate, c.signs, c.seen, c.expected, c.note,
+    c.happened_at_ms AS happenedAtMs, c.recorded_at_ms AS recordedAtMs, staff.name AS staffName, c.replaced_by_id AS replacedById FROM "check" c JOIN staff ON staff.id = c.staff_id`)
+  const toView = (row: Omit<CheckView, 'signs'> & { signs: string }): CheckView => ({ ...row, signs: JSON.parse(row.signs) as Sign[] })
+
+  return {
+    insert: (values: typeof check.$inferInsert) => void insert.run(values),
+    byId: (id: string) => orm.select().from(check).where(eq(check.id, id)).get() ?? null,
+    markReplaced: (id: string, replacedById: string) => void orm.update(check).set({ replacedById }).where(eq(check.id, id)).run(),
+    /** Standing checks of one round, oldest first. */
+    ofRound: (on: string, number: number): CheckView[] =>
+      orm.all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.round_on = ${on} AND c.round_number = ${number} AND c.replaced_by_id IS NULL ORDER BY c.happened_at_ms, c.recorded_at_ms`).map(toView),
+    /** The number of the newest round of a day; 0 when none was walked. */
+    newestRound: (on: string): number => orm.get<{ number: number | null }>(sql`SELECT max(round_number) AS number FROM "check" WHERE round_on = ${on}`)?.number ?? 0,
+    /** Checks of a tank that happened in [fromMs, beforeMs), newest first. */
+    at: (tankId: string, fromMs: number, beforeMs: number, limit: number): CheckView[] =>
+      orm
+        .all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.tank_id = ${tankId} AND c.happened_at_ms >= ${fromMs} AND c.happened_at_ms < ${beforeMs} ORDER BY c.happened_at_ms DESC LIMIT ${limit}`)
+        .map(toView),
+    fishIn: (tankId: string): number => orm.get<{ fish: number }>(sql`SELECT coalesce(sum(quantity), 0) AS fish FROM stock WHERE place_id = ${tankId}`)?.fish ?? 0,
+  }
+}
+export type RoundsStore = ReturnType<typeof createRoundsStore>

@@ -1,0 +1,51 @@
+import type { Response } from 'express'
+import { rateLimit } from 'express-rate-limit'
+import { addStaffSchema, firstLeadSchema, identifySchema, signInSchema } from '../../core/staff/staff.schema'
+import { command, plain, read, type Endpoint, type Plain } from '../http/endpoint'
+import { Problem } from '../http/problem'
+import { validated } from '../http/validated'
+import { sessionCookie, sessionMs, type StaffService } from './staff.service'
+
+/** How often a secret may be wrong from one address before it has to wait. */
+const wrongTries = 10
+const waitMs = 10 * 60_000
+
+/** Addresses of signing in and of the people list. Secrets go here directly and never through a device's outbox. */
+export function staffEndpoints(staff: StaffService, isSecure: boolean): Endpoint[] {
+  const cookie = { httpOnly: true, sameSite: 'strict', secure: isSecure, path: '/', maxAge: sessionMs } as const
+  const giveSession = (response: Response, token: string): void => void response.cookie(sessionCookie, token, cookie).status(201).json({})
+  return [
+    plain({ method: 'get', path: '/api/session', access: 'public', handle: (request, response) => void response.json(staff.sessionView(request.headers.cookie)) }),
+    plain({ method: 'post', path: '/api/session/first-lead', access: 'public', handle: async (request, response) => giveSession(response, await staff.createFirstLead(validated(firstLeadSchema, request.body))) }),
+    plain({ method: 'post', path: '/api/session', access: 'public', handle: limited(async (request, response) => giveSession(response, await staff.signIn(validated(signInSchema, request.body)))) }),
+    plain({ method: 'post', path: '/api/session/recording', access: 'device', handle: limited(async (request, response) => void response.json(await staff.identify(request.headers.cookie, validated(identifySchema, request.body)))) }),
+    plain({
+      method: 'delete',
+      path: '/api/session',
+      access: 'public',
+      handle: (request, response) => {
+        staff.signOut(request.headers.cookie)
+        response.clearCookie(sessionCookie, { ...cookie, maxAge: undefined }).json({})
+      },
+    }),
+    read({ path: '/api/staff', access: 'device', read: () => ({ staff: staff.listStaff() }) }),
+    command({ method: 'post', path: '/api/staff', access: 'lead', name: 'addStaff', schema: addStaffSchema, secrets: ['pin', 'passphrase'], prepare: staff.prepareStaff, run: (_, input, hashes) => staff.addStaff(input, hashes) }),
+  ]
+}
+
+/** Only wrong tries count, so that a shift change on one tablet never locks it. */
+function limited(handle: Plain['handle']): Plain['handle'] {
+  const limit = rateLimit({
+    windowMs: waitMs,
+    limit: wrongTries,
+    skipSuccessfulRequests: true,
+    standardHeaders: false,
+    legacyHeaders: false,
+    validate: false,
+    handler: (_request, _response, next) => next(new Problem('too-many-tries', 'Too many wrong tries from this device; wait ten minutes')),
+  })
+  return (request, response) =>
+    new Promise((resolve, reject) => {
+      void limit(request, response, (error?: unknown) => (error ? reject(error as Error) : resolve(handle(request, response))))
+    })
+}
