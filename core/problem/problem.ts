@@ -4,6 +4,7 @@ export const problemCodes = [
   'invalid-input',
   'too-large',
   'signed-out',
+  'unidentified',
   'not-allowed',
   'too-many-tries',
   'not-found',

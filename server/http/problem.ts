@@ -5,6 +5,7 @@ const kinds = {
   'invalid-input': { status: 422, title: 'Something entered is not right' },
   'too-large': { status: 413, title: 'The request is too large' },
   'signed-out': { status: 401, title: 'Nobody is signed in' },
+  unidentified: { status: 403, title: 'Nobody is recording' },
   'not-allowed': { status: 403, title: 'Not allowed' },
   'too-many-tries': { status: 429, title: 'Too many tries' },
   'not-found': { status: 404, title: 'Not found' },

@@ -113,7 +113,7 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
       const session = sessionOf(cookies, nowMs)
       if (!session) throw signedOut()
       const actor = /^[A-Za-z0-9_-]{1,64}$/.test(staffId ?? '') ? store.recorder(session.id, staffId ?? '') : null
-      if (!actor) throw new Problem('not-allowed', 'Say who is recording first, by PIN')
+      if (!actor) throw new Problem('unidentified', 'Say who is recording first, by PIN')
       return actor
     },
   }

@@ -1,0 +1,46 @@
+import { createHash } from 'node:crypto'
+import type { CrateView } from '../core/crates/crateView'
+import type { RoomView, TankView } from '../core/room/roomView'
+import { createServices } from '../server/app'
+import type { Database } from '../server/db/open'
+import type { Actor, Command, Params, Read } from '../server/http/endpoint'
+
+/**
+ * Speaks to the services as a browser would, at any moment of the past: the same commands, checks and transactions,
+ * only without the network.
+ */
+export function createCommander(db: Database) {
+  const clock = { nowMs: 0 }
+  const { staff, dispatch, endpoints } = createServices({ db, now: () => clock.nowMs })
+  const commands = new Map(endpoints.filter((each): each is Command => each.kind === 'command').map((each) => [each.name, each]))
+  const reads = new Map(endpoints.filter((each): each is Read => each.kind === 'read').map((each) => [each.path, each]))
+  let written = 0
+
+  async function run<T>(name: string, params: Params, body: object, actor: Actor, atMs: number): Promise<T> {
+    const command = commands.get(name)
+    if (!command) throw new Error(`there is no command ${name}`)
+    clock.nowMs = atMs
+    written += 1
+    const key = createHash('sha256').update(`demo ${written}`).digest('base64url').slice(0, 24)
+    return (await dispatch(command, { key, actor, params, body, nowMs: atMs })).answer as T
+  }
+
+  function ask<T>(path: string, params: Params, nowMs: number): T {
+    const read = reads.get(path)
+    if (!read) throw new Error(`there is no read ${path}`)
+    return read.read({ params, query: {}, nowMs }) as T
+  }
+
+  return {
+    staff,
+    clock,
+    run,
+    crate: (crateId: string, nowMs: number) => ask<CrateView>('/api/crates/:crateId', { crateId }, nowMs),
+    room: (nowMs: number) => ask<RoomView>('/api/room', {}, nowMs),
+    tank: (code: string, nowMs: number) => ask<TankView>('/api/tanks/:code', { code }, nowMs),
+    get written() {
+      return written
+    },
+  }
+}
+export type Commander = ReturnType<typeof createCommander>

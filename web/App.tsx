@@ -1,0 +1,47 @@
+import { useEffect, useState } from 'react'
+import { RouterProvider } from 'react-router'
+import type { StaffView } from '../core/staff/staff.schema'
+import { SessionProvider } from './api/session'
+import { outbox, useOutboxSnapshot } from './api/useOutbox'
+import { router } from './routes'
+import { FirstStartPage } from './staff/FirstStartPage'
+import { SignInPage } from './staff/SignInPage'
+import { useSessionView } from './staff/useSessionView'
+import { WhoPage } from './staff/WhoPage'
+import { Trouble, Waiting } from './ui/PageState'
+import './ui/useTheme'
+
+const recorderSlot = 'crate.recorder'
+
+/** Decides what this device may show: the first start, the door, who is recording, or the room. */
+export function App() {
+  const { session, problem, ...actions } = useSessionView()
+  const { waiting } = useOutboxSnapshot()
+  const [recorderId, setRecorderId] = useState(() => localStorage.getItem(recorderSlot))
+  const [isChanging, setIsChanging] = useState(false)
+  const isIdentified = session?.identifiedIds.includes(recorderId ?? '') ?? false
+  const isOpen = session?.state === 'signed-in'
+  useEffect(() => {
+    if (isOpen) outbox.resume()
+  }, [isOpen])
+
+  const record = (person: StaffView): void => {
+    localStorage.setItem(recorderSlot, person.id)
+    setRecorderId(person.id)
+    setIsChanging(false)
+    outbox.resume()
+  }
+  if (!session) return problem ? <Trouble problem={problem} /> : <Waiting what="the room" />
+  if (session.state === 'first-start') return <FirstStartPage {...actions} />
+  if (session.state === 'signed-out') return <SignInPage {...actions} roomName={session.roomName ?? ''} waiting={waiting} />
+
+  const recorder = session.staff.find((person) => person.id === recorderId)
+  const only = session.staff.length === 1 && session.identifiedIds.length === 1 ? session.staff[0] : undefined
+  const who = isIdentified ? recorder : only
+  if (!who || isChanging) return <WhoPage staff={session.staff} identify={actions.identify} onRecording={record} current={who ?? null} onStay={() => setIsChanging(false)} />
+  return (
+    <SessionProvider value={{ roomName: session.roomName ?? '', timeZone: session.timeZone ?? 'UTC', staff: session.staff, recorder: who, changeRecorder: () => setIsChanging(true), signOut: async () => void (await actions.signOut()) }}>
+      <RouterProvider router={router} />
+    </SessionProvider>
+  )
+}

@@ -1,0 +1,42 @@
+import type { ProblemBody } from '../../core/problem/problem'
+import { ApiProblem, Unreachable } from './ApiProblem'
+
+const patienceMs = 15_000
+
+interface Options {
+  method?: 'GET' | 'POST' | 'PUT' | 'DELETE'
+  /** Sent as JSON, or as it is when it is a file. */
+  body?: unknown
+  headers?: Record<string, string>
+}
+
+/**
+ * Asks the server and returns its JSON.
+ * @throws ApiProblem when it refuses, Unreachable when it does not answer in fifteen seconds or answers no JSON.
+ */
+export async function fetchJson<T>(path: string, { method = 'GET', body, headers = {} }: Options = {}): Promise<T> {
+  const isFile = body instanceof Blob
+  const type: Record<string, string> = body === undefined ? {} : { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
+  const response = await reach(path, { method, headers: { ...type, ...headers }, body: body === undefined ? null : isFile ? body : JSON.stringify(body) })
+  const answer = await readJson(response)
+  if (response.ok) return answer as T
+  throw new ApiProblem(answer as ProblemBody)
+}
+
+async function reach(path: string, init: RequestInit): Promise<Response> {
+  try {
+    return await fetch(path, { ...init, credentials: 'same-origin', signal: AbortSignal.timeout(patienceMs) })
+  } catch (error) {
+    throw new Unreachable(error)
+  }
+}
+
+// Something in between (a proxy, a sign-on page of the network) may answer in our place.
+async function readJson(response: Response): Promise<unknown> {
+  if (!response.headers.get('Content-Type')?.includes('json')) throw new Unreachable()
+  try {
+    return await response.json()
+  } catch (error) {
+    throw new Unreachable(error)
+  }
+}

@@ -1,0 +1,209 @@
+import { useRef, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { bodyConditions, looks, type Look } from '../../core/crates/crates.schema'
+import type { BagView, CrateView } from '../../core/crates/crateView'
+import { plural } from '../ui/format'
+import { ReadingField } from '../ui/ReadingField'
+import { Sheet } from '../ui/Sheet'
+import { Stepper } from '../ui/Stepper'
+import { bagsAlike, toRecord, type BagDraft } from './bagDraft'
+
+export interface Undoing {
+  /** What an undo would take back; null when there is nothing. */
+  label: string | null
+  undo: () => void
+}
+
+interface Props {
+  crate: CrateView
+  bag: BagView
+  draft: BagDraft
+  onDraft: (draft: BagDraft) => void
+  onRecord: (input: ReturnType<typeof toRecord>, label: string) => void
+  onLine: (lineId: string) => void
+  undoing: Undoing
+}
+
+/** The bag in hand: count, dead, four looks, readings; below, in the thumb's reach, undo, record, the same. */
+export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoing }: Props) {
+  const [sheet, setSheet] = useState<'lines' | 'same' | null>(null)
+  const page = useRef<HTMLDivElement>(null)
+  const line = crate.lines.find((each) => each.id === bag.lineId)
+  const alike = bagsAlike(crate, bag)
+  const change = (part: Partial<BagDraft>): void => onDraft({ ...draft, ...part })
+  const die = (by: 1 | -1): void => change({ dead: Math.max(0, draft.dead + by), alive: Math.max(0, draft.alive - by) })
+  const look = (concern: Look): void => change({ concerns: draft.concerns.includes(concern) ? draft.concerns.filter((each) => each !== concern) : [...draft.concerns, concern] })
+  const record = (count: number): void => {
+    // A figure that cannot be right is not dropped in silence: the person is taken to it.
+    const wrong = page.current?.querySelector<HTMLInputElement>('[aria-invalid="true"]')
+    if (wrong) return wrong.focus()
+    const bags = alike.slice(0, count)
+    setSheet(null)
+    onRecord(toRecord(draft, bags.map(({ id }) => id)), count === 1 ? `bag ${bag.number}` : `${count} bags of ${line?.species ?? 'one line'}`)
+  }
+  useBagKeys({ page, record, change, draft, die, look, undoing, openSheet: setSheet, canSame: alike.length > 1, isSheetOpen: sheet !== null })
+
+  return (
+    <div className="bag-in-hand" ref={page}>
+      <div className="bag-name">
+        <h2>{line?.species}</h2>
+        <p>
+          bag {bag.number} · list says {bag.listed} · {line?.tank ? `goes to ${line.tank.code}` : 'no tank yet'}
+        </p>
+        <button type="button" className="hand-button other-line" onClick={() => setSheet('lines')}>
+          other fish
+        </button>
+      </div>
+      <div className="bag-counts">
+        <Stepper label="alive" value={draft.alive} max={5000} onChange={(alive) => change({ alive })} />
+        <DeadBox dead={draft.dead} onMore={() => die(1)} onLess={() => die(-1)} />
+      </div>
+      <div className="looks" role="group" aria-label="Four looks">
+        {looks.map((each) => (
+          <LookToggle key={each} look={each} isConcern={draft.concerns.includes(each)} onToggle={() => look(each)} />
+        ))}
+      </div>
+      <div className="readings">
+        <ReadingField label="skin" unit="°C" min={-5} max={50} value={draft.skinTempC} onChange={(skinTempC) => change({ skinTempC })} />
+        <ReadingField label="water" unit="°C" min={-5} max={50} value={draft.waterTempC} onChange={(waterTempC) => change({ waterTempC })} />
+        <ReadingField label="salinity" unit="ppt" min={0} max={60} value={draft.salinityPpt} onChange={(salinityPpt) => change({ salinityPpt })} />
+      </div>
+      <div className="body-choice" role="group" aria-label="Body">
+        <span>body</span>
+        {bodyConditions.map((each) => (
+          <button key={each} type="button" className="hand-button" aria-pressed={draft.body === each} onClick={() => change({ body: draft.body === each ? null : each })}>
+            {each}
+          </button>
+        ))}
+      </div>
+      <label className="note-line">
+        note
+        <input value={draft.note ?? ''} maxLength={500} onChange={(event) => change({ note: event.currentTarget.value || null })} />
+      </label>
+      <div className="thumb-bar">
+        <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
+          undo <small>{undoing.label}</small>
+        </button>
+        <button type="button" className="hand-button act" onClick={() => record(1)}>
+          <strong>{draft.alive} alive, next bag</strong>
+          <small>{remark(draft, bag)}</small>
+        </button>
+        <button type="button" className="hand-button same" disabled={alike.length < 2} onClick={() => setSheet('same')}>
+          ×n the same
+        </button>
+      </div>
+      <LineSheet crate={crate} isOpen={sheet === 'lines'} onClose={() => setSheet(null)} onLine={(lineId) => (setSheet(null), onLine(lineId))} />
+      <Sheet title={`How many bags like this one? ${draft.alive} alive${draft.dead > 0 ? `, ${draft.dead} dead` : ''} each`} isOpen={sheet === 'same'} onClose={() => setSheet(null)}>
+        <div className="number-choice">
+          {alike.slice(1).map(({ id }, index) => (
+            <button key={id} type="button" className="hand-button" onClick={() => record(index + 2)}>
+              {index + 2}
+            </button>
+          ))}
+        </div>
+      </Sheet>
+    </div>
+  )
+}
+
+function remark({ dead, alive, concerns }: BagDraft, { listed }: BagView): string {
+  const off = alive + dead - listed
+  const parts = [dead > 0 ? `${dead} dead` : '', off < 0 ? `${-off} short` : '', off > 0 ? `${off} extra` : '', concerns.length > 0 ? `look at: ${concerns.join(', ')}` : '']
+  return parts.filter(Boolean).join(' · ') || 'as listed'
+}
+
+function DeadBox({ dead, onMore, onLess }: { dead: number; onMore: () => void; onLess: () => void }) {
+  return (
+    <div className={dead > 0 ? 'dead-box is-harm' : 'dead-box'}>
+      <button type="button" aria-label={`dead: ${dead}, one more`} onClick={onMore}>
+        dead <strong>{dead}</strong>
+      </button>
+      {dead > 0 && (
+        <button type="button" className="less" onClick={onLess}>
+          one less
+        </button>
+      )}
+    </div>
+  )
+}
+
+const lookWords: Record<Look, { name: string; fine: string; concern: string }> = {
+  clock: { name: 'Clock', fine: 'as planned', concern: 'too long under way' },
+  bag: { name: 'Bag', fine: 'tight and dry', concern: 'leaking or flat' },
+  water: { name: 'Water', fine: 'clear', concern: 'cloudy or smells' },
+  fish: { name: 'Fish', fine: 'upright, calm', concern: 'failing' },
+}
+
+function LookToggle({ look, isConcern, onToggle }: { look: Look; isConcern: boolean; onToggle: () => void }) {
+  const words = lookWords[look]
+  return (
+    <button type="button" className="look" aria-pressed={isConcern} onClick={onToggle}>
+      <strong>{words.name}</strong>
+      <small>{isConcern ? words.concern : words.fine}</small>
+    </button>
+  )
+}
+
+function LineSheet({ crate, isOpen, onClose, onLine }: { crate: CrateView; isOpen: boolean; onClose: () => void; onLine: (lineId: string) => void }) {
+  const lines = crate.lines
+    .map((line) => ({ line, shut: crate.bags.filter((bag) => bag.lineId === line.id && !bag.record).length }))
+    .filter(({ shut }) => shut > 0)
+  return (
+    <Sheet title="Which fish are in your hand?" isOpen={isOpen} onClose={onClose}>
+      <ul className="line-choice">
+        {lines.map(({ line, shut }) => (
+          <li key={line.id}>
+            <button type="button" className="hand-button" onClick={() => onLine(line.id)}>
+              <strong>{line.species}</strong>
+              <small>
+                {plural(shut, 'bag')} shut{line.tank ? `, to ${line.tank.code}` : ''}
+              </small>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  )
+}
+
+interface Keys {
+  page: React.RefObject<HTMLDivElement | null>
+  record: (count: number) => void
+  change: (part: Partial<BagDraft>) => void
+  draft: BagDraft
+  die: (by: 1 | -1) => void
+  look: (look: Look) => void
+  undoing: Undoing
+  openSheet: (sheet: 'lines' | 'same') => void
+  canSame: boolean
+  isSheetOpen: boolean
+}
+
+/** Keys for a bench with a keyboard: Enter records, digits count, d dead, c b w f the looks, s same, o other fish, u undo. */
+function useBagKeys({ page, record, change, draft, die, look, undoing, openSheet, canSame, isSheetOpen }: Keys): void {
+  const enabled = { enabled: !isSheetOpen }
+  useHotkeys('enter', (event) => {
+    if (!(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)) record(1)
+  }, { ...enabled, enableOnFormTags: ['input'] })
+  useHotkeys('0,1,2,3,4,5,6,7,8,9', (event) => {
+    const figure = page.current?.querySelector<HTMLInputElement>('input.figure')
+    event.preventDefault()
+    figure?.focus()
+    figure?.setSelectionRange(9, 9)
+    change({ alive: Number(event.key) })
+    // The figure is selected on focus; the next digit must follow this one.
+    requestAnimationFrame(() => figure?.setSelectionRange(figure.value.length, figure.value.length))
+  }, enabled)
+  useHotkeys('up,down', (event, { keys }) => {
+    event.preventDefault()
+    change({ alive: Math.max(0, draft.alive + (keys?.includes('up') ? 1 : -1)) })
+  }, enabled)
+  useHotkeys('d', () => die(1), enabled)
+  useHotkeys('c', () => look('clock'), enabled)
+  useHotkeys('b', () => look('bag'), enabled)
+  useHotkeys('w', () => look('water'), enabled)
+  useHotkeys('f', () => look('fish'), enabled)
+  useHotkeys('u', () => undoing.undo(), { enabled: !isSheetOpen && undoing.label !== null })
+  useHotkeys('s', () => openSheet('same'), { enabled: !isSheetOpen && canSame })
+  useHotkeys('o', () => openSheet('lines'), enabled)
+}

@@ -1,0 +1,128 @@
+import { useState } from 'react'
+import { Form, Table } from 'react-bootstrap'
+import { Link, useParams } from 'react-router'
+import { crateStage, totalBags, type BagTotals, type CrateView, type LineView } from '../../core/crates/crateView'
+import { sentenceOf } from '../api/ApiProblem'
+import { nowMs } from '../api/clock'
+import { formatSpan, plural, signed } from '../ui/format'
+import { Lead } from '../ui/Lead'
+import { Trouble, Waiting } from '../ui/PageState'
+import { useFormat } from '../ui/useFormat'
+import { BagStrip } from './BagStrip'
+import { useCrate, useCrateWrites, useTankChoices } from './useCrates'
+
+/** A crate: where it stands against its list, line by line, and where its fish go. */
+export function CratePage() {
+  const { crateId = '' } = useParams()
+  const { crate, problem } = useCrate(crateId)
+  if (!crate) return problem ? <Trouble problem={problem} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the crate" />
+  const totals = totalBags(crate.bags)
+  return (
+    <>
+      <Lead title={`Crate ${crate.number}`} aside={<CrateTimes crate={crate} />}>
+        <CrateSentence crate={crate} totals={totals} />
+      </Lead>
+      <BagStrip crate={crate} currentId={null} />
+      <p className="totals">
+        <TotalsSentence totals={totals} />
+      </p>
+      <LineTable crate={crate} />
+    </>
+  )
+}
+
+function CrateTimes({ crate }: { crate: CrateView }) {
+  const format = useFormat()
+  return (
+    <>
+      {crate.supplier}
+      {crate.packedAtMs && (crate.arrivedAtMs ? `, packed ${format.moment(crate.packedAtMs)}` : `, ${formatSpan(nowMs() - crate.packedAtMs)} since packing`)}
+      {crate.arrivedAtMs ? `, opened ${format.moment(crate.arrivedAtMs)}` : crate.expectedAtMs ? `, due ${format.moment(crate.expectedAtMs)}` : ''}
+    </>
+  )
+}
+
+function CrateSentence({ crate, totals }: { crate: CrateView; totals: BagTotals }) {
+  const stage = crateStage(totals)
+  const to = `/crates/${crate.id}/unpack`
+  const homeless = crate.lines.filter((line) => !line.tank).length
+  const plan = homeless > 0 ? ` ${plural(homeless, 'line has', 'lines have')} no tank yet.` : ''
+  if (stage === 'due') return <>Next: <Link to={to}>unpack {plural(totals.bags, 'bag')}</Link> when the crate is here.{plan}</>
+  if (stage === 'opening') return <>Next: <Link to={to}>unpack the other {plural(totals.bags - totals.opened, 'bag')}</Link>.{plan}</>
+  if (stage === 'placing') return <>Next: <Link to={to}>place {totals.inBags} fish</Link> that still stand in their bags.{plan}</>
+  return <>Every fish of this crate is out of its bag.</>
+}
+
+/** Running totals against the list, in words. */
+export function TotalsSentence({ totals }: { totals: BagTotals }) {
+  return (
+    <>
+      <strong>{totals.opened}</strong> of {plural(totals.bags, 'bag')} · <strong>{totals.alive}</strong> alive · <strong>{totals.dead}</strong> dead · list so far <strong>{signed(totals.extra - totals.short)}</strong>
+      {totals.short > 0 && totals.extra > 0 && ` (${totals.short} short, ${totals.extra} extra)`}
+    </>
+  )
+}
+
+function LineTable({ crate }: { crate: CrateView }) {
+  return (
+    <Table responsive className="record-table line-table">
+      <thead>
+        <tr>
+          <th scope="col">species</th>
+          <th scope="col" className="number">listed</th>
+          <th scope="col" className="number">alive</th>
+          <th scope="col" className="number">dead</th>
+          <th scope="col" className="number">short, extra</th>
+          <th scope="col" className="number">in bags</th>
+          <th scope="col">tank</th>
+        </tr>
+      </thead>
+      <tbody>
+        {crate.lines.map((line) => (
+          <LineRow key={line.id} crate={crate} line={line} />
+        ))}
+      </tbody>
+    </Table>
+  )
+}
+
+function LineRow({ crate, line }: { crate: CrateView; line: LineView }) {
+  const totals = totalBags(crate.bags.filter((bag) => bag.lineId === line.id))
+  const isStarted = totals.opened > 0
+  return (
+    <tr>
+      <th scope="row">
+        {line.species} <small className="aside-word">{line.lotCode}, {plural(totals.bags, 'bag')}</small>
+      </th>
+      <td className="number">{totals.listed}</td>
+      <td className="number">{isStarted ? totals.alive : ''}</td>
+      <td className="number">{isStarted ? totals.dead : ''}</td>
+      <td className="number">{[totals.short > 0 ? `−${totals.short}` : '', totals.extra > 0 ? `+${totals.extra}` : ''].filter(Boolean).join(', ')}</td>
+      <td className="number">{isStarted ? totals.inBags : ''}</td>
+      <td>{isStarted && totals.opened === totals.bags && totals.inBags === 0 && line.tank ? <Link to={`/room/${line.tank.code}`}>{line.tank.code}</Link> : <TankChoice crateId={crate.id} line={line} />}</td>
+    </tr>
+  )
+}
+
+function TankChoice({ crateId, line }: { crateId: string; line: LineView }) {
+  const tanks = useTankChoices()
+  const { chooseTank } = useCrateWrites(crateId)
+  const [problem, setProblem] = useState<string | null>(null)
+  const choose = async (tankId: string | null): Promise<void> => {
+    setProblem(null)
+    await chooseTank(line.id, { tankId, version: line.version }).catch((error: unknown) => setProblem(sentenceOf(error)))
+  }
+  return (
+    <>
+      <Form.Select size="sm" aria-label={`tank for ${line.species}`} value={line.tank?.id ?? ''} isInvalid={problem !== null} onChange={(event) => void choose(event.currentTarget.value || null)}>
+        <option value="">no tank yet</option>
+        {tanks.map((tank) => (
+          <option key={tank.id} value={tank.id}>
+            {tank.code} {tank.fish === 0 ? '(empty)' : `(${tank.fish} ${tank.mainSpecies ?? 'fish'})`}
+          </option>
+        ))}
+      </Form.Select>
+      {problem && <Form.Control.Feedback type="invalid">{problem}</Form.Control.Feedback>}
+    </>
+  )
+}

@@ -1,0 +1,71 @@
+import { Link, useParams } from 'react-router'
+import { totalBags, type CrateView } from '../../core/crates/crateView'
+import { nowMs } from '../api/clock'
+import { useSession } from '../api/session'
+import { formatSpan, plural } from '../ui/format'
+import { Trouble, Waiting } from '../ui/PageState'
+import { useKept } from '../ui/useKept'
+import { BagInHand } from './BagInHand'
+import { currentBag, draftOfRecord, lastRecorded, plainDraft, type BagDraft } from './bagDraft'
+import { BagStrip } from './BagStrip'
+import { TotalsSentence } from './CratePage'
+import { PlaceFish } from './PlaceFish'
+import { useCrate, useCrateWrites } from './useCrates'
+
+/** Unpacking: one bag after the other, then all fish into their tanks. */
+export function UnpackPage() {
+  const { crateId = '' } = useParams()
+  const { crate, problem } = useCrate(crateId)
+  if (!crate) return problem ? <Trouble problem={problem} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the crate" />
+  return <Unpack crate={crate} />
+}
+
+function Unpack({ crate }: { crate: CrateView }) {
+  const { recorder } = useSession()
+  const { recordBags, undoBags } = useCrateWrites(crate.id)
+  const [lineId, chooseLine] = useKept<string>(`crate.line.${crate.id}`)
+  const [kept, keepDraft] = useKept<BagDraft>(`crate.draft.${crate.id}`)
+  const bag = currentBag(crate, lineId)
+  const last = lastRecorded(crate, recorder.id)
+  // A draft for a bag that was recorded meanwhile, here or elsewhere, is spent.
+  const draft = bag && (kept?.bagId === bag.id ? kept : plainDraft(bag))
+
+  const record = (input: Parameters<typeof recordBags>[0], label: string): void => {
+    recordBags(input, label)
+    if (bag) chooseLine(bag.lineId)
+    keepDraft(null)
+  }
+  const undo = (): void => {
+    const first = last[0]
+    if (!first) return
+    undoBags(last.map(({ id }) => id), `undo ${undoLabel(last)}`)
+    chooseLine(first.lineId)
+    keepDraft(draftOfRecord(first))
+  }
+  const undoing = { label: last.length > 0 ? undoLabel(last) : null, undo }
+
+  return (
+    <div className="unpack hand-screen">
+      <header className="hand-head">
+        <Link to={`/crates/${crate.id}`} aria-label={`back to crate ${crate.number}`} className="back-link">
+          ‹
+        </Link>
+        <h1>
+          {crate.supplier} · crate {crate.number}
+        </h1>
+        {crate.packedAtMs && <span>{formatSpan(nowMs() - crate.packedAtMs)} since packing</span>}
+      </header>
+      <BagStrip crate={crate} currentId={bag?.id ?? null} />
+      <p className="totals">
+        <TotalsSentence totals={totalBags(crate.bags)} />
+      </p>
+      {bag && draft ? (
+        <BagInHand key={bag.id} crate={crate} bag={bag} draft={draft} onDraft={keepDraft} onRecord={record} onLine={chooseLine} undoing={undoing} />
+      ) : (
+        <PlaceFish crate={crate} undoing={undoing} />
+      )}
+    </div>
+  )
+}
+
+const undoLabel = (bags: { number: number }[]): string => (bags.length === 1 ? `bag ${bags[0]?.number}` : plural(bags.length, 'bag'))

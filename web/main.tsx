@@ -1,0 +1,19 @@
+import '@fontsource-variable/atkinson-hyperlegible-next/index.css'
+import 'bootstrap/dist/css/bootstrap.min.css'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { App } from './App'
+import './styles/tokens.css'
+import './styles/base.css'
+import './styles/frame.css'
+import './styles/marks.css'
+import './styles/hands.css'
+import './styles/records.css'
+
+const root = document.getElementById('root')
+if (!root) throw new Error('index.html has no #root')
+createRoot(root).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+)

@@ -1,0 +1,111 @@
+import { yupResolver } from '@hookform/resolvers/yup'
+import type { ReactNode } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useForm, type DefaultValues, type FieldValues, type Resolver, type UseFormReturn } from 'react-hook-form'
+import type { AnyObject, ObjectSchema } from 'yup'
+import { additions, addFishSchema, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema } from '../../core/ledger/ledger.schema'
+import { lossCauses, releaseReasons } from '../../core/ledger/movement'
+import type { StockView, TankView } from '../../core/room/roomView'
+import { Field, FormProblem } from '../ui/Field'
+import { submitInto } from '../ui/submitInto'
+import { useRoom, type TankWrites } from './useRoom'
+
+interface Props {
+  tank: TankView
+  lot: StockView
+  writes: TankWrites
+  onDone: () => void
+}
+
+/** A form of one entry: its fields, when it happened, and what the server says beside them. */
+function EntryForm<T extends FieldValues>({ form, label, onDone, write, children }: { form: UseFormReturn<T>; label: string; onDone: () => void; write: (values: T) => Promise<unknown>; children: ReactNode }) {
+  const submit = form.handleSubmit(async (values) => {
+    if (await submitInto(form, () => write(values))) onDone()
+  })
+  return (
+    <Form noValidate className="entry-form" onSubmit={(event) => void submit(event)}>
+      <div className="field-row">{children}</div>
+      <FormProblem form={form} />
+      <div className="entry-buttons">
+        <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
+          {label}
+        </Button>
+        <button type="button" className="quiet-button" onClick={onDone}>
+          leave it
+        </button>
+      </div>
+    </Form>
+  )
+}
+
+/** A form over a command's schema. The moment is left out of it: the write stamps it. */
+function useEntryForm<T extends FieldValues>(schema: ObjectSchema<AnyObject>, defaultValues: T): UseFormReturn<T> {
+  return useForm<T>({ resolver: yupResolver(schema.omit(['happenedAtMs'])) as unknown as Resolver<T>, defaultValues: defaultValues as DefaultValues<T> })
+}
+
+/** Some fish of a lot go to another tank. */
+export function MoveForm({ tank, lot, writes, onDone }: Props) {
+  const { room } = useRoom()
+  const form = useEntryForm(moveFishSchema, { lotId: lot.lotId, quantity: lot.quantity, toTankId: '', note: '' })
+  const others = (room?.tanks ?? []).filter((other) => other.id !== tank.id)
+  const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: `${other.code} ${other.fish === 0 ? '(empty)' : `(${other.fish} ${other.mainSpecies ?? 'fish'})`}` }))]
+  return (
+    <EntryForm form={form} label="Move them" onDone={onDone} write={(values) => writes.moveFish({ ...values, note: values.note || null, happenedAtMs: null })}>
+      <Field form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
+      <Field form={form} name="toTankId" label="To" options={options} />
+      <Field form={form} name="note" label="Note" />
+    </EntryForm>
+  )
+}
+
+/** Some fish of a lot are lost. */
+export function LossForm({ lot, writes, onDone }: Props) {
+  const form = useEntryForm(recordLossSchema, { lotId: lot.lotId, quantity: 1, cause: 'found dead' as (typeof lossCauses)[number], note: '' })
+  return (
+    <EntryForm form={form} label="Record the loss" onDone={onDone} write={(values) => writes.recordLoss({ ...values, note: values.note || null, happenedAtMs: null })}>
+      <Field form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
+      <Field form={form} name="cause" label="Cause" options={lossCauses} />
+      <Field form={form} name="note" label="Note" hint="what was seen" />
+    </EntryForm>
+  )
+}
+
+/** Some fish of a lot leave alive. */
+export function ReleaseForm({ lot, writes, onDone }: Props) {
+  const form = useEntryForm(releaseFishSchema, { lotId: lot.lotId, quantity: 1, reason: 'sold' as (typeof releaseReasons)[number], note: '' })
+  return (
+    <EntryForm form={form} label="Let them go" onDone={onDone} write={(values) => writes.releaseFish({ ...values, note: values.note || null, happenedAtMs: null })}>
+      <Field form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
+      <Field form={form} name="reason" label="They were" options={releaseReasons} />
+      <Field form={form} name="note" label="Note" />
+    </EntryForm>
+  )
+}
+
+/** The lot was counted and the books are wrong. */
+export function CountForm({ lot, writes, onDone }: Props) {
+  const form = useEntryForm(correctCountSchema, { lotId: lot.lotId, expected: lot.quantity, counted: lot.quantity, reason: '' })
+  return (
+    <EntryForm form={form} label="Set the books right" onDone={onDone} write={(values) => writes.correctCount({ ...values, expected: lot.quantity, happenedAtMs: null })}>
+      <Field form={form} name="counted" label="Counted" inputMode="numeric" autoFocus hint={`the books say ${lot.quantity}`} />
+      <Field form={form} name="reason" label="Reason" hint="why the books were wrong, as far as known" />
+    </EntryForm>
+  )
+}
+
+/** Fish that came by no crate. */
+export function AddForm({ writes, onDone }: Pick<Props, 'writes' | 'onDone'>) {
+  const form = useEntryForm(addFishSchema, { species: '', quantity: 1, how: 'born' as (typeof additions)[number], note: '' })
+  const options = [
+    { value: 'born', label: 'born here' },
+    { value: 'brought-in', label: 'already here, or brought in' },
+  ]
+  return (
+    <EntryForm form={form} label="Begin a lot" onDone={onDone} write={(values) => writes.addFish({ ...values, note: values.note || null, happenedAtMs: null })}>
+      <Field form={form} name="species" label="Species" autoFocus autoComplete="off" />
+      <Field form={form} name="quantity" label="How many" inputMode="numeric" />
+      <Field form={form} name="how" label="Where from" options={options} />
+      <Field form={form} name="note" label="Note" />
+    </EntryForm>
+  )
+}

@@ -1,0 +1,104 @@
+import { useState } from 'react'
+import { useParams } from 'react-router'
+import type { StockView, TankView } from '../../core/room/roomView'
+import { plural } from '../ui/format'
+import { Lead } from '../ui/Lead'
+import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { TankGlyph } from '../ui/TankGlyph'
+import { useFormat } from '../ui/useFormat'
+import { AddForm, CountForm, LossForm, MoveForm, ReleaseForm } from './TankForms'
+import { Timeline } from './Timeline'
+import { useTank, useTankWrites, type TankWrites } from './useRoom'
+
+/** One tank: who lives in it, what can be done, and its story. */
+export function TankPage() {
+  const { code = '' } = useParams()
+  const { tank, problem, hasOlder, showOlder } = useTank(code)
+  const writes = useTankWrites(tank?.id ?? '')
+  if (!tank) return problem ? <Trouble problem={problem} back={{ to: '/room', label: 'The room' }} /> : <Waiting what="the tank" />
+  return (
+    <>
+      <div className="tank-head">
+        <TankGlyph kind={tank.kind} fish={fishIn(tank)} isUnchecked={fishIn(tank) > 0 && !tank.isCheckedToday} flag={tank.flag} />
+        <Lead title={tank.code} aside={`${tank.system.name}, ${tank.system.water} water${tank.netVolumeL ? `, ${tank.netVolumeL} L` : ''}`}>
+          <TankSentence tank={tank} />
+        </Lead>
+      </div>
+      <StockList key={tank.id} tank={tank} writes={writes} />
+      <Timeline entries={tank.timeline} hasOlder={hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
+    </>
+  )
+}
+
+const fishIn = (tank: TankView): number => tank.stock.reduce((sum, lot) => sum + lot.quantity, 0)
+
+function TankSentence({ tank }: { tank: TankView }) {
+  if (tank.stock.length === 0) return <>Empty.</>
+  const checked = tank.isCheckedToday ? 'Checked today.' : 'Not checked today.'
+  return (
+    <>
+      {plural(fishIn(tank), 'fish', 'fish')} of {plural(tank.stock.length, 'lot')}. {checked}
+      {tank.flag ? ` Last: ${tank.flag.word}.` : ''}
+    </>
+  )
+}
+
+const actions = { move: 'move', loss: 'lost', release: 'sold or given', count: 'count' } as const
+type Action = keyof typeof actions
+
+function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
+  const [open, setOpen] = useState<{ lotId: string; action: Action } | 'add' | null>(null)
+  const close = (): void => setOpen(null)
+  return (
+    <section aria-label="Fish in this tank">
+      {tank.stock.length === 0 && <Nothing>No fish stand in this tank. They come by a crate, a move, or are entered below.</Nothing>}
+      <ul className="stock-list">
+        {tank.stock.map((lot) => (
+          <li key={lot.lotId} className="stock">
+            <LotLine lot={lot} />
+            <div className="stock-actions" role="group" aria-label={`What happened to ${lot.species} ${lot.lotCode}`}>
+              {(Object.keys(actions) as Action[]).map((action) => {
+                const isOpen = open !== null && open !== 'add' && open.lotId === lot.lotId && open.action === action
+                return (
+                  <button key={action} type="button" className="hand-button" aria-expanded={isOpen} onClick={() => setOpen(isOpen ? null : { lotId: lot.lotId, action })}>
+                    {actions[action]}
+                  </button>
+                )
+              })}
+            </div>
+            {open !== null && open !== 'add' && open.lotId === lot.lotId && <ActionForm key={open.action} action={open.action} tank={tank} lot={lot} writes={writes} onDone={close} />}
+          </li>
+        ))}
+      </ul>
+      {open === 'add' ? (
+        <AddForm writes={writes} onDone={close} />
+      ) : (
+        <button type="button" className="quiet-button" onClick={() => setOpen('add')}>
+          + fish born here, or already here
+        </button>
+      )}
+    </section>
+  )
+}
+
+function LotLine({ lot }: { lot: StockView }) {
+  const format = useFormat()
+  return (
+    <p className="lot-line">
+      <strong className="lot-count">{lot.quantity}</strong>
+      <span>
+        <strong>{lot.species}</strong>
+        <small>
+          lot {lot.lotCode} · {lot.origin} · here since {format.day(lot.sinceMs)}
+        </small>
+      </span>
+    </p>
+  )
+}
+
+function ActionForm({ action, ...props }: { action: Action; tank: TankView; lot: StockView; writes: TankWrites; onDone: () => void }) {
+  if (action === 'move') return <MoveForm {...props} />
+  if (action === 'loss') return <LossForm {...props} />
+  if (action === 'release') return <ReleaseForm {...props} />
+  return <CountForm {...props} />
+}

@@ -1,0 +1,166 @@
+import { useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import type { MovementView, TimelineEntry } from '../../core/room/roomView'
+import { isQuiet, type CheckView } from '../../core/rounds/roundView'
+import { sentenceOf } from '../api/ApiProblem'
+import { signed } from '../ui/format'
+import { useFormat } from '../ui/useFormat'
+
+interface Props {
+  entries: TimelineEntry[]
+  hasOlder: boolean
+  onOlder: () => void
+  onReverse: (movementId: string, reason: string | null) => Promise<unknown>
+}
+
+/** The story of a tank, newest first. Each entry opens what is behind it; which one is open stands in the address. */
+export function Timeline({ entries, hasOlder, onOlder, onReverse }: Props) {
+  const [search, setSearch] = useSearchParams()
+  const open = search.get('entry')
+  const toggle = (id: string): void => setSearch(open === id ? {} : { entry: id }, { replace: true })
+  return (
+    <section className="timeline" aria-label="What happened">
+      <h2>What happened</h2>
+      <ol>
+        {entries.map((entry) => (
+          <li key={entry.id} className={`entry ${entry.type}${isVoid(entry) ? ' is-void' : ''}`}>
+            <EntryLine entry={entry} isOpen={open === entry.id} onToggle={() => toggle(entry.id)} />
+            {open === entry.id && (entry.type === 'movement' ? <MovementDetail movement={entry} onReverse={onReverse} /> : <CheckDetail check={entry} />)}
+          </li>
+        ))}
+      </ol>
+      {entries.length === 0 && <p className="page-state">Nothing is recorded for this tank yet.</p>}
+      {hasOlder && (
+        <button type="button" className="button" onClick={onOlder}>
+          older entries
+        </button>
+      )}
+    </section>
+  )
+}
+
+const isVoid = (entry: TimelineEntry): boolean => (entry.type === 'movement' ? entry.reversedById !== null : entry.replacedById !== null)
+
+function EntryLine({ entry, isOpen, onToggle }: { entry: TimelineEntry; isOpen: boolean; onToggle: () => void }) {
+  const format = useFormat()
+  return (
+    <button type="button" className="entry-line" aria-expanded={isOpen} onClick={onToggle}>
+      <time>{format.moment(entry.happenedAtMs)}</time>
+      <span className="entry-change">{entry.type === 'movement' ? signed(entry.change) : ''}</span>
+      <span className="entry-words">{entry.type === 'movement' ? movementWords(entry) : checkWords(entry)}</span>
+      <small>{entry.staffName}</small>
+    </button>
+  )
+}
+
+function movementWords(movement: MovementView): string {
+  const { species, kind, change, from, to, cause, reason } = movement
+  const isIn = change > 0
+  switch (kind) {
+    case 'move':
+      return isIn ? `${species} from ${from}` : `${species} to ${to}`
+    case 'loss':
+      return `${species} lost: ${cause ?? 'unknown'}`
+    case 'release':
+      return `${species} ${reason ?? 'released'}`
+    case 'born':
+      return `${species} born here`
+    case 'arrive':
+      return `${species} brought in`
+    case 'count-correction':
+      return `${species} counted: ${reason ?? ''}`
+    case 'reversal':
+      return `${species}, an entry taken back${reason ? `: ${reason}` : ''}`
+    case 'dead-in-bag':
+      return `${species} dead in bag`
+  }
+}
+
+const ateWords: Record<CheckView['ate'], string> = { all: 'all ate', some: 'some ate', none: 'none ate', 'not fed': 'not fed' }
+
+function checkWords(check: CheckView): string {
+  if (isQuiet(check)) return 'All well, all ate'
+  const parts = [check.signs.join(', '), ateWords[check.ate], check.seen === null ? '' : `${check.seen} of ${check.expected} seen`, check.note ?? '']
+  return `Checked: ${parts.filter(Boolean).join(' · ')}`
+}
+
+function Facts({ facts }: { facts: [string, string | null][] }) {
+  return (
+    <dl className="facts">
+      {facts
+        .filter(([, value]) => value)
+        .map(([name, value]) => (
+          <div key={name}>
+            <dt>{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+    </dl>
+  )
+}
+
+function MovementDetail({ movement, onReverse }: { movement: MovementView; onReverse: Props['onReverse'] }) {
+  const format = useFormat()
+  const { quantity, species, lotCode, from, to, cause, reason, note, staffName, happenedAtMs, recordedAtMs, crate, fixedBecause } = movement
+  const facts: [string, string | null][] = [
+    ['fish', `${quantity} ${species}, lot ${lotCode}`],
+    ['way', `${from} → ${to}`],
+    ['cause', cause],
+    ['reason', reason],
+    ['note', note],
+    ['happened', format.moment(happenedAtMs)],
+    ['recorded', `${format.moment(recordedAtMs)} by ${staffName}`],
+  ]
+  return (
+    <div className="entry-detail">
+      <Facts facts={facts} />
+      {crate && <Link to={`/crates/${crate.id}`}>Crate {crate.number}, where this lot came from</Link>}
+      {movement.reversesId && <Link to={`?entry=${movement.reversesId}`}>The entry that this takes back</Link>}
+      {movement.reversedById && <Link to={`?entry=${movement.reversedById}`}>The entry that took this back</Link>}
+      {fixedBecause ? <p className="aside-word">{fixedBecause}</p> : <ReverseButton onReverse={() => onReverse(movement.id, null)} />}
+    </div>
+  )
+}
+
+function ReverseButton({ onReverse }: { onReverse: () => Promise<unknown> }) {
+  const [state, setState] = useState<{ isBusy: boolean; problem: string | null }>({ isBusy: false, problem: null })
+  const reverse = async (): Promise<void> => {
+    setState({ isBusy: true, problem: null })
+    try {
+      await onReverse()
+    } catch (error) {
+      setState({ isBusy: false, problem: sentenceOf(error) })
+    }
+  }
+  return (
+    <>
+      <button type="button" className="button" disabled={state.isBusy} onClick={() => void reverse()}>
+        Take this back
+      </button>
+      {state.problem && (
+        <p className="form-problem" role="alert">
+          {state.problem}
+        </p>
+      )}
+    </>
+  )
+}
+
+function CheckDetail({ check }: { check: CheckView }) {
+  const format = useFormat()
+  const facts: [string, string | null][] = [
+    ['round', `${check.roundOn}, round ${check.roundNumber}`],
+    ['feeding', ateWords[check.ate]],
+    ['signs', check.signs.join(', ') || 'none'],
+    ['seen', check.seen === null ? `not counted; the books said ${check.expected}` : `${check.seen} of ${check.expected}`],
+    ['note', check.note],
+    ['happened', format.moment(check.happenedAtMs)],
+    ['recorded', `${format.moment(check.recordedAtMs)} by ${check.staffName}`],
+  ]
+  return (
+    <div className="entry-detail">
+      <Facts facts={facts} />
+      {check.replacedById && <p className="aside-word">Corrected by a later check.</p>}
+    </div>
+  )
+}

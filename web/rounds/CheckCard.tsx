@@ -1,0 +1,130 @@
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { ateAnswers, signs, type Ate, type RecordCheck, type Sign } from '../../core/rounds/rounds.schema'
+import { pendingCheckId, type RoundStop } from '../../core/rounds/roundView'
+import { nowMs } from '../api/clock'
+import { formatSpan } from '../ui/format'
+import { Sheet } from '../ui/Sheet'
+import { Stepper } from '../ui/Stepper'
+import { TankGlyph } from '../ui/TankGlyph'
+import { useKept } from '../ui/useKept'
+import { LossSheet } from './LossSheet'
+import { useRoundWrites } from './useRound'
+
+interface Props {
+  stop: RoundStop
+  roundNumber: number
+  next: RoundStop | null
+  onBack?: () => void
+  onRecorded: () => void
+}
+
+type Found = Pick<RecordCheck, 'ate' | 'signs' | 'seen' | 'note'>
+const well: Found = { ate: 'all', signs: [], seen: null, note: null }
+const fishIn = (stop: RoundStop): number => stop.stock.reduce((sum, lot) => sum + lot.quantity, 0)
+
+/** One tank of the round: one touch when all is well, or what is not. */
+export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props) {
+  const { recordCheck, recordLoss } = useRoundWrites()
+  const [kept, keep] = useKept<Found>(`crate.check.${stop.tankId}.${roundNumber}`)
+  const [sheet, setSheet] = useState<'sign' | 'loss' | null>(null)
+  const found = kept ?? (stop.check ? pick(stop.check) : well)
+  const isWell = found.ate === 'all' && found.signs.length === 0 && found.seen === null && !found.note
+  const fish = fishIn(stop)
+  const change = (part: Partial<Found>): void => keep({ ...found, ...part })
+  const toggleSign = (sign: Sign): void => change({ signs: found.signs.includes(sign) ? found.signs.filter((each) => each !== sign) : [...found.signs, sign] })
+  const record = (): void => {
+    const replacesId = stop.check && stop.check.id !== pendingCheckId ? stop.check.id : null
+    recordCheck({ tankId: stop.tankId, roundNumber, ...found, replacesId }, `check of ${stop.code}`)
+    keep(null)
+    onRecorded()
+  }
+  useHotkeys('enter', (event) => {
+    if (!(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)) record()
+  }, { enabled: sheet === null, enableOnFormTags: ['input'] })
+  useHotkeys('backspace', () => onBack?.(), { enabled: sheet === null })
+
+  return (
+    <div className="check-card">
+      <div className="check-head">
+        <TankGlyph kind={stop.kind} fish={fish} isUnchecked={stop.check === null} flag={stop.flag} />
+        <div>
+          <h2>{stop.code}</h2>
+          <p>{stop.systemName}</p>
+          <LastTime stop={stop} />
+        </div>
+      </div>
+      <ul className="check-stock">
+        {stop.stock.map((lot) => (
+          <li key={lot.lotId}>
+            <strong>
+              {lot.quantity} {lot.species}
+            </strong>{' '}
+            <small>
+              lot {lot.lotCode}, {lot.origin}, {formatSpan(nowMs() - lot.sinceMs)} here
+            </small>
+          </li>
+        ))}
+      </ul>
+      <div className="exceptions">
+        {(ateAnswers.filter((ate) => ate !== 'all') as Ate[]).map((ate) => (
+          <button key={ate} type="button" className="hand-button" aria-pressed={found.ate === ate} onClick={() => change({ ate: found.ate === ate ? 'all' : ate })}>
+            {ateLabels[ate]}
+          </button>
+        ))}
+        <button type="button" className="hand-button" aria-pressed={found.seen !== null} onClick={() => change({ seen: found.seen === null ? fish : null })}>
+          count
+        </button>
+        <button type="button" className="hand-button" aria-pressed={found.signs.length > 0} onClick={() => setSheet('sign')}>
+          a sign
+        </button>
+        <button type="button" className="hand-button" onClick={() => setSheet('loss')}>
+          a death
+        </button>
+      </div>
+      {found.seen !== null && (
+        <div className="seen-line">
+          <Stepper label="seen" value={found.seen} max={20_000} onChange={(seen) => change({ seen })} />
+          <p>seen of {fish} in the books. Not seen is not missing: the books stay as they are.</p>
+        </div>
+      )}
+      {found.signs.length > 0 && <p className="signs-line">Signs: {found.signs.join(', ')}</p>}
+      <label className="note-line">
+        note
+        <input value={found.note ?? ''} maxLength={500} onChange={(event) => change({ note: event.currentTarget.value || null })} />
+      </label>
+      <div className="thumb-bar">
+        <button type="button" className="hand-button undo" disabled={!onBack} onClick={onBack}>
+          back
+        </button>
+        <button type="button" className="hand-button act" onClick={record}>
+          <strong>{isWell ? 'All well, all ate' : 'Record and go on'}</strong>
+          <small>{next ? `next: ${next.code} ${next.stock[0]?.species ?? ''}` : 'the last one'}</small>
+        </button>
+      </div>
+      <Sheet title={`What do you see in ${stop.code}?`} isOpen={sheet === 'sign'} onClose={() => setSheet(null)}>
+        <div className="sign-choice">
+          {signs.map((sign) => (
+            <button key={sign} type="button" className="hand-button" aria-pressed={found.signs.includes(sign)} onClick={() => toggleSign(sign)}>
+              {sign}
+            </button>
+          ))}
+        </div>
+        <button type="button" className="hand-button act" onClick={() => setSheet(null)}>
+          <strong>Back to {stop.code}</strong>
+        </button>
+      </Sheet>
+      <LossSheet stop={stop} isOpen={sheet === 'loss'} onClose={() => setSheet(null)} onLoss={(loss, label) => recordLoss(stop.tankId, loss, label)} />
+    </div>
+  )
+}
+
+const ateLabels: Record<Ate, string> = { all: 'all ate', some: 'some ate', none: 'none ate', 'not fed': 'not fed' }
+const pick = ({ ate, signs: seenSigns, seen, note }: Found): Found => ({ ate, signs: seenSigns, seen, note })
+
+function LastTime({ stop }: { stop: RoundStop }) {
+  const { lastCheck } = stop
+  if (!lastCheck) return <p className="aside-word">first check</p>
+  const words = [lastCheck.signs.join(', '), lastCheck.ate === 'all' ? '' : ateLabels[lastCheck.ate], lastCheck.note ?? ''].filter(Boolean).join(' · ')
+  return <p className={words ? 'remembered' : 'aside-word'}>{words ? `last time: ${words}` : `all well ${formatSpan(nowMs() - lastCheck.happenedAtMs)} ago`}</p>
+}

@@ -1,0 +1,48 @@
+import { useState } from 'react'
+import { lossCauses } from '../../core/ledger/movement'
+import type { RecordLoss } from '../../core/ledger/ledger.schema'
+import type { RoundStop } from '../../core/rounds/roundView'
+import { Sheet } from '../ui/Sheet'
+import { Stepper } from '../ui/Stepper'
+
+interface Props {
+  stop: RoundStop
+  isOpen: boolean
+  onClose: () => void
+  onLoss: (loss: Omit<RecordLoss, 'happenedAtMs'>, label: string) => void
+}
+
+/** Dead fish found on the round: which lot, how many, and the cause records it. */
+export function LossSheet({ stop, isOpen, onClose, onLoss }: Props) {
+  const [lotId, setLotId] = useState(stop.stock[0]?.lotId ?? '')
+  const [quantity, setQuantity] = useState(1)
+  const lot = stop.stock.find((each) => each.lotId === lotId) ?? stop.stock[0]
+  if (!lot) return null
+  const record = (cause: RecordLoss['cause']): void => {
+    onLoss({ lotId: lot.lotId, quantity, cause, note: null }, `${quantity} ${lot.species} lost in ${stop.code}`)
+    setQuantity(1)
+    onClose()
+  }
+  return (
+    <Sheet title={`Lost in ${stop.code}`} isOpen={isOpen} onClose={onClose}>
+      {stop.stock.length > 1 && (
+        <div className="sign-choice" role="group" aria-label="Lot">
+          {stop.stock.map((each) => (
+            <button key={each.lotId} type="button" className="hand-button" aria-pressed={each.lotId === lot.lotId} onClick={() => setLotId(each.lotId)}>
+              {each.species} {each.lotCode}
+            </button>
+          ))}
+        </div>
+      )}
+      <Stepper label="lost" value={quantity} max={lot.quantity} onChange={(next) => setQuantity(Math.max(1, next))} />
+      <p>of {lot.quantity} {lot.species}. The cause records it:</p>
+      <div className="sign-choice">
+        {lossCauses.map((cause) => (
+          <button key={cause} type="button" className="hand-button" onClick={() => record(cause)}>
+            {cause}
+          </button>
+        ))}
+      </div>
+    </Sheet>
+  )
+}

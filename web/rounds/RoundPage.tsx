@@ -1,0 +1,98 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { isQuiet, type RoundStop, type RoundView } from '../../core/rounds/roundView'
+import { plural } from '../ui/format'
+import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { CheckCard } from './CheckCard'
+import { useRound } from './useRound'
+
+/** The walk past all tanks, one card each. It begins at the first unchecked tank, whoever checked the others. */
+export function RoundPage() {
+  const [number, setNumber] = useState<number | null>(null)
+  const { round, problem } = useRound(number)
+  if (!round) return problem ? <Trouble problem={problem} /> : <Waiting what="the round" />
+  if (round.stops.length === 0) return <Nothing>No tank holds fish, so there is nothing to walk past. <Link to="/crates">Crates</Link></Nothing>
+  return <Round key={round.number} round={round} onAgain={() => setNumber(round.number + 1)} />
+}
+
+function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
+  // A tank gone back to; null follows the walk.
+  const [returnedTo, setReturnedTo] = useState<string | null>(null)
+  const walking = round.stops.findIndex((stop) => stop.check === null)
+  const returned = round.stops.findIndex((stop) => stop.tankId === returnedTo)
+  const index = returned >= 0 ? returned : walking
+  const stop = round.stops[index]
+  const checked = round.stops.filter((each) => each.check !== null).length
+  const previous = round.stops[(index < 0 ? round.stops.length : index) - 1]
+  const goBack = previous && (() => setReturnedTo(previous.tankId))
+  return (
+    <div className="round hand-screen">
+      <header className="hand-head">
+        <Link to="/room" aria-label="to the room" className="back-link">
+          ‹
+        </Link>
+        <h1>{round.number === 1 ? 'Round' : `Round ${round.number} today`}</h1>
+        <span>
+          {checked} of {round.stops.length} checked
+        </span>
+      </header>
+      <RoundProgress round={round} current={stop ?? null} />
+      {stop ? (
+        <CheckCard key={stop.tankId} stop={stop} roundNumber={round.number} next={nextAfter(round, index)} onBack={goBack} onRecorded={() => setReturnedTo(null)} />
+      ) : (
+        <RoundDone round={round} onAgain={onAgain} onBack={goBack} />
+      )}
+    </div>
+  )
+}
+
+/** The stop the walk goes on to: the next unchecked one, wrapping round to any left out earlier. */
+function nextAfter(round: RoundView, index: number): RoundStop | null {
+  const isOpen = (stop: RoundStop, at: number): boolean => stop.check === null && at !== index
+  return round.stops.find((stop, at) => at > index && isOpen(stop, at)) ?? round.stops.find(isOpen) ?? null
+}
+
+function RoundProgress({ round, current }: { round: RoundView; current: RoundStop | null }) {
+  return (
+    <div className="round-progress" role="img" aria-label={`${round.stops.filter((stop) => stop.check).length} of ${round.stops.length} tanks checked`}>
+      {round.stops.map((stop) => (
+        <span key={stop.tankId} className={stop === current ? 'is-current' : !stop.check ? '' : isQuiet(stop.check) ? 'is-quiet' : 'is-remarked'} />
+      ))}
+    </div>
+  )
+}
+
+function RoundDone({ round, onAgain, onBack }: { round: RoundView; onAgain: () => void; onBack?: () => void }) {
+  const remarked = round.stops.filter((stop) => stop.check && !isQuiet(stop.check))
+  return (
+    <div className="round-done">
+      <h2>Every stocked tank is checked.</h2>
+      {remarked.length === 0 ? (
+        <p>All well, all ate, in {plural(round.stops.length, 'tank')}.</p>
+      ) : (
+        <>
+          <p>{plural(remarked.length, 'tank')} with something to remember:</p>
+          <ul>
+            {remarked.map((stop) => (
+              <li key={stop.tankId}>
+                <Link to={`/room/${stop.code}`}>{stop.code}</Link> {[stop.check?.signs.join(', '), stop.check?.ate === 'all' ? '' : `ate: ${stop.check?.ate}`, stop.check?.note].filter(Boolean).join(' · ')}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {round.emptyTanks.length > 0 && <p className="aside-word">Empty, not walked: {round.emptyTanks.join(', ')}.</p>}
+      <div className="thumb-bar">
+        <button type="button" className="hand-button undo" onClick={onBack}>
+          back
+        </button>
+        <Link className="hand-button act" to="/room">
+          <strong>To the room</strong>
+        </Link>
+        <button type="button" className="hand-button same" onClick={onAgain}>
+          walk again
+        </button>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,1 @@
+export const roundKey = (number: number | null) => ['rounds', number] as const

@@ -1,0 +1,28 @@
+import { yupResolver } from '@hookform/resolvers/yup'
+import { Button, Form } from 'react-bootstrap'
+import { useForm } from 'react-hook-form'
+import { signInSchema } from '../../core/staff/staff.schema'
+import { Field, FormProblem } from '../ui/Field'
+import { submitInto } from '../ui/submitInto'
+import { Doorstep } from './Doorstep'
+import type { SessionActions } from './useSessionView'
+
+/** Opens this device for the room. */
+export function SignInPage({ roomName, waiting, signIn }: { roomName: string; waiting: number } & Pick<SessionActions, 'signIn'>) {
+  const form = useForm({ resolver: yupResolver(signInSchema), defaultValues: { name: '', passphrase: '' } })
+  return (
+    <Doorstep title={roomName}>
+      <p>This device is not open yet. A lead opens it once with a passphrase; after that everybody records by PIN.</p>
+      {waiting > 0 && <p className="notice">{waiting} entries made on this device are kept and will be sent after signing in.</p>}
+      {!window.isSecureContext && <p className="notice">Plain http: what is typed here can be read by others on this network. TLS (a certificate, see the operating notes) closes that.</p>}
+      <Form noValidate onSubmit={form.handleSubmit((values) => submitInto(form, () => signIn(values)))}>
+        <Field form={form} name="name" label="Name" autoFocus autoComplete="username" />
+        <Field form={form} name="passphrase" label="Passphrase" type="password" autoComplete="current-password" />
+        <FormProblem form={form} />
+        <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
+          Open this device
+        </Button>
+      </Form>
+    </Doorstep>
+  )
+}

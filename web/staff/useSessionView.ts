@@ -1,0 +1,29 @@
+import useSWR from 'swr'
+import type { Identify, FirstLead, SessionView, SignIn, StaffView } from '../../core/staff/staff.schema'
+import { setServerClock } from '../api/clock'
+import { fetchJson } from '../api/fetchJson'
+
+/** What the server tells this device about the room and itself. Secrets go straight to the server, never into the outbox. */
+export function useSessionView() {
+  const { data, error, mutate } = useSWR<SessionView, unknown>(['session'], readSession, { refreshInterval: 300_000 })
+  const andRefresh = async <T>(answer: Promise<T>): Promise<T> => {
+    const value = await answer
+    await mutate()
+    return value
+  }
+  return {
+    session: data,
+    problem: error,
+    createFirstLead: (body: FirstLead) => andRefresh(fetchJson('/api/session/first-lead', { method: 'POST', body })),
+    signIn: (body: SignIn) => andRefresh(fetchJson('/api/session', { method: 'POST', body })),
+    identify: (body: Identify) => andRefresh(fetchJson<StaffView>('/api/session/recording', { method: 'POST', body })),
+    signOut: () => andRefresh(fetchJson('/api/session', { method: 'DELETE' })),
+  }
+}
+export type SessionActions = ReturnType<typeof useSessionView>
+
+async function readSession(): Promise<SessionView> {
+  const view = await fetchJson<SessionView>('/api/session')
+  setServerClock(view.nowMs, view.isFrozenClock)
+  return view
+}

@@ -1,0 +1,58 @@
+import { Form } from 'react-bootstrap'
+import type { FieldPath, FieldValues, UseFormReturn } from 'react-hook-form'
+import type { ComponentProps, ReactNode } from 'react'
+
+interface Props<T extends FieldValues> extends Omit<ComponentProps<typeof Form.Control>, 'form' | 'name'> {
+  form: UseFormReturn<T>
+  name: FieldPath<T>
+  label: string
+  unit?: string
+  hint?: ReactNode
+  /** Options make it a choice instead of a line to type in. */
+  options?: readonly (string | { value: string; label: string })[]
+}
+
+/** One labelled field with its unit, its hint and, beside it, what is wrong. */
+export function Field<T extends FieldValues>({ form, name, label, unit, hint, options, ...control }: Props<T>) {
+  const message = form.getFieldState(name, form.formState).error?.message
+  const id = `field-${name}`
+  const shared = { ...form.register(name), isInvalid: Boolean(message), 'aria-describedby': message ? `${id}-error` : undefined }
+  return (
+    <Form.Group className="field" controlId={id}>
+      <Form.Label>
+        {label}
+        {unit && <span className="unit"> ({unit})</span>}
+      </Form.Label>
+      {options ? (
+        <Form.Select {...shared}>
+          {options.map((option) => {
+            const { value, label: text } = typeof option === 'string' ? { value: option, label: option } : option
+            return (
+              <option key={value} value={value}>
+                {text}
+              </option>
+            )
+          })}
+        </Form.Select>
+      ) : (
+        <Form.Control {...control} {...shared} />
+      )}
+      {hint && <Form.Text>{hint}</Form.Text>}
+      {message && (
+        <Form.Control.Feedback type="invalid" id={`${id}-error`}>
+          {message}
+        </Form.Control.Feedback>
+      )}
+    </Form.Group>
+  )
+}
+
+/** What the server said about the form as a whole. */
+export function FormProblem<T extends FieldValues>({ form }: { form: UseFormReturn<T> }) {
+  const message = form.formState.errors.root?.message
+  return message ? (
+    <p className="form-problem" role="alert">
+      {message}
+    </p>
+  ) : null
+}

@@ -1,0 +1,30 @@
+const minuteMs = 60_000
+
+/** Writes moments as the room's wall clock shows them. */
+export function createFormat(timeZone: string) {
+  const time = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' })
+  const day = new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short' })
+  return {
+    /** `08:05` */
+    time: (atMs: number): string => time.format(atMs),
+    /** `Sun, 4 May` */
+    day: (atMs: number): string => day.format(atMs),
+    /** `Sun, 4 May 08:05` */
+    moment: (atMs: number): string => `${day.format(atMs)} ${time.format(atMs)}`,
+  }
+}
+export type Format = ReturnType<typeof createFormat>
+
+/** Writes a span as people say it: `48 min`, `19 h 40`, `3 days`. Spans below zero count as none. */
+export function formatSpan(ms: number): string {
+  const minutes = Math.max(0, Math.floor(ms / minuteMs))
+  if (minutes < 60) return `${minutes} min`
+  if (minutes < 48 * 60) return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
+  return `${Math.floor(minutes / 1440)} days`
+}
+
+/** Writes a number with its word: `1 bag`, `9 bags`. */
+export const plural = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
+
+/** Writes a difference with its sign, a real minus included: `+2`, `−1`, `±0`. */
+export const signed = (difference: number): string => (difference === 0 ? '±0' : difference > 0 ? `+${difference}` : `−${-difference}`)
