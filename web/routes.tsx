@@ -8,11 +8,12 @@ import { RoomPage } from './room/RoomPage'
 import { TankPage } from './room/TankPage'
 import { RoundPage } from './rounds/RoundPage'
 import { SetupPage } from './setup/SetupPage'
-import { Nothing } from './ui/PageState'
+import { Broken, Nothing } from './ui/PageState'
 
 export const router = createBrowserRouter([
   {
     element: <Frame />,
+    errorElement: <Broken />,
     children: [
       { path: '/', element: <Navigate to="/crates" replace /> },
       { path: '/crates', element: <CratesPage /> },

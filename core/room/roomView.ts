@@ -83,6 +83,6 @@ export interface TankView {
   flag: TankFlag | null
   isCheckedToday: boolean
   timeline: TimelineEntry[]
-  /** Pass as `before` to read older entries; null at the beginning of the books. */
-  olderBefore: string | null
+  /** Whether the books go back further than these entries. */
+  hasOlder: boolean
 }

@@ -73,11 +73,11 @@ export function createLedgerStore({ orm }: Database) {
     inTheWay: (placeId: string, lotId: string, afterSeq: number) =>
       standing(and(eq(movement.fromPlaceId, placeId), eq(movement.lotId, lotId), gt(movement.seq, afterSeq), sql`${movement.kind} <> 'reversal'`)).orderBy(sql`${movement.seq} DESC`).limit(1).get() ?? null,
     rowById: (id: string): MovementRow | null => orm.get<MovementRow | undefined>(sql`${movementSelect} WHERE m.id = ${id}`) ?? null,
-    /** Movements in or out of a place that happened in [fromMs, beforeMs), newest first, at most `limit`. */
-    rowsAt: (placeId: string, fromMs: number, beforeMs: number, limit: number): MovementRow[] =>
+    /** The newest movements in or out of a place, newest first. */
+    rowsAt: (placeId: string, limit: number): MovementRow[] =>
       orm.all<MovementRow>(sql`${movementSelect} WHERE m.seq IN (
-          SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE from_place_id = ${placeId} AND happened_at_ms >= ${fromMs} AND happened_at_ms < ${beforeMs} ORDER BY happened_at_ms DESC LIMIT ${limit})
-          UNION ALL SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE to_place_id = ${placeId} AND happened_at_ms >= ${fromMs} AND happened_at_ms < ${beforeMs} ORDER BY happened_at_ms DESC LIMIT ${limit}))
+          SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE from_place_id = ${placeId} ORDER BY happened_at_ms DESC LIMIT ${limit})
+          UNION ALL SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE to_place_id = ${placeId} ORDER BY happened_at_ms DESC LIMIT ${limit}))
         ORDER BY m.happened_at_ms DESC, m.seq DESC LIMIT ${limit}`),
     /** Stock of every tank, or of one. */
     tankStock: (tankId: string | null): (StockView & { placeId: string })[] =>

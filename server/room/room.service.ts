@@ -3,7 +3,7 @@ import { startOfDay } from 'date-fns'
 import { groupBy } from '../../core/collections/groupBy'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import type { AddSystem } from '../../core/room/room.schema'
-import type { MovementView, RoomView, StockView, TankSummary, TankView, TimelineEntry } from '../../core/room/roomView'
+import type { MovementView, RoomView, StockView, TankSummary, TankView } from '../../core/room/roomView'
 import { tankFlag } from '../../core/room/tankFlag'
 import type { CheckView } from '../../core/rounds/roundView'
 import { dayInZone } from '../../core/time/dayInZone'
@@ -15,9 +15,11 @@ import { newId } from '../newId'
 import type { RoomStore, TankRow } from './room.store'
 
 const timelinePage = 40
+/** Nobody reads further back on one screen. */
+const mostEntries = 5000
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService(store: RoomStore, ledger: LedgerStore, checksAt: (tankId: string, fromMs: number, beforeMs: number, limit: number) => CheckView[]) {
+export function createRoomService(store: RoomStore, ledger: LedgerStore, checksAt: (tankId: string, limit: number) => CheckView[]) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   const lostToday = (nowMs: number): Map<string, number> => ledger.lostSince(startOfDay(new TZDate(nowMs, zone())).getTime())
@@ -49,15 +51,12 @@ export function createRoomService(store: RoomStore, ledger: LedgerStore, checksA
     return tank
   }
 
-  /** A page of movements and checks, newest first. A page never ends between entries of one moment, so none is skipped. */
-  function timeline(tankId: string, beforeMs: number): { timeline: TimelineEntry[]; olderBefore: string | null } {
-    const page = (fromMs: number, limit: number) =>
-      [...ledger.rowsAt(tankId, fromMs, beforeMs, limit).map((row) => toMovementView(row, tankId)), ...checksAt(tankId, fromMs, beforeMs, limit)].sort(
-        (a, b) => b.happenedAtMs - a.happenedAtMs || b.recordedAtMs - a.recordedAtMs,
-      )
-    const cut = page(0, timelinePage)[timelinePage - 1]?.happenedAtMs
-    if (cut === undefined) return { timeline: page(0, timelinePage), olderBefore: null }
-    return { timeline: page(cut, 10_000), olderBefore: String(cut) }
+  /** The newest movements and checks of a tank, newest first, and whether there are older ones. */
+  function timeline(tankId: string, entries: number): Pick<TankView, 'timeline' | 'hasOlder'> {
+    const all = [...ledger.rowsAt(tankId, entries + 1).map((row) => toMovementView(row, tankId)), ...checksAt(tankId, entries + 1)].sort(
+      (a, b) => b.happenedAtMs - a.happenedAtMs || b.recordedAtMs - a.recordedAtMs,
+    )
+    return { timeline: all.slice(0, entries), hasOlder: all.length > entries }
   }
 
   return {
@@ -69,17 +68,17 @@ export function createRoomService(store: RoomStore, ledger: LedgerStore, checksA
     /** The racks as they stand. */
     view: (nowMs: number): RoomView => ({ name: store.room()?.name ?? '', systems: store.systems(), tanks: summarise(store.tanks(), nowMs) }),
 
-    /** One tank by its code, with the newest page of its timeline or the one before `before`. */
-    tankView(code: string, before: unknown, nowMs: number): TankView {
+    /** One tank by its code, with as many of its newest entries as asked for. */
+    tankView(code: string, asked: unknown, nowMs: number): TankView {
       const tank = store.tankByCode(code.toUpperCase())
       if (!tank) throw new Problem('not-found', `There is no tank ${code} in this room`)
-      const beforeMs = typeof before === 'string' && /^\d{1,15}$/.test(before) ? Number(before) : Number.MAX_SAFE_INTEGER
+      const entries = typeof asked === 'string' && /^\d{1,5}$/.test(asked) ? Math.min(Number(asked), mostEntries) : timelinePage
       const summary = summarise([tank], nowMs)[0]
       const system = store.systems().find((each) => each.id === tank.systemId)
       if (!summary || !system) throw new Problem('internal', 'The tank has no system')
       const { id, kind, netVolumeL } = tank
       const stock = ledger.tankStock(id).map(withoutPlace)
-      return { id, code: tank.code, kind, netVolumeL, system, stock, flag: summary.flag, isCheckedToday: summary.isCheckedToday, ...timeline(id, beforeMs) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock, flag: summary.flag, isCheckedToday: summary.isCheckedToday, ...timeline(id, entries) }
     },
 
     /** Adds a system with a rack of tanks. */

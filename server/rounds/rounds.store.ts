@@ -24,10 +24,10 @@ export function createRoundsStore({ orm }: Database) {
       orm.all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.round_on = ${on} AND c.round_number = ${number} AND c.replaced_by_id IS NULL ORDER BY c.happened_at_ms, c.recorded_at_ms`).map(toView),
     /** The number of the newest round of a day; 0 when none was walked. */
     newestRound: (on: string): number => orm.get<{ number: number | null }>(sql`SELECT max(round_number) AS number FROM "check" WHERE round_on = ${on}`)?.number ?? 0,
-    /** Checks of a tank that happened in [fromMs, beforeMs), newest first. */
-    at: (tankId: string, fromMs: number, beforeMs: number, limit: number): CheckView[] =>
+    /** The newest checks of a tank, newest first. */
+    at: (tankId: string, limit: number): CheckView[] =>
       orm
-        .all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.tank_id = ${tankId} AND c.happened_at_ms >= ${fromMs} AND c.happened_at_ms < ${beforeMs} ORDER BY c.happened_at_ms DESC LIMIT ${limit}`)
+        .all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.tank_id = ${tankId} ORDER BY c.happened_at_ms DESC LIMIT ${limit}`)
         .map(toView),
     fishIn: (tankId: string): number => orm.get<{ fish: number }>(sql`SELECT coalesce(sum(quantity), 0) AS fish FROM stock WHERE place_id = ${tankId}`)?.fish ?? 0,
   }

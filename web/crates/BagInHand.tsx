@@ -84,7 +84,7 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
         <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
           undo <small>{undoing.label}</small>
         </button>
-        <button type="button" className="hand-button act" onClick={() => record(1)}>
+        <button type="button" className="hand-button act" autoFocus onClick={() => record(1)}>
           <strong>{draft.alive} alive, next bag</strong>
           <small>{remark(draft, bag)}</small>
         </button>

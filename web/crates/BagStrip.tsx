@@ -5,7 +5,7 @@ import { BagGlyph } from '../ui/BagGlyph'
 /** All bags of a crate in a row, opened ones with water in them; the current one is kept in sight. */
 export function BagStrip({ crate, currentId }: { crate: CrateView; currentId: string | null }) {
   const current = useRef<HTMLLIElement>(null)
-  useEffect(() => current.current?.scrollIntoView({ block: 'nearest', inline: 'center' }), [currentId])
+  useEffect(() => void current.current?.scrollIntoView({ block: 'nearest', inline: 'center' }), [currentId])
   return (
     <ol className="bag-strip" aria-label="Bags" tabIndex={0}>
       {crate.bags.map((bag) => (

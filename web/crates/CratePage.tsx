@@ -94,11 +94,11 @@ function LineRow({ crate, line }: { crate: CrateView; line: LineView }) {
       <th scope="row">
         {line.species} <small className="aside-word">{line.lotCode}, {plural(totals.bags, 'bag')}</small>
       </th>
-      <td className="number">{totals.listed}</td>
-      <td className="number">{isStarted ? totals.alive : ''}</td>
-      <td className="number">{isStarted ? totals.dead : ''}</td>
-      <td className="number">{[totals.short > 0 ? `−${totals.short}` : '', totals.extra > 0 ? `+${totals.extra}` : ''].filter(Boolean).join(', ')}</td>
-      <td className="number">{isStarted ? totals.inBags : ''}</td>
+      <td className="number" data-label="listed">{totals.listed}</td>
+      <td className="number" data-label="alive">{isStarted ? totals.alive : ''}</td>
+      <td className="number" data-label="dead">{isStarted ? totals.dead : ''}</td>
+      <td className="number" data-label="short, extra">{[totals.short > 0 ? `−${totals.short}` : '', totals.extra > 0 ? `+${totals.extra}` : ''].filter(Boolean).join(', ')}</td>
+      <td className="number" data-label="in bags">{isStarted ? totals.inBags : ''}</td>
       <td>{isStarted && totals.opened === totals.bags && totals.inBags === 0 && line.tank ? <Link to={`/room/${line.tank.code}`}>{line.tank.code}</Link> : <TankChoice crateId={crate.id} line={line} />}</td>
     </tr>
   )

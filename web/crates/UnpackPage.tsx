@@ -51,9 +51,9 @@ function Unpack({ crate }: { crate: CrateView }) {
           ‹
         </Link>
         <h1>
-          {crate.supplier} · crate {crate.number}
+          Crate {crate.number} · {crate.supplier}
         </h1>
-        {crate.packedAtMs && <span>{formatSpan(nowMs() - crate.packedAtMs)} since packing</span>}
+        {crate.packedAtMs && <span>packed {formatSpan(nowMs() - crate.packedAtMs)}</span>}
       </header>
       <BagStrip crate={crate} currentId={bag?.id ?? null} />
       <p className="totals">

@@ -12,7 +12,7 @@ export function Frame() {
   const { pathname } = useLocation()
   // Hand screens use the whole phone: their own main action stands where the bar would be.
   const isHandScreen = /^\/(rounds|crates\/[^/]+\/unpack)/.test(pathname)
-  useEffect(() => window.scrollTo(0, 0), [pathname])
+  useEffect(() => void window.scrollTo(0, 0), [pathname])
   return (
     <div className={isHandScreen ? 'frame is-hand-screen' : 'frame'}>
       <nav className="rail" aria-label="Screens">

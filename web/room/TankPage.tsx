@@ -13,7 +13,7 @@ import { useTank, useTankWrites, type TankWrites } from './useRoom'
 /** One tank: who lives in it, what can be done, and its story. */
 export function TankPage() {
   const { code = '' } = useParams()
-  const { tank, problem, hasOlder, showOlder } = useTank(code)
+  const { tank, problem, showOlder } = useTank(code)
   const writes = useTankWrites(tank?.id ?? '')
   if (!tank) return problem ? <Trouble problem={problem} back={{ to: '/room', label: 'The room' }} /> : <Waiting what="the tank" />
   return (
@@ -25,7 +25,7 @@ export function TankPage() {
         </Lead>
       </div>
       <StockList key={tank.id} tank={tank} writes={writes} />
-      <Timeline entries={tank.timeline} hasOlder={hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
+      <Timeline entries={tank.timeline} hasOlder={tank.hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
     </>
   )
 }

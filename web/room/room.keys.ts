@@ -1,2 +1,2 @@
 export const roomKey = ['room'] as const
-export const tankKey = (code: string, before: string | null) => ['room', code, before] as const
+export const tankKey = (code: string, entries: number) => ['room', code, entries] as const

@@ -1,5 +1,5 @@
+import { useState } from 'react'
 import useSWR from 'swr'
-import useSWRInfinite from 'swr/infinite'
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
 import type { RoomView, TankView } from '../../core/room/roomView'
 import { nowMs } from '../api/clock'
@@ -13,16 +13,16 @@ export function useRoom() {
   return { room: data, problem: error as unknown }
 }
 
-/** One tank with its timeline, page by page. */
+/** How many more entries of a timeline are shown at a time. */
+const page = 40
+
+/** One tank with its timeline, as far back as asked. */
 export function useTank(code: string) {
-  const pageKey = (index: number, previous: TankView | null) => (index > 0 && !previous?.olderBefore ? null : tankKey(code, previous?.olderBefore ?? null))
-  const { data, error, size, setSize } = useSWRInfinite<TankView, unknown, typeof pageKey>(pageKey, ([, , before]) => fetchJson(`/api/tanks/${encodeURIComponent(code)}${before ? `?before=${before}` : ''}`), {
-    revalidateAll: true,
-  })
-  const first = data?.[0]
-  const timeline = data?.flatMap((page) => page.timeline) ?? []
-  const hasOlder = Boolean(data?.at(-1)?.olderBefore)
-  return { tank: first && { ...first, timeline }, problem: error, hasOlder, showOlder: () => void setSize(size + 1) }
+  const [entries, setEntries] = useState(page)
+  const { data, error } = useSWR(tankKey(code, entries), () => fetchJson<TankView>(`/api/tanks/${encodeURIComponent(code)}?entries=${entries}`), { keepPreviousData: true })
+  // While another tank is being read, the one before must not stand under its name.
+  const tank = data?.code === code.toUpperCase() ? data : undefined
+  return { tank, problem: error as unknown, showOlder: () => setEntries(entries + page) }
 }
 
 type Timed<T> = Omit<T, 'happenedAtMs'> & { happenedAtMs: number | null }

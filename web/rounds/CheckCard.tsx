@@ -97,7 +97,7 @@ export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props
         <button type="button" className="hand-button undo" disabled={!onBack} onClick={onBack}>
           back
         </button>
-        <button type="button" className="hand-button act" onClick={record}>
+        <button type="button" className="hand-button act" autoFocus onClick={record}>
           <strong>{isWell ? 'All well, all ate' : 'Record and go on'}</strong>
           <small>{next ? `next: ${next.code} ${next.stock[0]?.species ?? ''}` : 'the last one'}</small>
         </button>

@@ -16,12 +16,13 @@ import { submitInto } from '../ui/submitInto'
 /** What a lead sets up: systems with their tanks, and people. */
 export function SetupPage() {
   const { roomName, signOut } = useSession()
+  const { data: room } = useSWR(['room'], () => fetchJson<RoomView>('/api/room'))
   return (
     <>
       <Lead title="Setup" aside={roomName}>
         Systems and tanks first, then the people who record.
       </Lead>
-      <Systems />
+      {room && <Systems room={room} />}
       <People />
       <section className="setup-section">
         <h2>This device</h2>
@@ -34,10 +35,9 @@ export function SetupPage() {
   )
 }
 
-function Systems() {
-  const { data: room } = useSWR(['room'], () => fetchJson<RoomView>('/api/room'))
+function Systems({ room }: { room: RoomView }) {
   const write = useWrite()
-  const empty: AddSystem = { name: '', water: 'fresh', sumpL: null, rack: `R${(room?.systems.length ?? 0) + 1}`, tankCount: 8, perShelf: 4, tankKind: 'glass', netVolumeL: null }
+  const empty: AddSystem = { name: '', water: 'fresh', sumpL: null, rack: room.systems.length === 0 ? 'R1' : '', tankCount: 8, perShelf: 4, tankKind: 'glass', netVolumeL: null }
   const form = useForm({ resolver: yupResolver(addSystemSchema), defaultValues: empty })
   const add = form.handleSubmit(async (body) => {
     const isDone = await submitInto(form, () => write({ command: 'addSystem', path: '/api/systems', label: `system ${body.name}`, body }, { refusals: 'form' }))
@@ -47,7 +47,7 @@ function Systems() {
     <section className="setup-section">
       <h2>Systems and tanks</h2>
       <ul className="plain-list">
-        {room?.systems.map((system) => {
+        {room.systems.map((system) => {
           const tanks = room.tanks.filter((tank) => tank.systemId === system.id)
           return (
             <li key={system.id}>
@@ -63,7 +63,7 @@ function Systems() {
           <Field form={form} name="sumpL" label="Sump" unit="L" inputMode="decimal" />
         </div>
         <div className="field-row">
-          <Field form={form} name="rack" label="Rack" hint="tanks are called R1-01, R1-02 …" />
+          <Field form={form} name="rack" label="Rack" hint="R1 gives R1-01 and on" />
           <Field form={form} name="tankCount" label="Tanks" inputMode="numeric" />
           <Field form={form} name="perShelf" label="On a shelf" inputMode="numeric" />
           <Field form={form} name="tankKind" label="Kind" options={tankKinds} />

@@ -1,0 +1,127 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+
+/** Everything the tests know about how the screens look. Touches are counted as a finger would make them. */
+export class Driver {
+  touches = 0
+
+  constructor(
+    readonly page: Page,
+    readonly url: string,
+  ) {}
+
+  private async touch(target: Locator): Promise<void> {
+    this.touches += 1
+    await target.click()
+  }
+
+  private button = (name: string | RegExp): Locator => this.page.getByRole('button', { name })
+  private act = (): Locator => this.page.locator('.thumb-bar .act')
+
+  goto = (path: string) => this.page.goto(`${this.url}${path}`)
+
+  /** Opens the device and says who is recording. */
+  async signIn(person: { name: string; passphrase: string; pin: string }): Promise<void> {
+    await this.goto('/')
+    await this.page.getByLabel('Name', { exact: true }).fill(person.name)
+    await this.page.getByLabel('Passphrase').fill(person.passphrase)
+    await this.button('Open this device').click()
+    await this.identify(person)
+  }
+
+  /** Picks a name and types the PIN on the pad. */
+  async identify({ name, pin }: { name: string; pin: string }): Promise<void> {
+    const heading = this.page.getByRole('heading', { name: 'Who is recording?' })
+    await expect(heading.or(this.page.getByRole('group', { name: 'PIN' }))).toBeVisible()
+    if (await heading.isVisible()) await this.button(new RegExp(`^${name} `)).click()
+    for (const digit of pin) await this.page.getByRole('group', { name: 'PIN' }).getByRole('button', { name: digit, exact: true }).click()
+    await this.page.getByRole('group', { name: 'PIN' }).getByRole('button', { name: 'record', exact: true }).click()
+    await expect(this.page.getByRole('navigation', { name: 'Screens' })).toBeAttached()
+  }
+
+  /** Takes a packing list in and returns the address of its crate. */
+  async takeInCrate(supplier: string, csv: string): Promise<string> {
+    await this.goto('/crates/new')
+    await this.page.getByLabel('Supplier').fill(supplier)
+    await this.page.getByLabel(/^or pasted/).fill(csv)
+    await this.button('Read the list').click()
+    await this.button(/^Take in \d+ lines?, \d+ bags?$/).click()
+    await expect(this.page.getByRole('heading', { name: /^Crate \d+$/ })).toBeVisible()
+    return new URL(this.page.url()).pathname
+  }
+
+  // Crates and unpacking
+  openUnpack = () => this.touch(this.page.getByRole('link', { name: /^unpack / }))
+  bagInHand = (number: number) => expect(this.page.locator('.bag-name p')).toContainText(`bag ${number} ·`)
+  recordBag = () => this.touch(this.act())
+  moreAlive = () => this.touch(this.button('one more alive'))
+  lessAlive = () => this.touch(this.button('one less alive'))
+  oneDead = () => this.touch(this.button(/^dead: \d+, one more$/))
+  toggleLook = (name: 'Clock' | 'Bag' | 'Water' | 'Fish') => this.touch(this.page.getByRole('group', { name: 'Four looks' }).getByRole('button', { name: new RegExp(`^${name}`) }))
+  chooseBody = (body: string) => this.touch(this.page.getByRole('group', { name: 'Body' }).getByRole('button', { name: body }))
+  type = (label: string | RegExp, value: string) => this.page.getByLabel(label).fill(value)
+  undo = () => this.touch(this.page.locator('.thumb-bar .undo'))
+  async theSame(count: number): Promise<void> {
+    await this.touch(this.button('×n the same'))
+    await this.touch(this.page.getByRole('dialog').getByRole('button', { name: String(count), exact: true }))
+    await expect(this.page.getByRole('dialog')).toBeHidden()
+  }
+  async otherFish(species: string): Promise<void> {
+    await this.touch(this.button('other fish'))
+    await this.touch(this.page.getByRole('dialog').getByRole('button', { name: species }))
+    await expect(this.page.getByRole('dialog')).toBeHidden()
+  }
+  placeTank = (code: string) => this.touch(this.page.locator('.share-list li').filter({ hasText: code }).getByRole('button', { name: 'place' }))
+  placeAll = () => this.touch(this.page.getByRole('button', { name: /^Place all/ }))
+  allPlaced = () => expect(this.page.getByText('Every fish is out of its bag.')).toBeVisible()
+  totals = () => this.page.locator('.totals').innerText()
+
+  /** Waits until the server has answered for everything this device recorded. */
+  async allSent(): Promise<void> {
+    await expect.poll(() => this.page.evaluate(() => Object.keys(localStorage).filter((slot) => slot.startsWith('crate.outbox.')).length), { timeout: 30_000 }).toBe(0)
+  }
+  waitingEntries = () => this.page.evaluate(() => Object.keys(localStorage).filter((slot) => slot.startsWith('crate.outbox.')).length)
+
+  // Tank
+  private lot = (species: string): Locator => this.page.locator('.stock').filter({ hasText: species })
+  async openAction(species: string, action: 'move' | 'lost' | 'sold or given' | 'count'): Promise<void> {
+    await this.touch(this.lot(species).getByRole('button', { name: action, exact: true }))
+  }
+  async moveFish(species: string, quantity: number, toCode: string): Promise<void> {
+    await this.openAction(species, 'move')
+    await this.type('How many', String(quantity))
+    const to = this.page.getByLabel('To', { exact: true })
+    const value = await to.locator('option').filter({ hasText: new RegExp(`^${toCode} `) }).getAttribute('value')
+    await to.selectOption(value)
+    await this.touch(this.button('Move them'))
+    await expect(this.button('Move them')).toBeHidden()
+  }
+  async loseFish(species: string, quantity: number, cause: string): Promise<void> {
+    await this.openAction(species, 'lost')
+    await this.type('How many', String(quantity))
+    await this.page.getByLabel('Cause').selectOption(cause)
+    await this.touch(this.button('Record the loss'))
+    await expect(this.button('Record the loss')).toBeHidden()
+  }
+  openEntry = (words: string | RegExp) => this.touch(this.page.locator('.entry:not(.is-void) .entry-line').filter({ hasText: words }).first())
+  async takeBack(): Promise<void> {
+    await this.touch(this.button('Take this back'))
+    await expect(this.page.getByText('Taken back already.')).toBeVisible()
+  }
+
+  // Round
+  openRound = () => this.touch(this.page.getByRole('link', { name: 'Rounds' }))
+  check = () => this.touch(this.act())
+  cardFor = (code: string) => expect(this.page.locator('.check-card h2')).toHaveText(code)
+  cardCode = () => this.page.locator('.check-card h2').innerText()
+  roundDone = () => expect(this.page.getByText('Every stocked tank is checked.')).toBeVisible()
+  answer = (name: string) => this.touch(this.page.locator('.exceptions').getByRole('button', { name, exact: true }))
+  async sign(name: string): Promise<void> {
+    await this.answer('a sign')
+    await this.touch(this.page.getByRole('dialog').getByRole('button', { name, exact: true }))
+    await this.touch(this.page.getByRole('dialog').getByRole('button', { name: /^Back to/ }))
+    await expect(this.page.getByRole('dialog')).toBeHidden()
+  }
+
+  // Frame
+  lightsOff = () => this.button('lights off').click()
+}

@@ -1,0 +1,47 @@
+import { test as base } from '@playwright/test'
+import { Driver } from './driver'
+import { lead, TestServer } from './server'
+
+/** Two racks of eight tanks, fresh and marine: the room of every journey. */
+export const racks: [string, 'fresh' | 'marine', string, number][] = [
+  ['Fresh sale rack', 'fresh', 'R1', 8],
+  ['Marine sale rack', 'marine', 'M1', 8],
+]
+
+/** Twelve lines, forty bags, each line in a tank of its own: species, bags, fish per bag, tank. */
+export const delivery: [string, number, number, string][] = [
+  ['Harlequin rasbora', 6, 12, 'R1-01'],
+  ['Cherry barb', 5, 8, 'R1-02'],
+  ['Honey gourami', 4, 6, 'R1-03'],
+  ['Kuhli loach', 4, 5, 'R1-04'],
+  ['Dwarf rainbowfish', 3, 8, 'R1-05'],
+  ['Sparkling gourami', 2, 10, 'R1-06'],
+  ['Royal gramma', 4, 1, 'M1-01'],
+  ['Firefish', 4, 1, 'M1-02'],
+  ['Banggai cardinalfish', 3, 2, 'M1-03'],
+  ['Tailspot blenny', 2, 1, 'M1-04'],
+  ['Trochus snail', 2, 12, 'M1-05'],
+  ['Cleaner shrimp', 1, 3, 'M1-06'],
+]
+export const deliveryCsv = ['species,count,bags,per bag,tank', ...delivery.map(([species, bags, perBag, tank]) => `${species},${bags * perBag},${bags},${perBag},${tank}`)].join('\n')
+
+interface Fixtures {
+  server: TestServer
+  driver: Driver
+}
+
+/** A fresh server with the room, and a device of it on which the lead is recording. */
+export const test = base.extend<Fixtures>({
+  server: async ({}, use) => {
+    const server = await TestServer.start()
+    await server.furnish(racks)
+    await use(server)
+    await server.kill()
+  },
+  driver: async ({ page, server }, use) => {
+    const driver = new Driver(page, server.url)
+    await driver.signIn(lead)
+    await use(driver)
+  },
+})
+export { expect } from '@playwright/test'
