@@ -8,5 +8,5 @@ export default {
     '^.+\\.(t|j)sx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } }],
   },
   transformIgnorePatterns: ['/node_modules/(?!(pure-rand)/)'],
-  testTimeout: 120_000,
+  testTimeout: 30_000,
 }

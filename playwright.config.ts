@@ -11,10 +11,11 @@ export default defineConfig({
   expect: { timeout: 10_000 },
   workers: 2,
   fullyParallel: true,
-  reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  reporter: [['list'], ['json']],
   use: { launchOptions: { executablePath: chromium, args: [...quiet, ...asRoot] }, colorScheme: 'light', trace: 'retain-on-failure' },
   projects: [
-    { name: 'phone', testIgnore: 'outage.spec.ts', use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
+    // A phone has no keyboard.
+    { name: 'phone', testIgnore: ['outage.spec.ts', 'keyboard.spec.ts'], use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
     { name: 'desktop', testIgnore: 'outage.spec.ts', use: { viewport: { width: 1280, height: 800 } } },
     { name: 'outage', testMatch: 'outage.spec.ts', use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
   ],

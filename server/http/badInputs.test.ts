@@ -1,0 +1,146 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import request from 'supertest'
+import { createTestRoom, newKey, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
+
+let room: TestRoom
+/** Addresses and good bodies of every write; each bad input is one of these with one thing wrong. */
+let good: Record<string, { method: 'post' | 'put'; path: string; body: Record<string, unknown> }>
+let before: string
+const happenedAtMs = testNowMs
+const tables = ['command', 'movement', 'stock', 'bag_record', 'check', 'crate', 'line', 'bag', 'lot', 'tank', 'system', 'staff', 'species', 'supplier', 'place']
+const everything = (): string => JSON.stringify(tables.map((table) => room.db.raw.prepare(`SELECT * FROM "${table}"`).all()))
+
+beforeAll(async () => {
+  room = await createTestRoom()
+  const [tank, other] = room.tanks
+  const lotId = await room.addFish(tank, 'Cherry barb', 10)
+  const crate = await room.crateOf([['Kuhli loach', 10, 2, tank!]])
+  const list = { species: 'Cherry barb', count: 8, bags: 1, perBag: 8, tankId: null }
+  good = {
+    move: { method: 'post', path: `/api/tanks/${tank!.id}/moves`, body: { lotId, quantity: 1, toTankId: other!.id, note: null, happenedAtMs } },
+    loss: { method: 'post', path: `/api/tanks/${tank!.id}/losses`, body: { lotId, quantity: 1, cause: 'jumped', note: null, happenedAtMs } },
+    release: { method: 'post', path: `/api/tanks/${tank!.id}/releases`, body: { lotId, quantity: 1, reason: 'sold', note: null, happenedAtMs } },
+    count: { method: 'post', path: `/api/tanks/${tank!.id}/counts`, body: { lotId, expected: 10, counted: 9, reason: 'counted', happenedAtMs } },
+    add: { method: 'post', path: `/api/tanks/${tank!.id}/additions`, body: { species: 'Cherry barb', quantity: 1, how: 'born', note: null, happenedAtMs } },
+    crate: { method: 'post', path: '/api/crates', body: { supplier: 'Hollow Reed', expectedAtMs: null, packedAtMs: null, lines: [list] } },
+    bag: { method: 'post', path: `/api/crates/${crate.id}/bags`, body: plainBag([crate.bags[0].id], 5) },
+    undo: { method: 'post', path: `/api/crates/${crate.id}/undone-bags`, body: { bagIds: [crate.bags[0].id], happenedAtMs } },
+    place: { method: 'post', path: `/api/crates/${crate.id}/placements`, body: { tankId: null, happenedAtMs } },
+    choose: { method: 'put', path: `/api/crates/${crate.id}/lines/${crate.lines[0].id}/tank`, body: { tankId: null, version: 1 } },
+    check: { method: 'post', path: '/api/checks', body: quietCheck(tank!.id) },
+    system: { method: 'post', path: '/api/systems', body: { name: 'New', water: 'fresh', sumpL: null, rack: 'R9', tankCount: 2, perShelf: 2, tankKind: 'glass', netVolumeL: null } },
+    person: { method: 'post', path: '/api/staff', body: { name: 'Oona', role: 'keeper', pin: '2222', passphrase: null } },
+  }
+  before = everything()
+})
+afterAll(() => room.db.close())
+
+const send = (name: string, change: Record<string, unknown>) => {
+  const target = good[name]!
+  return target.method === 'post' ? room.post(target.path, { ...target.body, ...change }) : room.put(target.path, { ...target.body, ...change })
+}
+const expectProblem = (answer: request.Response, status: number, path?: string): void => {
+  expect([answer.status, answer.body]).toEqual([status, expect.objectContaining({ status, detail: expect.stringMatching(/\w/) })])
+  expect(answer.headers['content-type']).toMatch(/^application\/problem\+json/)
+  if (path) expect(answer.body.errors.map((each: { path: string }) => each.path)).toContain(path)
+  expect(JSON.stringify(answer.body)).not.toMatch(/\bat .*\.ts|node_modules|SQLITE|Error:/)
+  expect(everything()).toBe(before)
+}
+const huge = 'x'.repeat(1_000_000)
+
+describe('a wrong value names its field and writes nothing', () => {
+  test.each<[string, string, unknown]>([
+    ['move', 'quantity', true], ['move', 'quantity', '1'], ['move', 'quantity', -1], ['move', 'quantity', 0], ['move', 'quantity', 1.5], ['move', 'quantity', null],
+    ['move', 'quantity', {}], ['move', 'quantity', [1]], ['move', 'quantity', 1e300], ['move', 'quantity', 99], ['move', 'lotId', true], ['move', 'lotId', 'unknown'],
+    ['move', 'lotId', '../..'], ['move', 'lotId', 'a\0b'], ['move', 'lotId', null], ['move', 'toTankId', ''], ['move', 'toTankId', { $ne: '' }], ['move', 'note', false],
+    ['move', 'note', huge], ['move', 'note', 'a\0b'], ['move', 'happenedAtMs', 'yesterday'], ['move', 'happenedAtMs', testNowMs + 3_600_000], ['move', 'happenedAtMs', -5],
+    ['move', 'happenedAtMs', true], ['move', 'colour', 'red'], ['loss', 'cause', 'bored'], ['loss', 'cause', true], ['loss', 'cause', null], ['loss', 'quantity', 11],
+    ['release', 'reason', 'escaped'], ['release', 'quantity', 2.5], ['count', 'counted', -1], ['count', 'counted', 10], ['count', 'reason', ''], ['count', 'reason', '   '],
+    ['count', 'lotId', 'unknown'], ['count', 'expected', false], ['add', 'species', ''], ['add', 'species', huge], ['add', 'species', 7], ['add', 'how', 'found'], ['add', 'quantity', 20_001],
+    ['crate', 'supplier', ''], ['crate', 'supplier', true], ['crate', 'lines', []], ['crate', 'lines', null], ['crate', 'lines', 'one'], ['crate', 'expectedAtMs', 'tomorrow'],
+    ['bag', 'bagIds', []], ['bag', 'bagIds', 'all'], ['bag', 'bagIds', null], ['bag', 'alive', true], ['bag', 'alive', -1], ['bag', 'alive', 0.5], ['bag', 'dead', 'two'],
+    ['bag', 'dead', 5001], ['bag', 'concerns', ['weather']], ['bag', 'concerns', ['water', 'water']], ['bag', 'concerns', null], ['bag', 'body', 'round'], ['bag', 'body', true],
+    ['bag', 'skinTempC', 99], ['bag', 'waterTempC', '21'], ['bag', 'waterTempC', false], ['bag', 'salinityPpt', -0.1], ['bag', 'note', huge], ['undo', 'bagIds', [true]],
+    ['place', 'tankId', 'unknown'], ['place', 'tankId', 5], ['choose', 'version', '1'], ['choose', 'version', 0], ['choose', 'tankId', 'unknown'], ['check', 'tankId', 'unknown'],
+    ['check', 'ate', 'lots'], ['check', 'ate', true], ['check', 'signs', ['dancing']], ['check', 'signs', 'spots'], ['check', 'seen', -1], ['check', 'seen', 1.5], ['check', 'seen', true],
+    ['check', 'roundNumber', 0], ['check', 'replacesId', 'unknown'], ['system', 'rack', 'r 1'], ['system', 'tankCount', 0], ['system', 'tankCount', 100], ['system', 'water', 'salty'],
+    ['system', 'netVolumeL', 0], ['system', 'name', 'Fresh sale rack'], ['person', 'pin', '12'], ['person', 'pin', 1234], ['person', 'role', 'owner'], ['person', 'name', 'imre'],
+    ['person', 'passphrase', 'short'],
+  ])('%s, %s (%#)', async (name, field, value) => {
+    const answer = await send(name, { [field]: value })
+    const element = Array.isArray(value) && value.length === 1 && field !== 'quantity' ? `${field}[0]` : field
+    expectProblem(answer, 422, element)
+  })
+
+  test.each([
+    ['a line without fish', { count: 0 }, 'lines[0].count'],
+    ['a line whose bags do not add up', { perBag: 3 }, 'lines[0].perBag'],
+    ['a line for an unknown tank', { tankId: 'unknown' }, 'lines[0].tankId'],
+    ['a line with a stray field', { price: 2 }, 'lines[0].price'],
+  ])('%s', async (_, change, path) => {
+    const [line] = good.crate!.body.lines as Record<string, unknown>[]
+    expectProblem(await send('crate', { lines: [{ ...line, ...change }] }), 422, path)
+  })
+
+  test('more bags than a crate may hold', async () => {
+    const [line] = good.crate!.body.lines as Record<string, unknown>[]
+    expectProblem(await send('crate', { lines: Array(3).fill({ ...line, count: 400, bags: 400, perBag: 1 }) }), 422, 'lines')
+  })
+
+  test('one bag of another crate spoils them all', async () => {
+    expectProblem(await send('bag', { bagIds: [...(good.bag!.body.bagIds as string[]), 'elsewhere'] }), 422, 'bagIds[1]')
+  })
+
+  test('every missing field is named at once', async () => {
+    const answer = await room.post(good.bag!.path, {})
+    expectProblem(answer, 422)
+    expect(answer.body.errors.map((each: { path: string }) => each.path).sort()).toEqual(Object.keys(good.bag!.body).sort())
+  })
+})
+
+describe('a request that cannot be taken', () => {
+  const raw = (body: string | Buffer, type = 'application/json') =>
+    request(room.app).post(good.move!.path).set('Cookie', room.cookie).set('X-Recording', room.leadId).set('Idempotency-Key', newKey()).set('Content-Type', type).send(body)
+
+  test.each<[string, () => PromiseLike<request.Response>, number, string?]>([
+    ['broken JSON', () => raw('{"quantity": 1,'), 400],
+    ['JSON with NaN', () => raw('{"quantity": NaN}'), 400],
+    ['deep nesting', () => raw('['.repeat(100_000)), 400],
+    ['a list', () => raw('[]'), 422],
+    ['a bare word', () => raw('"move"'), 422],
+    ['null', () => raw('null'), 422],
+    ['a prototype', () => raw('{"__proto__": {"quantity": 1}}'), 422, 'quantity'],
+    ['no body', () => raw(''), 422, 'quantity'],
+    ['a form', () => raw('quantity=1', 'application/x-www-form-urlencoded'), 422, 'quantity'],
+    ['an unknown charset', () => raw('{}', 'application/json; charset=klingon'), 400],
+    ['a false length of compression', () => raw(Buffer.from('not gzip')).set('Content-Encoding', 'gzip'), 400],
+    ['three megabytes', () => raw(JSON.stringify({ note: 'x'.repeat(3_000_000) })), 413],
+    ['no key', () => request(room.app).post(good.move!.path).set('Cookie', room.cookie).set('X-Recording', room.leadId).send(good.move!.body), 422, 'Idempotency-Key'],
+    ['a short key', () => room.post(good.move!.path, good.move!.body, { key: 'abc' }), 422, 'Idempotency-Key'],
+    ['a strange key', () => room.post(good.move!.path, good.move!.body, { key: 'a key with blanks in it' }), 422, 'Idempotency-Key'],
+    ['nobody recording', () => request(room.app).post(good.move!.path).set('Cookie', room.cookie).set('Idempotency-Key', newKey()).send(good.move!.body), 403],
+    ['somebody who gave no PIN', () => room.post(good.move!.path, good.move!.body, { staffId: 'somebody' }), 403],
+    ['no session', () => request(room.app).post(good.move!.path).set('X-Recording', room.leadId).set('Idempotency-Key', newKey()).send(good.move!.body), 401],
+    ['a forged session', () => request(room.app).post(good.move!.path).set('Cookie', 'crate_session=forged').set('X-Recording', room.leadId).set('Idempotency-Key', newKey()).send(good.move!.body), 401],
+    ['another page', () => request(room.app).post(good.move!.path).set('Cookie', room.cookie).set('X-Recording', room.leadId).set('Origin', 'http://elsewhere.example').set('Idempotency-Key', newKey()).send(good.move!.body), 403],
+    ['an unknown tank', () => room.post('/api/tanks/unknown/moves', good.move!.body), 404],
+    ['an unknown crate', () => room.post('/api/crates/unknown/bags', good.bag!.body), 404],
+    ['an unknown movement', () => room.post('/api/movements/unknown/reversal', { reason: null, happenedAtMs }), 404],
+    ['an unknown address', () => room.get('/api/anything'), 404],
+    ['a path trick', () => room.get('/api/crates/..%2f..%2fetc%2fpasswd'), 404],
+    ['a zero byte in a path', () => room.get('/api/crates/a%00b'), 404],
+    ['a broken escape', () => room.get('/api/crates/%E0%A4%A'), 400],
+    ['a very long id', () => room.get(`/api/tanks/${'x'.repeat(5000)}`), 404],
+    ['a tank that is not there', () => room.get('/api/tanks/Z9-99'), 404],
+    ['an empty list', () => request(room.app).post('/api/packing-lists/read').set('Cookie', room.cookie).set('Content-Type', 'text/csv').send(''), 422, 'row 1, species'],
+    ['a stale choice', () => send('choose', { version: 7 }), 409],
+    ['a stale count', () => send('count', { expected: 3 }), 409],
+    ['an undo of a shut bag', () => send('undo', {}), 409],
+    ['nothing to place', () => send('place', {}), 409],
+  ])('%s', async (_, attempt, status, ...path) => expectProblem(await attempt(), status, path[0]))
+})
+
+test('after all of that the process lives and takes good input', async () => {
+  for (const name of Object.keys(good).filter((each) => each !== 'undo' && each !== 'count')) expect([name, (await send(name, {})).status]).toEqual([name, good[name]!.method === 'put' ? 200 : 201])
+  expect(room.faults()).toEqual([])
+})
