@@ -19,6 +19,7 @@ const standing = isNull(bagRecord.undoneAtMs)
 
 /** Queries about crates, their lines and bags. */
 export function createCratesStore({ orm }: Database) {
+  const crateById = orm.select({ id: crate.id }).from(crate).where(eq(crate.id, sql.placeholder('id'))).prepare()
   const bagOfCrate = orm
     .select({ id: bag.id, crateId: bag.crateId, lotId: line.lotId, number: bag.number })
     .from(bag)
@@ -85,7 +86,7 @@ export function createCratesStore({ orm }: Database) {
       const { number, supplier: name, expectedAtMs, packedAtMs, arrivedAtMs } = summary
       return { id, number, supplier: name, expectedAtMs, packedAtMs, arrivedAtMs, lines: lines(id), bags: bags(id) }
     },
-    isCrate: (id: string): boolean => orm.select({ id: crate.id }).from(crate).where(eq(crate.id, id)).get() !== undefined,
+    isCrate: (id: string): boolean => crateById.get({ id }) !== undefined,
     nextNumber: (): number => (orm.select({ top: sql<number | null>`max(${crate.number})` }).from(crate).get()?.top ?? 0) + 1,
     supplierNamed(name: string): { id: string; name: string } {
       const known = orm.select().from(supplier).where(sql`lower(${supplier.name}) = ${name.trim().toLowerCase()}`).get()

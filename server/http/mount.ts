@@ -1,7 +1,7 @@
 import type { Express, Request, RequestHandler, Response } from 'express'
 import type { Dispatch } from '../commands/dispatch'
 import type { StaffService } from '../staff/staff.service'
-import type { Actor, Endpoint, Params } from './endpoint'
+import type { Access, Actor, Endpoint, Params } from './endpoint'
 import { Problem } from './problem'
 
 interface Collaborators {
@@ -16,17 +16,22 @@ export function mountEndpoints(app: Express, endpoints: readonly Endpoint[], col
 }
 
 function handlerOf(endpoint: Endpoint, { dispatch, staff, now }: Collaborators): RequestHandler {
-  const actorOf = (request: Request): Actor => staff.requireActor(request.headers.cookie, request.get('X-Recording'), now())
-  return async (request, response) => {
-    if (endpoint.kind === 'command' || endpoint.access === 'lead') requireRole(actorOf(request), endpoint.access)
-    else if (endpoint.access !== 'public') staff.requireSession(request.headers.cookie, now())
+  const actorOf = (request: Request): Actor => allowed(staff.requireActor(request.headers.cookie, request.get('X-Recording'), now()), endpoint.access)
+  if (endpoint.kind === 'command') {
+    return async (request, response) => {
+      const actor = actorOf(request)
+      refuseForeign(request)
+      const call = { key: request.get('Idempotency-Key') ?? '', actor, params: checkedParams(request.params), body: request.body as unknown, nowMs: now() }
+      const { status, answer, isReplay } = await dispatch(endpoint, call)
+      answerWith(response, status, answer, isReplay)
+    }
+  }
+  return (request, response) => {
+    if (endpoint.access === 'lead' || endpoint.access === 'keeper') actorOf(request)
+    else if (endpoint.access === 'device') staff.requireSession(request.headers.cookie, now())
     const params = checkedParams(request.params)
     if (endpoint.kind === 'plain') return endpoint.handle(request, response)
-    if (endpoint.kind === 'read') return void response.json(endpoint.read({ params, query: request.query, nowMs: now() }))
-    refuseForeign(request)
-    const call = { key: request.get('Idempotency-Key') ?? '', actor: actorOf(request), params, body: request.body as unknown, nowMs: now() }
-    const { status, answer, isReplay } = await dispatch(endpoint, call)
-    answerWith(response, status, answer, isReplay)
+    response.json(endpoint.read({ params, query: request.query, nowMs: now() }))
   }
 }
 
@@ -35,8 +40,9 @@ function answerWith(response: Response, status: number, answer: unknown, isRepla
   response.status(status).json(answer)
 }
 
-function requireRole(actor: Actor, access: string): void {
+function allowed(actor: Actor, access: Access): Actor {
   if (access === 'lead' && actor.role !== 'lead') throw new Problem('not-allowed', 'Only a lead may do this')
+  return actor
 }
 
 function checkedParams(params: Request['params']): Params {

@@ -2,6 +2,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { Sign } from '../../core/rounds/rounds.schema'
 import type { CheckView } from '../../core/rounds/roundView'
 import type { Database } from '../db/open'
+import { stock } from '../ledger/ledger.table'
 import { check } from './rounds.table'
 
 /** Queries about checks. */
@@ -11,6 +12,7 @@ export function createRoundsStore({ orm }: Database) {
     .insert(check)
     .values(Object.fromEntries(fields.map((field) => [field, sql.placeholder(field)])) as unknown as typeof check.$inferInsert)
     .prepare()
+  const fishIn = orm.select({ fish: sql<number>`coalesce(sum(${stock.quantity}), 0)` }).from(stock).where(eq(stock.placeId, sql.placeholder('tankId'))).prepare()
   const view = sql.raw(`SELECT 'check' AS type, c.id, c.tank_id AS tankId, c.round_on AS roundOn, c.round_number AS roundNumber, c.ate, c.signs, c.seen, c.expected, c.note,
     c.happened_at_ms AS happenedAtMs, c.recorded_at_ms AS recordedAtMs, staff.name AS staffName, c.replaced_by_id AS replacedById FROM "check" c JOIN staff ON staff.id = c.staff_id`)
   const toView = (row: Omit<CheckView, 'signs'> & { signs: string }): CheckView => ({ ...row, signs: JSON.parse(row.signs) as Sign[] })
@@ -29,7 +31,7 @@ export function createRoundsStore({ orm }: Database) {
       orm
         .all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.tank_id = ${tankId} ORDER BY c.happened_at_ms DESC LIMIT ${limit}`)
         .map(toView),
-    fishIn: (tankId: string): number => orm.get<{ fish: number }>(sql`SELECT coalesce(sum(quantity), 0) AS fish FROM stock WHERE place_id = ${tankId}`)?.fish ?? 0,
+    fishIn: (tankId: string): number => fishIn.get({ tankId })?.fish ?? 0,
   }
 }
 export type RoundsStore = ReturnType<typeof createRoundsStore>

@@ -3,7 +3,7 @@ import { createFormat, formatSpan, plural, signed } from './format'
 
 test('moments go by the room, not by the device', () => {
   const format = createFormat('Europe/Lisbon')
-  expect(format.moment(Date.UTC(2031, 4, 4, 7, 5))).toBe('Sun, 4 May 08:05')
+  expect(format.moment(Date.UTC(2031, 4, 4, 7, 5))).toBe('Sun 4 May 08:05')
 })
 
 test.each([

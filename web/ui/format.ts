@@ -7,13 +7,21 @@ export function createFormat(timeZone: string) {
   return {
     /** `08:05` */
     time: (atMs: number): string => time.format(atMs),
-    /** `Sun, 4 May` */
-    day: (atMs: number): string => day.format(atMs),
-    /** `Sun, 4 May 08:05` */
-    moment: (atMs: number): string => `${day.format(atMs)} ${time.format(atMs)}`,
+    /** `Sun 4 May` */
+    day: (atMs: number): string => words(day, atMs),
+    /** `Sun 4 May 08:05` */
+    moment: (atMs: number): string => `${words(day, atMs)} ${time.format(atMs)}`,
   }
 }
 export type Format = ReturnType<typeof createFormat>
+
+// Platforms disagree about commas between the parts.
+const words = (format: Intl.DateTimeFormat, atMs: number): string =>
+  format
+    .formatToParts(atMs)
+    .filter(({ type }) => type !== 'literal')
+    .map(({ value }) => value)
+    .join(' ')
 
 /** Writes a span as people say it: `48 min`, `19 h 40`, `3 days`. Spans below zero count as none. */
 export function formatSpan(ms: number): string {

@@ -1,0 +1,51 @@
+import { expect, test } from '@jest/globals'
+import { planTankCodes } from '../room/planTankCodes'
+import { tankFlag } from '../room/tankFlag'
+import { isQuiet, withPendingChecks, type RoundView } from './roundView'
+import { walkingOrder, type Stoppable } from './walkingOrder'
+
+const stop = (code: string, change: Partial<Stoppable> = {}): Stoppable => ({ code, rack: code.split('-')[0] ?? '', shelf: 1, position: Number(code.split('-')[1]), water: 'fresh', signs: [], daysSinceArrival: 40, ...change })
+
+test('hands go from settled to new to doubtful to grave, along the racks within each', () => {
+  const stops = [
+    stop('R10-01'),
+    stop('R2-02', { daysSinceArrival: 3 }),
+    stop('R2-01', { signs: ['spots'] }),
+    stop('M1-01', { water: 'marine' }),
+    stop('R2-03', { signs: ['gasping'] }),
+    stop('R2-05'),
+    stop('R2-04'),
+    stop('R2-06', { daysSinceArrival: 14 }),
+  ]
+  expect(walkingOrder(stops).map(({ code }) => code)).toEqual(['R2-04', 'R2-05', 'R2-06', 'R10-01', 'M1-01', 'R2-02', 'R2-01', 'R2-03'])
+  expect(stops[0]?.code).toBe('R10-01')
+})
+
+test.each([
+  [{ signs: ['spots', 'on its side'], ate: 'some', lostToday: 2 } as const, { level: 'harm', word: 'on side' }],
+  [{ signs: ['spots'], ate: 'some', lostToday: 2 } as const, { level: 'harm', word: '2 lost' }],
+  [{ signs: ['clamped fins'], ate: 'none', lostToday: 0 } as const, { level: 'watch', word: 'clamped' }],
+  [{ signs: [], ate: 'none', lostToday: 0 } as const, { level: 'watch', word: 'ate none' }],
+  [{ signs: [], ate: 'some', lostToday: 0 } as const, { level: 'watch', word: 'ate some' }],
+  [{ signs: [], ate: 'not fed', lostToday: 0 } as const, null],
+  [{ signs: [], ate: null, lostToday: 0 } as const, null],
+])('the gravest word stands on the glass: %j', (signs, flag) => expect(tankFlag(signs)).toEqual(flag))
+
+test('racks are coded shelf by shelf, and go on where they ended', () => {
+  expect(planTankCodes('R1', 3, 2)).toEqual([
+    { code: 'R1-01', shelf: 1, position: 1 },
+    { code: 'R1-02', shelf: 1, position: 2 },
+    { code: 'R1-03', shelf: 2, position: 1 },
+  ])
+  expect(planTankCodes('R1', 1, 4, { tanks: 9, shelves: 3 })).toEqual([{ code: 'R1-10', shelf: 4, position: 1 }])
+  expect(() => planTankCodes('R1', 0, 2)).toThrow(RangeError)
+  expect(() => planTankCodes('R1', 2, 1.5)).toThrow(RangeError)
+})
+
+test('checks that wait on the device show at once, the newest of each tank, in their own round only', () => {
+  const round = { on: '2031-05-04', number: 1, emptyTanks: [], stops: [{ tankId: 'a', check: null }, { tankId: 'b', check: null }] } as unknown as RoundView
+  const check = { tankId: 'a', roundNumber: 1, ate: 'none', signs: [], seen: null, note: null, replacesId: null, happenedAtMs: 1 } as const
+  const shown = withPendingChecks(round, [{ ...check, signs: [] }, { ...check, ate: 'all', signs: [] }, { ...check, tankId: 'b', roundNumber: 2, signs: [] }])
+  expect(shown.stops.map((each) => each.check?.ate ?? null)).toEqual(['all', null])
+  expect([isQuiet({ ate: 'all', signs: [], seen: null, note: null }), isQuiet({ ate: 'all', signs: [], seen: 4, note: null })]).toEqual([true, false])
+})

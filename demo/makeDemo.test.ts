@@ -1,0 +1,37 @@
+import { expect, test } from '@jest/globals'
+import { openDatabase } from '../server/db/open'
+import { checkLedger } from '../server/ledger/checkLedger'
+import { createCommander } from './commander'
+import { makeDemo } from './makeDemo'
+
+const nowMs = Date.UTC(2031, 4, 4, 9, 10)
+const dayMs = 86_400_000
+
+async function demoAt(atMs: number) {
+  const db = openDatabase(':memory:')
+  await makeDemo(db, atMs, 'UTC')
+  const room = createCommander(db).room(atMs)
+  return { db, room }
+}
+
+test('the demo room has six weeks of history whose books are right', async () => {
+  const { db, room } = await demoAt(nowMs)
+  expect(checkLedger(db).faults).toEqual([])
+  expect([room.systems.map(({ water }) => water), room.tanks.length]).toEqual([['fresh', 'marine'], 16])
+  const span = db.raw.prepare('SELECT min(happened_at_ms) AS first, max(happened_at_ms) AS last FROM movement').get() as { first: number; last: number }
+  expect(Math.round((nowMs - span.first) / dayMs)).toBe(42)
+  expect(span.last).toBeLessThanOrEqual(nowMs)
+  const kinds = (db.raw.prepare('SELECT DISTINCT kind FROM movement').all() as { kind: string }[]).map(({ kind }) => kind)
+  expect(kinds.sort()).toEqual(['arrive', 'born', 'count-correction', 'dead-in-bag', 'loss', 'move', 'release', 'reversal'])
+  const crates = db.raw.prepare('SELECT count(*) AS bags, count(r.id) AS opened FROM bag LEFT JOIN bag_record r ON r.bag_id = bag.id GROUP BY bag.crate_id ORDER BY opened').all() as { bags: number; opened: number }[]
+  expect(crates.filter(({ opened }) => opened === 0)).toHaveLength(1)
+  expect(crates.filter(({ bags, opened }) => opened > 0 && opened < bags)).toHaveLength(1)
+  expect(room.tanks.some((tank) => tank.fish > 0 && !tank.isCheckedToday)).toBe(true)
+  db.close()
+})
+
+test('the same seed gives the same fish, whatever the day', async () => {
+  const [one, two] = [await demoAt(nowMs), await demoAt(nowMs + 100 * dayMs)]
+  const fish = ({ room }: typeof one) => room.tanks.map(({ code, fish: count, mainSpecies }) => [code, count, mainSpecies])
+  expect(fish(one)).toEqual(fish(two))
+})

@@ -1,0 +1,4 @@
+import { ensurePackages, start } from './shared.mjs'
+
+ensurePackages()
+start('bench/main.ts')

@@ -1,0 +1,81 @@
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import type { RoomView, TankSummary, TankView } from '../../core/room/roomView'
+import type { RoundView } from '../../core/rounds/roundView'
+import { createTestRoom, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
+
+const dayMs = 86_400_000
+let room: TestRoom
+beforeEach(async () => {
+  room = await createTestRoom()
+  for (const tank of room.tanks.slice(0, 3)) await room.addFish(tank, 'Cherry barb', 5)
+})
+afterEach(() => room.db.close())
+
+const round = async (number?: number): Promise<RoundView> => (await room.get(`/api/rounds/today${number ? `?number=${number}` : ''}`)).body
+const check = (tank: number, change: object = {}) => room.post('/api/checks', { ...quietCheck(room.tanks[tank]!.id), happenedAtMs: room.clock.nowMs, ...change })
+const tankOf = async (code: string): Promise<TankSummary | undefined> => ((await room.get('/api/room')).body as RoomView).tanks.find((tank) => tank.code === code)
+
+describe('a round', () => {
+  test('stops at stocked tanks, names the empty ones, and is done when all are checked', async () => {
+    expect(await round()).toMatchObject({ on: '2031-05-04', number: 1, stops: [{ code: 'R1-01', check: null }, { code: 'R1-02' }, { code: 'R1-03' }], emptyTanks: ['R1-04'] })
+    for (const tank of [0, 1, 2]) expect((await check(tank)).status).toBe(201)
+    expect((await round()).stops.every((stop) => stop.check)).toBe(true)
+    expect((await round(2)).stops.every((stop) => stop.check === null)).toBe(true)
+    await check(0, { roundNumber: 2 })
+    expect((await round()).number).toBe(2)
+  })
+
+  test('remembers what was seen; next time that tank comes last, with what was said', async () => {
+    await check(0, { signs: ['clamped fins'], ate: 'some', note: 'look again', seen: 4 })
+    room.clock.nowMs += dayMs
+    const next = await round()
+    expect(next.stops.map((stop) => stop.code)).toEqual(['R1-02', 'R1-03', 'R1-01'])
+    expect(next.stops[2]).toMatchObject({ check: null, flag: { level: 'watch', word: 'clamped' }, lastCheck: { signs: ['clamped fins'], ate: 'some', note: 'look again' } })
+  })
+
+  test('a correction keeps the old check and points it at the new one; not twice', async () => {
+    const first = (await check(0, { ate: 'none' })).body.id
+    const second = await check(0, { replacesId: first })
+    expect(second.status).toBe(201)
+    expect((await check(0, { replacesId: first })).status).toBe(409)
+    expect((await check(1, { replacesId: second.body.id })).body.errors[0].path).toBe('replacesId')
+    const { timeline } = (await room.get('/api/tanks/R1-01')).body as TankView
+    expect(timeline.filter((entry) => entry.type === 'check').map((entry) => entry.type === 'check' && [entry.ate, entry.replacedById])).toEqual(expect.arrayContaining([['none', second.body.id], ['all', null]]))
+    expect((await tankOf('R1-01'))?.flag).toBeNull()
+  })
+
+  test('days are the room’s days', async () => {
+    room.clock.nowMs = Date.UTC(2031, 4, 4, 23, 50)
+    await check(0)
+    expect((await tankOf('R1-01'))?.isCheckedToday).toBe(true)
+    room.clock.nowMs = Date.UTC(2031, 4, 5, 0, 10)
+    expect(await tankOf('R1-01')).toMatchObject({ isCheckedToday: false, lastCheckAtMs: Date.UTC(2031, 4, 4, 23, 50) })
+  })
+})
+
+describe('a tank', () => {
+  test('a loss flags it until midnight, unless it is taken back', async () => {
+    const { stock } = (await room.get('/api/tanks/R1-02')).body as TankView
+    const loss = await room.post(`/api/tanks/${room.tanks[1]!.id}/losses`, { lotId: stock[0]!.lotId, quantity: 2, cause: 'jumped', note: null, happenedAtMs: testNowMs })
+    expect((await tankOf('R1-02'))?.flag).toEqual({ level: 'harm', word: '2 lost' })
+    await room.post(`/api/movements/${loss.body.movementIds[0]}/reversal`, { reason: 'other tank', happenedAtMs: testNowMs })
+    expect((await tankOf('R1-02'))?.flag).toBeNull()
+    await room.post(`/api/tanks/${room.tanks[1]!.id}/losses`, { lotId: stock[0]!.lotId, quantity: 1, cause: 'jumped', note: null, happenedAtMs: testNowMs })
+    room.clock.nowMs += dayMs
+    expect((await tankOf('R1-02'))?.flag).toBeNull()
+  })
+
+  test('its timeline goes back as far as asked, losing nothing between pages', async () => {
+    for (let index = 0; index < 60; index += 1) await check(0, { happenedAtMs: testNowMs - Math.floor(index / 5) * dayMs })
+    const first = (await room.get('/api/tanks/r1-01')).body as TankView
+    expect([first.timeline.length, first.hasOlder]).toEqual([40, true])
+    const all = (await room.get('/api/tanks/R1-01?entries=80')).body as TankView
+    expect([all.timeline.length, all.hasOlder, new Set(all.timeline.map(({ id }) => id)).size]).toEqual([61, false, 61])
+    expect(all.timeline.map((entry) => entry.happenedAtMs)).toEqual([...all.timeline.map((entry) => entry.happenedAtMs)].sort((a, b) => b - a))
+  })
+
+  test('a second rack of the same letter goes on counting', async () => {
+    const more = await room.post('/api/systems', { name: 'More', water: 'fresh', sumpL: null, rack: 'R1', tankCount: 2, perShelf: 4, tankKind: 'tub', netVolumeL: 200 })
+    expect(more.body.tanks.map((tank: { code: string }) => tank.code)).toEqual(['R1-05', 'R1-06'])
+  })
+})
