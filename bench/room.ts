@@ -11,7 +11,7 @@ const dayMs = 86_400_000
 const tankCount = 1000
 /** Entries of a busy room in a day: a longer history has more days, not fuller ones. */
 const perDay = 1400
-const runs = 60
+const runs = 200
 
 /** Asks for the Room with a short and a very long history, in turn. */
 export async function benchRoom(): Promise<void> {

@@ -42,11 +42,23 @@ export class Driver {
   async takeInCrate(supplier: string, csv: string): Promise<string> {
     await this.goto('/crates/new')
     await this.page.getByLabel('Supplier').fill(supplier)
-    await this.page.getByLabel(/^or pasted/).fill(csv)
-    await this.button('Read the list').click()
+    await this.readList(csv)
     await this.button(/^Take in \d+ lines?, \d+ bags?$/).click()
     await expect(this.page.getByRole('heading', { name: /^Crate \d+$/ })).toBeVisible()
     return new URL(this.page.url()).pathname
+  }
+
+  /** Pastes a packing list and has it read. */
+  async readList(csv: string): Promise<void> {
+    await this.page.getByLabel(/^or pasted/).fill(csv)
+    await this.button('Read the list').click()
+  }
+
+  /** The crate the Crates page says is next. */
+  async openCrateId(): Promise<string> {
+    await this.goto('/crates')
+    const address = await this.page.getByRole('link', { name: /^unpack crate/ }).getAttribute('href')
+    return address?.split('/')[2] ?? ''
   }
 
   // Crates and unpacking
@@ -82,7 +94,7 @@ export class Driver {
   waitingEntries = () => this.page.evaluate(() => Object.keys(localStorage).filter((slot) => slot.startsWith('crate.outbox.')).length)
 
   // Tank
-  private lot = (species: string): Locator => this.page.locator('.stock').filter({ hasText: species })
+  private lot = (species: string): Locator => this.page.locator('.stock').filter({ hasText: species }).first()
   async openAction(species: string, action: 'move' | 'lost' | 'sold or given' | 'count'): Promise<void> {
     await this.touch(this.lot(species).getByRole('button', { name: action, exact: true }))
   }

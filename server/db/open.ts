@@ -30,6 +30,8 @@ export function openDatabase(file: string): Database {
   // FULL: what was acknowledged survives a tripped breaker, not only a crashed process.
   raw.exec('PRAGMA synchronous=FULL')
   raw.exec('PRAGMA busy_timeout=5000')
+  // 64 MiB of pages in memory: years of history must not push today's out.
+  raw.exec('PRAGMA cache_size=-65536')
   // Without this a REPLACE slips past the trigger that forbids deleting.
   raw.exec('PRAGMA recursive_triggers=ON')
   const orm = drizzle(raw, { schema })

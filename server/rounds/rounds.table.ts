@@ -24,5 +24,5 @@ export const check = sqliteTable(
     recordedAtMs: integer('recorded_at_ms').notNull(),
     replacedById: text('replaced_by_id').references((): AnySQLiteColumn => check.id),
   },
-  (table) => [index('check_tank').on(table.tankId, table.happenedAtMs), index('check_round').on(table.roundOn, table.roundNumber)],
+  (table) => [index('check_tank').on(table.tankId, table.happenedAtMs, table.recordedAtMs), index('check_round').on(table.roundOn, table.roundNumber)],
 )

@@ -56,7 +56,7 @@ CREATE TABLE `check` (
 	FOREIGN KEY (`replaced_by_id`) REFERENCES `check`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
-CREATE INDEX `check_tank` ON `check` (`tank_id`,`happened_at_ms`);--> statement-breakpoint
+CREATE INDEX `check_tank` ON `check` (`tank_id`,`happened_at_ms`,`recorded_at_ms`);--> statement-breakpoint
 CREATE INDEX `check_round` ON `check` (`round_on`,`round_number`);--> statement-breakpoint
 CREATE TABLE `command` (
 	`key` text PRIMARY KEY NOT NULL,
