@@ -32,6 +32,9 @@ test('the whole thread: list, 40 bags with trouble, placing, a move, a loss, a r
   await driver.placeTank('R1-01')
   await driver.placeAll()
   await driver.allPlaced()
+  await driver.undo()
+  await driver.placeAll()
+  await driver.allPlaced()
   await driver.allSent()
 
   const tally: Record<string, Record<string, number>> = Object.fromEntries(delivery.map(([species, bags, perBag, tank]) => [tank, { [species]: bags * perBag }]))

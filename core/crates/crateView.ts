@@ -50,6 +50,15 @@ export interface CrateView {
   arrivedAtMs: number | null
   lines: LineView[]
   bags: BagView[]
+  /** The newest placing that stands, as far as it was not taken back; null when there is none. */
+  lastPlacement: PlacementView | null
+}
+
+export interface PlacementView {
+  /** Key of the command that placed the fish. */
+  key: string
+  staffId: string
+  fish: number
 }
 
 export interface CrateSummary {
@@ -120,7 +129,14 @@ export type PendingBagCommand =
  * the server is away. Commands the server already knows change nothing.
  */
 export function withPendingBags(crate: CrateView, pending: readonly PendingBagCommand[]): CrateView {
-  return pending.reduce((view, entry) => ({ ...view, bags: view.bags.map((bag) => applyToBag(view, bag, entry)) }), crate)
+  return pending.reduce(applyToCrate, crate)
+}
+
+function applyToCrate(crate: CrateView, entry: PendingBagCommand): CrateView {
+  const bags = crate.bags.map((bag) => applyToBag(crate, bag, entry))
+  const fish = totalBags(crate.bags).inBags - totalBags(bags).inBags
+  const isNewPlacing = entry.command === 'placeBags' && fish > 0
+  return { ...crate, bags, lastPlacement: isNewPlacing ? { key: entry.key, staffId: entry.staffId, fish } : crate.lastPlacement }
 }
 
 function applyToBag(crate: CrateView, bag: BagView, entry: PendingBagCommand): BagView {

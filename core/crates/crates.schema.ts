@@ -65,6 +65,10 @@ export type UndoBags = InferType<typeof undoBagsSchema>
 export const placeBagsSchema = strictObject({ tankId: optionalIdentifier('Tank'), happenedAtMs: instant('Time it happened') })
 export type PlaceBags = InferType<typeof placeBagsSchema>
 
+/** Takes one placing back: all its fish return to their bags, or none do. */
+export const undoPlacementSchema = strictObject({ placementKey: identifier('Placing'), happenedAtMs: instant('Time it happened') })
+export type UndoPlacement = InferType<typeof undoPlacementSchema>
+
 /** Chooses the tank of a line; `version` is the one the person saw. */
 export const chooseTankSchema = strictObject({ tankId: optionalIdentifier('Tank'), version: whole('Version', 1, 1_000_000_000) })
 export type ChooseTank = InferType<typeof chooseTankSchema>

@@ -57,6 +57,27 @@ describe('a crate from list to tank', () => {
     expect(room.faults()).toEqual([])
   })
 
+  test('a placing is taken back whole: every fish returns to its bag, or none does', async () => {
+    const [r1, r2] = room.tanks
+    const crate = await room.crateOf([['Firefish', 6, 3, r1!], ['Kuhli loach', 4, 1, r2!]])
+    const ids = crate.bags.map((bag: { id: string }) => bag.id)
+    await room.post(`/api/crates/${crate.id}/bags`, plainBag(ids.slice(0, 3), 2))
+    await room.post(`/api/crates/${crate.id}/bags`, plainBag(ids.slice(3), 4))
+    await room.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: room.happenedAtMs })
+    const { lastPlacement } = await view(crate)
+    expect(lastPlacement).toMatchObject({ fish: 10, staffId: room.leadId })
+    const undo = () => room.post(`/api/crates/${crate.id}/undone-placements`, { placementKey: lastPlacement?.key, happenedAtMs: room.happenedAtMs })
+    const loss = await room.post(`/api/tanks/${r2!.id}/losses`, { lotId: crate.lines[1].lotId, quantity: 1, cause: 'jumped', note: null, happenedAtMs: room.happenedAtMs })
+    expect((await undo()).body.detail).toBe('Only 3 of these 4 fish are still there (1 left by a loss). Take that back first.')
+    expect(totalBags((await view(crate)).bags).inBags).toBe(0)
+    await room.post(`/api/movements/${loss.body.movementIds[0]}/reversal`, { reason: null, happenedAtMs: room.happenedAtMs })
+    expect((await undo()).body).toEqual({ returned: 10 })
+    expect((await view(crate)).bags.map((bag) => bag.inBag)).toEqual([2, 2, 2, 4])
+    expect((await undo()).status).toBe(409)
+    expect((await view(crate)).lastPlacement).toBeNull()
+    expect(room.faults()).toEqual([])
+  })
+
   test('a tank chosen on an old view is refused with the value that stands', async () => {
     const crate = await room.crateOf([['Dwarf rainbowfish', 4, 1, null]])
     const address = `/api/crates/${crate.id}/lines/${crate.lines[0].id}/tank`

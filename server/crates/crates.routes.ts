@@ -1,4 +1,4 @@
-import { chooseTankSchema, createCrateSchema, placeBagsSchema, recordBagsSchema, undoBagsSchema } from '../../core/crates/crates.schema'
+import { chooseTankSchema, createCrateSchema, placeBagsSchema, recordBagsSchema, undoBagsSchema, undoPlacementSchema } from '../../core/crates/crates.schema'
 import { command, plain, read, type Endpoint } from '../http/endpoint'
 import type { CratesService } from './crates.service'
 
@@ -13,4 +13,5 @@ export const cratesEndpoints = (crates: CratesService): Endpoint[] => [
   command({ method: 'post', path: '/api/crates/:crateId/bags', access: 'keeper', name: 'recordBags', schema: recordBagsSchema, run: crates.recordBags }),
   command({ method: 'post', path: '/api/crates/:crateId/undone-bags', access: 'keeper', name: 'undoBags', schema: undoBagsSchema, run: crates.undoBags }),
   command({ method: 'post', path: '/api/crates/:crateId/placements', access: 'keeper', name: 'placeBags', schema: placeBagsSchema, run: crates.placeBags }),
+  command({ method: 'post', path: '/api/crates/:crateId/undone-placements', access: 'keeper', name: 'undoPlacement', schema: undoPlacementSchema, run: crates.undoPlacement }),
 ]

@@ -1,4 +1,4 @@
-import type { ChooseTank, CreateCrate, PlaceBags, RecordBags, UndoBags } from '../../core/crates/crates.schema'
+import type { ChooseTank, CreateCrate, PlaceBags, RecordBags, UndoBags, UndoPlacement } from '../../core/crates/crates.schema'
 import { readPackingList } from '../../core/crates/readPackingList'
 import { splitIntoBags } from '../../core/crates/splitIntoBags'
 import type { CrateSummary, CrateView } from '../../core/crates/crateView'
@@ -130,6 +130,15 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       if (bags.length === 0) throw new Problem('conflict', 'No fish in bags have a planned tank here')
       for (const bag of bags) ledger.write(context, { kind: 'move', lotId: bag.lotId, fromPlaceId: bag.bagId, toPlaceId: bag.tankId, quantity: bag.quantity, happenedAtMs })
       return { placed: bags.reduce((sum, bag) => sum + bag.quantity, 0) }
+    },
+
+    /** Takes a placing back while its fish still stand where it put them: all of them, or none. */
+    undoPlacement(context: CommandContext, { placementKey, happenedAtMs }: UndoPlacement) {
+      const crateId = requireCrate(context.params.crateId)
+      if (store.placements(crateId, placementKey).length === 0) throw new Problem('conflict', 'This placing was taken back already')
+      const moves = store.bagIds(crateId).flatMap((bagId) => ledgerStore.standingOfCommand(placementKey, bagId))
+      for (const move of moves) ledger.reverse(context, move, happenedAtMs, 'placing undone')
+      return { returned: moves.reduce((sum, move) => sum + move.quantity, 0) }
     },
   }
 }

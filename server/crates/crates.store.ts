@@ -1,5 +1,5 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm'
-import type { BagView, CrateSummary, CrateView, LineView } from '../../core/crates/crateView'
+import type { BagView, CrateSummary, CrateView, LineView, PlacementView } from '../../core/crates/crateView'
 import type { Database } from '../db/open'
 import { lot, stock } from '../ledger/ledger.table'
 import { newId } from '../newId'
@@ -78,13 +78,22 @@ export function createCratesStore({ orm }: Database) {
         LEFT JOIN bag b ON b.crate_id = crate.id LEFT JOIN bag_record r ON r.bag_id = b.id AND r.undone_at_ms IS NULL
       WHERE ${where} GROUP BY crate.id ORDER BY crate.number DESC`)
 
+  /** Placings whose fish were not all taken back, newest first; of one command when its key is given. */
+  const placements = (crateId: string, key: string | null): PlacementView[] =>
+    orm.all(sql`SELECT m.command_key AS key, m.staff_id AS staffId, sum(m.quantity) AS fish FROM bag JOIN movement m ON m.from_place_id = bag.id
+      WHERE bag.crate_id = ${crateId} AND m.kind = 'move' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)
+        ${key === null ? sql`` : sql`AND m.command_key = ${key}`} GROUP BY m.command_key ORDER BY max(m.seq) DESC`)
+
   return {
+    placements,
+    bagIds: (crateId: string): string[] => orm.select({ id: bag.id }).from(bag).where(eq(bag.crateId, crateId)).all().map((row) => row.id),
     summaries: (): CrateSummary[] => head(sql`1`),
     view(id: string): CrateView | null {
       const summary = head(sql`crate.id = ${id}`)[0]
       if (!summary) return null
       const { number, supplier: name, expectedAtMs, packedAtMs, arrivedAtMs } = summary
-      return { id, number, supplier: name, expectedAtMs, packedAtMs, arrivedAtMs, lines: lines(id), bags: bags(id) }
+      const lastPlacement = placements(id, null)[0] ?? null
+      return { id, number, supplier: name, expectedAtMs, packedAtMs, arrivedAtMs, lines: lines(id), bags: bags(id), lastPlacement }
     },
     isCrate: (id: string): boolean => crateById.get({ id }) !== undefined,
     nextNumber: (): number => (orm.select({ top: sql<number | null>`max(${crate.number})` }).from(crate).get()?.top ?? 0) + 1,

@@ -26,6 +26,7 @@ beforeAll(async () => {
     bag: { method: 'post', path: `/api/crates/${crate.id}/bags`, body: plainBag([crate.bags[0].id], 5) },
     undo: { method: 'post', path: `/api/crates/${crate.id}/undone-bags`, body: { bagIds: [crate.bags[0].id], happenedAtMs } },
     place: { method: 'post', path: `/api/crates/${crate.id}/placements`, body: { tankId: null, happenedAtMs } },
+    unplace: { method: 'post', path: `/api/crates/${crate.id}/undone-placements`, body: { placementKey: 'never-placed', happenedAtMs } },
     choose: { method: 'put', path: `/api/crates/${crate.id}/lines/${crate.lines[0].id}/tank`, body: { tankId: null, version: 1 } },
     check: { method: 'post', path: '/api/checks', body: quietCheck(tank!.id) },
     system: { method: 'post', path: '/api/systems', body: { name: 'New', water: 'fresh', sumpL: null, rack: 'R9', tankCount: 2, perShelf: 2, tankKind: 'glass', netVolumeL: null } },
@@ -61,7 +62,7 @@ describe('a wrong value names its field and writes nothing', () => {
     ['bag', 'bagIds', []], ['bag', 'bagIds', 'all'], ['bag', 'bagIds', null], ['bag', 'alive', true], ['bag', 'alive', -1], ['bag', 'alive', 0.5], ['bag', 'dead', 'two'],
     ['bag', 'dead', 5001], ['bag', 'concerns', ['weather']], ['bag', 'concerns', ['water', 'water']], ['bag', 'concerns', null], ['bag', 'body', 'round'], ['bag', 'body', true],
     ['bag', 'skinTempC', 99], ['bag', 'waterTempC', '21'], ['bag', 'waterTempC', false], ['bag', 'salinityPpt', -0.1], ['bag', 'note', huge], ['undo', 'bagIds', [true]],
-    ['place', 'tankId', 'unknown'], ['place', 'tankId', 5], ['choose', 'version', '1'], ['choose', 'version', 0], ['choose', 'tankId', 'unknown'], ['check', 'tankId', 'unknown'],
+    ['place', 'tankId', 'unknown'], ['place', 'tankId', 5], ['unplace', 'placementKey', true], ['unplace', 'happenedAtMs', null], ['choose', 'version', '1'], ['choose', 'version', 0], ['choose', 'tankId', 'unknown'], ['check', 'tankId', 'unknown'],
     ['check', 'ate', 'lots'], ['check', 'ate', true], ['check', 'signs', ['dancing']], ['check', 'signs', 'spots'], ['check', 'seen', -1], ['check', 'seen', 1.5], ['check', 'seen', true],
     ['check', 'roundNumber', 0], ['check', 'replacesId', 'unknown'], ['system', 'rack', 'r 1'], ['system', 'tankCount', 0], ['system', 'tankCount', 100], ['system', 'water', 'salty'],
     ['system', 'netVolumeL', 0], ['system', 'name', 'Fresh sale rack'], ['person', 'pin', '12'], ['person', 'pin', 1234], ['person', 'role', 'owner'], ['person', 'name', 'imre'],
@@ -137,10 +138,11 @@ describe('a request that cannot be taken', () => {
     ['a stale count', () => send('count', { expected: 3 }), 409],
     ['an undo of a shut bag', () => send('undo', {}), 409],
     ['nothing to place', () => send('place', {}), 409],
+    ['nothing placed to take back', () => send('unplace', {}), 409],
   ])('%s', async (_, attempt, status, ...path) => expectProblem(await attempt(), status, path[0]))
 })
 
 test('after all of that the process lives and takes good input', async () => {
-  for (const name of Object.keys(good).filter((each) => each !== 'undo' && each !== 'count')) expect([name, (await send(name, {})).status]).toEqual([name, good[name]!.method === 'put' ? 200 : 201])
+  for (const name of Object.keys(good).filter((each) => !['undo', 'unplace', 'count'].includes(each))) expect([name, (await send(name, {})).status]).toEqual([name, good[name]!.method === 'put' ? 200 : 201])
   expect(room.faults()).toEqual([])
 })

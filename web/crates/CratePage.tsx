@@ -114,7 +114,7 @@ function TankChoice({ crateId, line }: { crateId: string; line: LineView }) {
   }
   return (
     <>
-      <Form.Select size="sm" aria-label={`tank for ${line.species}`} value={line.tank?.id ?? ''} isInvalid={problem !== null} onChange={(event) => void choose(event.currentTarget.value || null)}>
+      <Form.Select aria-label={`tank for ${line.species}`} value={line.tank?.id ?? ''} isInvalid={problem !== null} onChange={(event) => void choose(event.currentTarget.value || null)}>
         <option value="">no tank yet</option>
         {tanks.map((tank) => (
           <option key={tank.id} value={tank.id}>

@@ -135,7 +135,7 @@ function ListTable({ list, onChange }: { list: ListRead; onChange: (list: ListRe
               <td className="number">{line.count}</td>
               <td className="number">{line.bags}</td>
               <td>
-                <Form.Select size="sm" aria-label={`tank for ${line.species}`} value={line.tankId ?? ''} onChange={(event) => choose(line.row, event.currentTarget.value || null)}>
+                <Form.Select aria-label={`tank for ${line.species}`} value={line.tankId ?? ''} onChange={(event) => choose(line.row, event.currentTarget.value || null)}>
                   <option value="">choose later</option>
                   {tanks.map((tank) => (
                     <option key={tank.id} value={tank.id}>

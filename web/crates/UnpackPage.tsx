@@ -22,7 +22,7 @@ export function UnpackPage() {
 
 function Unpack({ crate }: { crate: CrateView }) {
   const { recorder } = useSession()
-  const { recordBags, undoBags } = useCrateWrites(crate.id)
+  const { recordBags, undoBags, undoPlacement } = useCrateWrites(crate.id)
   const [lineId, chooseLine] = useKept<string>(`crate.line.${crate.id}`)
   const [kept, keepDraft] = useKept<BagDraft>(`crate.draft.${crate.id}`)
   const bag = currentBag(crate, lineId)
@@ -43,6 +43,8 @@ function Unpack({ crate }: { crate: CrateView }) {
     keepDraft(draftOfRecord(first))
   }
   const undoing = { label: last.length > 0 ? undoLabel(last) : null, undo }
+  const { lastPlacement } = crate
+  const undoingPlacement = lastPlacement?.staffId === recorder.id ? { label: `placing ${lastPlacement.fish}`, undo: () => undoPlacement(lastPlacement.key) } : undoing
 
   return (
     <div className="unpack hand-screen">
@@ -62,7 +64,7 @@ function Unpack({ crate }: { crate: CrateView }) {
       {bag && draft ? (
         <BagInHand key={bag.id} crate={crate} bag={bag} draft={draft} onDraft={keepDraft} onRecord={record} onLine={chooseLine} undoing={undoing} />
       ) : (
-        <PlaceFish crate={crate} undoing={undoing} />
+        <PlaceFish crate={crate} undoing={undoingPlacement} />
       )}
     </div>
   )

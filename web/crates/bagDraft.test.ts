@@ -8,6 +8,7 @@ const line = (id: string, tank: string | null) => ({ id, position: 1, species: `
 const crate: CrateView = {
   ...{ id: 'c', number: 1, supplier: 's', expectedAtMs: null, packedAtMs: null, arrivedAtMs: null },
   lines: [line('l1', 'R1-10'), line('l2', 'R1-2'), line('l3', null)],
+  lastPlacement: null,
   bags: [bag('b1', 'l1', 8), bag('b2', 'l1', 8), bag('b3', 'l1', 6), bag('b4', 'l2', 5), bag('b5', 'l3', 2)],
 }
 const recorded = (ids: string[], alive: number, key: string, staffId = 'me', happenedAtMs = 1) =>

@@ -46,6 +46,7 @@ export function useCrateWrites(crateId: string) {
       void write({ command: 'recordBags', path: `${path}/bags`, label, body: { ...input, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     undoBags: (bagIds: string[], label: string) => void write({ command: 'undoBags', path: `${path}/undone-bags`, label, body: { bagIds, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     placeBags: (tankId: string | null, label: string) => void write({ command: 'placeBags', path: `${path}/placements`, label, body: { tankId, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
+    undoPlacement: (placementKey: string) => void write({ command: 'undoPlacement', path: `${path}/undone-placements`, label: 'undo of placing', body: { placementKey, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     chooseTank: (lineId: string, choice: ChooseTank) =>
       write({ command: 'chooseTank', method: 'PUT', path: `${path}/lines/${lineId}/tank`, label: 'tank of a line', body: choice }, { refusals: 'form' }),
   }
