@@ -23,8 +23,8 @@ export function must(isDone, what) {
 export function ensurePackages() {
   const stamp = join('node_modules', '.package-lock.json')
   if (existsSync(stamp) && statSync(stamp).mtimeMs >= statSync('package-lock.json').mtimeMs) return
-  const isLocked = existsSync('package-lock.json')
-  must(run('npm', [isLocked ? 'ci' : 'install', '--no-audit', '--no-fund']), 'Installing packages')
+  // Not `npm ci`: it refuses a lock that lacks packages of other platforms, which not every registry holds.
+  must(run('npm', ['install', '--no-audit', '--no-fund']), 'Installing packages')
 }
 
 const newestIn = (folder) =>
