@@ -84,6 +84,22 @@ describe('the outbox', () => {
     expect(outbox.snapshot().pending).toEqual([])
   })
 
+  test('an answered entry whose effect cannot be read anew stays on screen, also while more is sent', async () => {
+    let canRead = false
+    const outbox = start(async () => {
+      if (!canRead) throw new Unreachable()
+    })
+    await outbox.push(entry('a'), { refusals: 'tray' })
+    await outbox.push(entry('b'), { refusals: 'tray' })
+    await turn()
+    expect([sent, outbox.snapshot().pending.map(({ key }) => key), outbox.snapshot().waiting]).toEqual([['a', 'b'], ['a', 'b'], 0])
+    canRead = true
+    await turn()
+    await turn()
+    await turn()
+    expect(outbox.snapshot()).toMatchObject({ pending: [], state: 'idle' })
+  })
+
   test('a refusal goes to the form that asked, or to the tray, and nothing behind it waits', async () => {
     fail = (key) => (key === 'bad' || key === 'form' ? problem('conflict', 409) : null)
     const outbox = start()

@@ -1,4 +1,4 @@
-import { ApiProblem, Unreachable } from './ApiProblem'
+import { ApiProblem } from './ApiProblem'
 
 /** One write on its way to the server. */
 export interface OutboxEntry {
@@ -51,6 +51,8 @@ interface Item {
   slot: string
   refusals: Push['refusals']
   isAnswered: boolean
+  /** How often nobody answered, and how often the server itself failed. */
+  misses: number
   failures: number
   settle?: { resolve(answer: unknown): void; reject(error: unknown): void }
 }
@@ -66,7 +68,7 @@ const failureLimit = 5
  */
 export function createOutbox({ storage, send, refresh, wait }: Options) {
   const kept = readKept(storage)
-  let items: Item[] = kept.map(({ entry, slot }) => ({ entry, slot, refusals: 'tray', isAnswered: false, failures: 0 }))
+  let items: Item[] = kept.map(({ entry, slot }) => ({ entry, slot, refusals: 'tray', isAnswered: false, misses: 0, failures: 0 }))
   let refused: RefusedEntry[] = []
   let state: OutboxState = 'idle'
   let isKept = true
@@ -92,18 +94,22 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
     }
   }
 
+  const nextItem = (): Item | undefined => items.find((item) => !item.isAnswered)
+  /** Until somebody calls `wake`: the network is back, a person signed in, another touch came. */
+  const woken = (): Promise<void> => new Promise((resolve) => (wake = resolve))
+
   async function run(): Promise<void> {
     if (isRunning) return
     isRunning = true
-    for (let item = nextItem(); item; item = nextItem()) {
-      publish('sending')
-      const outcome = await attempt(item)
-      if (outcome === 'pause') break
+    while (items.length > 0) {
+      const item = nextItem()
+      if (item) publish('sending')
+      if (!item) await settleScreen()
+      else if ((await attempt(item)) === 'pause') break
     }
     isRunning = false
-    if (state === 'sending') await settleScreen()
+    if (items.length === 0) publish('idle')
   }
-  const nextItem = (): Item | undefined => items.find((item) => !item.isAnswered)
 
   async function attempt(item: Item): Promise<'next' | 'pause'> {
     try {
@@ -123,12 +129,11 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
       publish(error.code)
       return 'pause'
     }
-    const isRefusal = error instanceof ApiProblem && (error.status < 500 || ++item.failures >= failureLimit) && error.code !== 'too-many-tries'
+    if (error instanceof ApiProblem && error.status >= 500) item.failures += 1
+    const isRefusal = error instanceof ApiProblem && (error.status < 500 || item.failures >= failureLimit)
     if (!isRefusal) {
-      publish(error instanceof Unreachable ? 'unreachable' : state)
-      const pauseMs = retryMs[Math.min(item.failures, retryMs.length - 1)] ?? 8000
-      if (error instanceof Unreachable) item.failures = Math.min(item.failures + 1, failureLimit - 1)
-      await Promise.race([wait(pauseMs), new Promise<void>((resolve) => (wake = resolve))])
+      publish('unreachable')
+      await Promise.race([wait(retryMs[Math.min(item.misses++, retryMs.length - 1)] ?? 8000), woken()])
       return 'next'
     }
     items = items.filter((each) => each !== item)
@@ -136,28 +141,33 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
     if (item.refusals === 'tray') refused = [...refused, { entry: item.entry, reason: error.message }]
     item.settle?.reject(error)
     publish()
+    // What was refused did not fit what the server holds, so the screen is behind.
+    void refresh().catch(() => undefined)
     return 'next'
   }
 
+  /**
+   * Takes answered entries off the screen once it shows what the server made of them, and not before: a screen that
+   * could not be read anew would show the touch undone.
+   */
   async function settleScreen(): Promise<void> {
-    const answered = new Set(items.filter((item) => item.isAnswered))
-    await refresh().catch(() => undefined)
-    items = items.filter((item) => !answered.has(item))
-    if (!isRunning) publish('idle')
-    if (nextItem()) void run()
+    const answered = new Set(items)
+    const outcome = await Promise.race([refresh().then(() => 'shown' as const, () => 'failed' as const), woken()])
+    if (outcome === 'shown') items = items.filter((item) => !answered.has(item))
+    if (outcome === 'failed') await Promise.race([wait(retryMs[1]), woken()])
   }
 
   return {
     /** Takes a write; resolves with the server's answer, rejects when it is refused. Never rejects for lack of network. */
     push(entry: OutboxEntry, { refusals, isSecret = false }: Push): Promise<unknown> {
-      const item: Item = { entry, slot: `${prefix}${String(nextSlot++).padStart(12, '0')}`, refusals, isAnswered: false, failures: 0 }
+      const item: Item = { entry, slot: `${prefix}${String(nextSlot++).padStart(12, '0')}`, refusals, isAnswered: false, misses: 0, failures: 0 }
       const answered = new Promise((resolve, reject) => (item.settle = { resolve, reject }))
       // A touch whose refusal goes to the tray has nobody waiting for the promise.
       if (refusals === 'tray') answered.catch(() => undefined)
       if (!isSecret) keep(item)
       items = [...items, item]
       publish()
-      void run()
+      this.resume()
       return answered
     },
     /** Tries again at once: the network is back, or somebody signed in. */

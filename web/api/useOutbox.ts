@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import { mutate } from 'swr'
-import { fetchJson } from './fetchJson'
+import { allReadsSucceed, fetchJson } from './fetchJson'
 import { newKey } from './newKey'
 import { createOutbox, type OutboxEntry, type OutboxSnapshot, type Push } from './outbox'
 import { useSession } from './session'
@@ -9,7 +9,7 @@ import { useSession } from './session'
 export const outbox = createOutbox({
   storage: localStorage,
   send: ({ method, path, body, key, staffId }) => fetchJson(path, { method, body, headers: { 'Idempotency-Key': key, 'X-Recording': staffId } }),
-  refresh: () => mutate(() => true),
+  refresh: () => allReadsSucceed(() => mutate(() => true)),
   wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
 })
 window.addEventListener('online', outbox.resume)
