@@ -12,7 +12,7 @@ export default defineConfig({
   workers: 2,
   fullyParallel: true,
   reporter: [['list'], ['json']],
-  use: { launchOptions: { executablePath: chromium, args: [...quiet, ...asRoot] }, colorScheme: 'light', trace: 'retain-on-failure' },
+  use: { actionTimeout: 20_000, launchOptions: { executablePath: chromium, args: [...quiet, ...asRoot] }, colorScheme: 'light', trace: 'retain-on-failure' },
   projects: [
     // A phone has no keyboard.
     { name: 'phone', testIgnore: ['outage.spec.ts', 'keyboard.spec.ts'], use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },

@@ -33,9 +33,22 @@ export class Driver {
     const heading = this.page.getByRole('heading', { name: 'Who is recording?' })
     await expect(heading.or(this.page.getByRole('group', { name: 'PIN' }))).toBeVisible()
     if (await heading.isVisible()) await this.button(new RegExp(`^${name} `)).click()
-    for (const digit of pin) await this.page.getByRole('group', { name: 'PIN' }).getByRole('button', { name: digit, exact: true }).click()
-    await this.page.getByRole('group', { name: 'PIN' }).getByRole('button', { name: 'record', exact: true }).click()
+    await this.typePin(pin)
     await expect(this.page.getByRole('navigation', { name: 'Screens' })).toBeAttached()
+  }
+
+  /** Touches a PIN into the pad. */
+  async typePin(pin: string): Promise<void> {
+    const pad = this.page.getByRole('group', { name: 'PIN' })
+    for (const digit of pin) await pad.getByRole('button', { name: digit, exact: true }).click()
+    await pad.getByRole('button', { name: 'record', exact: true }).click()
+  }
+
+  /** Hands the device to somebody else. */
+  async changeRecorder(person: { name: string; pin: string }): Promise<void> {
+    await this.button(/^recording/).click()
+    await this.identify(person)
+    await expect(this.button(/^recording/)).toContainText(person.name)
   }
 
   /** Takes a packing list in and returns the address of its crate. */

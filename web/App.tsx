@@ -35,9 +35,9 @@ export function App() {
   if (session.state === 'first-start') return <FirstStartPage {...actions} />
   if (session.state === 'signed-out') return <SignInPage {...actions} roomName={session.roomName ?? ''} waiting={waiting} />
 
-  const recorder = session.staff.find((person) => person.id === recorderId)
-  const only = session.staff.length === 1 && session.identifiedIds.length === 1 ? session.staff[0] : undefined
-  const who = isIdentified ? recorder : only
+  // Where one person alone gave a PIN since the device was opened, it is that person.
+  const whoId = isIdentified ? recorderId : session.identifiedIds.length === 1 ? session.identifiedIds[0] : null
+  const who = session.staff.find((person) => person.id === whoId)
   if (!who || isChanging) return <WhoPage staff={session.staff} identify={actions.identify} onRecording={record} current={who ?? null} onStay={() => setIsChanging(false)} />
   return (
     <SessionProvider value={{ roomName: session.roomName ?? '', timeZone: session.timeZone ?? 'UTC', staff: session.staff, recorder: who, changeRecorder: () => setIsChanging(true), signOut: async () => void (await actions.signOut()) }}>

@@ -8,6 +8,8 @@ import './styles/base.css'
 import './styles/frame.css'
 import './styles/marks.css'
 import './styles/hands.css'
+import './styles/unpack.css'
+import './styles/round.css'
 import './styles/records.css'
 
 const root = document.getElementById('root')

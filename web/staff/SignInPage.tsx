@@ -13,7 +13,7 @@ export function SignInPage({ roomName, waiting, signIn }: { roomName: string; wa
   return (
     <Doorstep title={roomName}>
       <p>This device is not open yet. A lead opens it once with a passphrase; after that everybody records by PIN.</p>
-      {waiting > 0 && <p className="notice">{waiting} entries made on this device are kept and will be sent after signing in.</p>}
+      {waiting > 0 && <p className="notice">{waiting === 1 ? '1 entry made on this device is' : `${waiting} entries made on this device are`} kept and will be sent after signing in.</p>}
       {!window.isSecureContext && <p className="notice">Plain http: what is typed here can be read by others on this network. TLS (a certificate, see the operating notes) closes that.</p>}
       <Form noValidate onSubmit={form.handleSubmit((values) => submitInto(form, () => signIn(values)))}>
         <Field form={form} name="name" label="Name" autoFocus autoComplete="username" />

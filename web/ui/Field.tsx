@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
 import type { FieldPath, FieldValues, UseFormReturn } from 'react-hook-form'
-import type { ComponentProps, ReactNode } from 'react'
+import { useId, type ComponentProps, type ReactNode } from 'react'
 
 interface Props<T extends FieldValues> extends Omit<ComponentProps<typeof Form.Control>, 'form' | 'name'> {
   form: UseFormReturn<T>
@@ -15,7 +15,8 @@ interface Props<T extends FieldValues> extends Omit<ComponentProps<typeof Form.C
 /** One labelled field with its unit, its hint and, beside it, what is wrong. */
 export function Field<T extends FieldValues>({ form, name, label, unit, hint, options, ...control }: Props<T>) {
   const message = form.getFieldState(name, form.formState).error?.message
-  const id = `field-${name}`
+  // Two forms of a page may have a field of the same name.
+  const id = `${useId()}-${name}`
   const shared = { ...form.register(name), isInvalid: Boolean(message), 'aria-describedby': message ? `${id}-error` : undefined }
   return (
     <Form.Group className="field" controlId={id}>

@@ -1,0 +1,69 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { crateStage, totalBags, withPendingBags, type BagView, type CrateView, type PendingBagCommand } from './crateView'
+
+const plain = { concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, note: null, happenedAtMs: 1 }
+const bag = (index: number, listed: number): BagView => ({ id: `b${index}`, lineId: `l${index % 3}`, number: index + 1, listed, record: null, inBag: 0 })
+const crateOf = (listed: number[]): CrateView => ({
+  ...{ id: 'c', number: 1, supplier: 's', expectedAtMs: null, packedAtMs: null, arrivedAtMs: null, lastPlacement: null },
+  // The third line has no tank yet.
+  lines: [0, 1, 2].map((line) => ({ id: `l${line}`, position: line + 1, species: 'x', count: 1, lotId: `lot${line}`, lotCode: 'x', tank: line === 2 ? null : { id: `t${line}`, code: `R1-0${line}` }, version: 1 })),
+  bags: listed.map((fish, index) => bag(index, fish)),
+})
+const record = (index: number, alive: number, dead: number): PendingBagCommand => ({ command: 'recordBags', key: `k${index}`, staffId: 's', input: { ...plain, bagIds: [`b${index}`], alive, dead } })
+const undo = (index: number): PendingBagCommand => ({ command: 'undoBags', key: `u${index}`, staffId: 's', input: { bagIds: [`b${index}`], happenedAtMs: 2 } })
+const place = (tankId: string | null): PendingBagCommand => ({ command: 'placeBags', key: `p${tankId}`, staffId: 's', input: { tankId, happenedAtMs: 3 } })
+
+describe('totals', () => {
+  test('a short in one bag does not hide an extra in another', () => {
+    const crate = withPendingBags(crateOf([8, 8, 5]), [record(0, 7, 0), record(1, 8, 1)])
+    expect(totalBags(crate.bags)).toEqual({ bags: 3, opened: 2, listed: 21, alive: 15, dead: 1, short: 1, extra: 1, inBags: 15, placed: 0 })
+  })
+
+  test.each([
+    [{ bags: 3, opened: 0, inBags: 0 }, 'due'],
+    [{ bags: 3, opened: 1, inBags: 8 }, 'opening'],
+    [{ bags: 3, opened: 3, inBags: 8 }, 'placing'],
+    [{ bags: 3, opened: 3, inBags: 0 }, 'done'],
+  ])('%j is %s', (totals, stage) => expect(crateStage(totals)).toBe(stage))
+
+  const commands = (bags: number): fc.Arbitrary<PendingBagCommand[]> => {
+    const index = fc.nat({ max: bags - 1 })
+    const fish = fc.nat({ max: 20 })
+    return fc.array(fc.oneof(fc.tuple(index, fish, fish).map(([at, alive, dead]) => record(at, alive, dead)), index.map(undo), fc.constantFrom('t0', 't1', null).map(place)), { maxLength: 30 })
+  }
+  const scene = fc.array(fc.integer({ min: 1, max: 20 }), { minLength: 1, maxLength: 9 }).chain((listed) => fc.tuple(fc.constant(listed), commands(listed.length)))
+
+  test('whatever waits: every living fish is in its bag or placed, none twice, and parts add up to the whole', () => {
+    fc.assert(
+      fc.property(scene, ([listed, pending]) => {
+        const crate = withPendingBags(crateOf(listed), pending)
+        const totals = totalBags(crate.bags)
+        expect(totals.inBags + totals.placed).toBe(totals.alive)
+        expect(Math.min(totals.inBags, totals.placed, totals.short, totals.extra)).toBeGreaterThanOrEqual(0)
+        const opened = crate.bags.filter((each) => each.record)
+        expect(totals.alive + totals.dead).toBe(opened.reduce((sum, each) => sum + each.listed, 0) + totals.extra - totals.short)
+        const byLine = crate.lines.map((line) => totalBags(crate.bags.filter((each) => each.lineId === line.id)))
+        expect(byLine.reduce((sum, each) => sum + each.alive, 0)).toBe(totals.alive)
+        // Fish of a line without a tank stay where they are.
+        expect(byLine[2]?.placed).toBe(0)
+      }),
+    )
+  })
+
+  test('laying the same commands over once more changes nothing about opened bags', () => {
+    fc.assert(
+      fc.property(scene, ([listed, pending]) => {
+        const records = pending.filter((each) => each.command === 'recordBags')
+        const once = withPendingBags(crateOf(listed), records)
+        expect(withPendingBags(once, records)).toEqual(once)
+      }),
+    )
+  })
+
+  test('a placing that waits can be named for an undo', () => {
+    const crate = withPendingBags(crateOf([8, 8, 5]), [record(0, 8, 0), record(1, 8, 0), place('t0'), place('t0')])
+    expect(crate.lastPlacement).toEqual({ key: 'pt0', staffId: 's', fish: 8 })
+    expect(crate.bags.map((each) => each.inBag)).toEqual([0, 8, 0])
+  })
+})
