@@ -39,6 +39,21 @@ for (const theme of ['light', 'dark'] as const) {
     findings.push(...(await seriousIn(page)))
     await driver.answer('a death')
     findings.push(...(await seriousIn(page)))
+    await driver.goto('/crates')
+    await page.getByRole('button', { name: /^recording/ }).click()
+    findings.push(...(await seriousIn(page)))
+    await page.getByRole('button', { name: /^Imre / }).click()
+    findings.push(...(await seriousIn(page)))
+    await page.context().clearCookies()
+    await driver.goto('/')
+    await page.getByRole('button', { name: 'Open this device' }).click()
+    findings.push(...(await seriousIn(page)))
     expect(findings).toEqual([])
   })
 }
+
+test('the check for findings can fail', async ({ driver, page }) => {
+  await driver.goto('/crates')
+  await page.evaluate(() => document.querySelector('main')?.insertAdjacentHTML('beforeend', '<p style="color: #eee; background: #fff">too pale</p><button></button>'))
+  expect((await seriousIn(page)).join()).toMatch(/color-contrast.*button-name|button-name.*color-contrast/)
+})

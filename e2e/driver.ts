@@ -75,7 +75,7 @@ export class Driver {
   }
 
   // Crates and unpacking
-  openUnpack = () => this.touch(this.page.getByRole('link', { name: /^unpack / }))
+  openUnpack = () => this.touch(this.page.getByRole('link', { name: /^Unpack / }))
   bagInHand = (number: number) => expect(this.page.locator('.bag-name p')).toContainText(`bag ${number} ·`)
   recordBag = () => this.touch(this.act())
   moreAlive = () => this.touch(this.button('one more alive'))
@@ -127,7 +127,7 @@ export class Driver {
     await this.touch(this.button('Record the loss'))
     await expect(this.button('Record the loss')).toBeHidden()
   }
-  openEntry = (words: string | RegExp) => this.touch(this.page.locator('.entry:not(.is-void) .entry-line').filter({ hasText: words }).first())
+  openEntry = (words: string | RegExp) => this.touch(this.page.locator('.entry:not(.is-void) > .entry-line').filter({ hasText: words }).first())
   async takeBack(): Promise<void> {
     await this.touch(this.button('Take this back'))
     await expect(this.page.getByText('Taken back already.')).toBeVisible()

@@ -55,6 +55,7 @@ test('from nothing to the first unpacked crate: lead, rack, keeper, list, bags, 
   await driver.allSent()
   await driver.goto('/room/R1-01')
   await expect(page.getByText('16 fish of 1 lot.')).toBeVisible()
+  await driver.openEntry('Cherry barb from 2 bags of crate 1')
   await driver.openEntry('Cherry barb from bag 1 of crate 1')
   await expect(page.getByText(/by Oona$/)).toBeVisible()
   await page.getByRole('link', { name: 'Crate 1, where this lot came from' }).click()

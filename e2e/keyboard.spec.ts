@@ -19,7 +19,7 @@ test('the keyboard alone does the thread', async ({ driver, server, page }) => {
   await page.keyboard.press('Enter')
   await tabTo(/^Take in/)
   await page.keyboard.press('Enter')
-  await tabTo(/^unpack /)
+  await tabTo(/^Unpack /)
   await page.keyboard.press('Enter')
   await driver.bagInHand(1)
   await page.keyboard.press('d')

@@ -59,6 +59,8 @@ export interface MovementView {
   happenedAtMs: number
   recordedAtMs: number
   staffName: string
+  /** Key of the command that wrote it; entries of one touch share it. */
+  commandKey: string
   cause: string | null
   reason: string | null
   note: string | null

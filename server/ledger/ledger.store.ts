@@ -23,6 +23,7 @@ export interface MovementRow extends Movement {
   reason: string | null
   note: string | null
   staffName: string
+  commandKey: string
   happenedAtMs: number
   recordedAtMs: number
   reversedById: string | null
@@ -34,7 +35,7 @@ const placeName = (name: string): string => `CASE ${name}.kind WHEN 'tank' THEN 
 
 const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id AS lotId, m.from_place_id AS fromPlaceId, m.to_place_id AS toPlaceId,
     m.reverses_id AS reversesId, m.cause, m.reason, m.note, m.happened_at_ms AS happenedAtMs, m.recorded_at_ms AS recordedAtMs,
-    lot.code AS lotCode, species.name AS species, staff.name AS staffName, back.id AS reversedById,
+    lot.code AS lotCode, species.name AS species, staff.name AS staffName, m.command_key AS commandKey, back.id AS reversedById,
     f.kind AS fromKind, ${placeName('f')} AS fromName, t.kind AS toKind, ${placeName('t')} AS toName,
     crate.id AS crateId, crate.number AS crateNumber
   FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = m.staff_id

@@ -107,9 +107,9 @@ export function withoutPlace({ placeId: _, ...row }: StockView & { placeId: stri
 }
 
 function toMovementView(row: MovementRow, tankId: string): MovementView {
-  const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, cause, reason, note, reversedById, reversesId } = row
+  const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId } = row
   return {
-    ...{ type: 'movement', id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, cause, reason, note, reversedById, reversesId },
+    ...{ type: 'movement', id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId },
     from: row.fromName,
     to: row.toName,
     change: row.toPlaceId === tankId ? quantity : -quantity,

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Form, Table } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
-import { crateStage, totalBags, type BagTotals, type CrateView, type LineView } from '../../core/crates/crateView'
+import { crateStage, totalBags, type BagTotals, type CrateStage, type CrateView, type LineView } from '../../core/crates/crateView'
 import { sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
 import { formatSpan, plural, signed } from '../ui/format'
@@ -27,6 +27,7 @@ export function CratePage() {
         <TotalsSentence totals={totals} />
       </p>
       <LineTable crate={crate} />
+      <CrateAction crate={crate} totals={totals} />
     </>
   )
 }
@@ -43,14 +44,30 @@ function CrateTimes({ crate }: { crate: CrateView }) {
 }
 
 function CrateSentence({ crate, totals }: { crate: CrateView; totals: BagTotals }) {
-  const stage = crateStage(totals)
-  const to = `/crates/${crate.id}/unpack`
   const homeless = crate.lines.filter((line) => !line.tank).length
   const plan = homeless > 0 ? ` ${plural(homeless, 'line has', 'lines have')} no tank yet.` : ''
-  if (stage === 'due') return <>Next: <Link to={to}>unpack {plural(totals.bags, 'bag')}</Link> when the crate is here.{plan}</>
-  if (stage === 'opening') return <>Next: <Link to={to}>unpack the other {plural(totals.bags - totals.opened, 'bag')}</Link>.{plan}</>
-  if (stage === 'placing') return <>Next: <Link to={to}>place {totals.inBags} fish</Link> that still stand in their bags.{plan}</>
-  return <>Every fish of this crate is out of its bag.</>
+  const sentences: Record<CrateStage, string> = {
+    due: `${plural(totals.bags, 'bag')} to come.`,
+    opening: `${plural(totals.bags - totals.opened, 'bag')} still shut.`,
+    placing: `${totals.inBags} fish still stand in their bags.`,
+    done: 'Every fish of this crate is out of its bag.',
+  }
+  return <>{sentences[crateStage(totals)] + plan}</>
+}
+
+/** The next thing to do with the crate, within the thumb's reach. */
+function CrateAction({ crate, totals }: { crate: CrateView; totals: BagTotals }) {
+  const labels: Record<Exclude<CrateStage, 'done'>, string> = { due: `Unpack ${plural(totals.bags, 'bag')}`, opening: `Unpack the other ${totals.bags - totals.opened}`, placing: `Place ${totals.inBags} fish` }
+  const stage = crateStage(totals)
+  if (stage === 'done') return null
+  return (
+    <div className="thumb-bar page-action">
+      <Link className="hand-button act" to={`/crates/${crate.id}/unpack`}>
+        <strong>{labels[stage]}</strong>
+        {stage === 'due' && <small>when the crate is here</small>}
+      </Link>
+    </div>
+  )
 }
 
 /** Running totals against the list, in words. */

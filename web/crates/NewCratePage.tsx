@@ -94,7 +94,7 @@ function ListInput({ onRead }: { onRead: (list: ListRead | null) => void }) {
 
 function ListProblem({ detail, errors }: { detail: string; errors: FieldError[] }) {
   return (
-    <div className="list-problem" role="alert">
+    <div className="list-problem" role="alert" ref={bringIntoView}>
       <p>{detail}.</p>
       {errors.length > 1 && (
         <ul>
@@ -107,6 +107,9 @@ function ListProblem({ detail, errors }: { detail: string; errors: FieldError[] 
   )
 }
 
+/** On a phone what was read stands below the fold; it comes up by itself. */
+const bringIntoView = (element: HTMLElement | null): void => void element?.scrollIntoView({ block: 'center' })
+
 function ListTable({ list, onChange }: { list: ListRead; onChange: (list: ListRead) => void }) {
   const tanks = useTankChoices()
   const choose = (row: number, tankId: string | null): void => onChange({ ...list, lines: list.lines.map((line) => (line.row === row ? { ...line, tankId } : line)) })
@@ -117,7 +120,7 @@ function ListTable({ list, onChange }: { list: ListRead; onChange: (list: ListRe
           {notice}
         </p>
       ))}
-      <Table responsive className="record-table">
+      <Table responsive className="record-table" ref={bringIntoView}>
         <thead>
           <tr>
             <th scope="col">species</th>

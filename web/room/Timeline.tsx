@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
+import { groupTimeline, type TimelineGroup } from '../../core/room/groupTimeline'
 import type { MovementView, TimelineEntry } from '../../core/room/roomView'
 import { isQuiet, type CheckView } from '../../core/rounds/roundView'
 import { sentenceOf } from '../api/ApiProblem'
@@ -17,17 +18,14 @@ interface Props {
 export function Timeline({ entries, hasOlder, onOlder, onReverse }: Props) {
   const [search, setSearch] = useSearchParams()
   const open = search.get('entry')
-  const toggle = (id: string): void => setSearch(open === id ? {} : { entry: id }, { replace: true })
+  const show = (id: string | null): void => setSearch(id ? { entry: id } : {}, { replace: true })
   return (
     <section className="timeline" aria-label="What happened">
       <h2>What happened</h2>
       <ol>
-        {entries.map((entry) => (
-          <li key={entry.id} className={`entry ${entry.type}${isVoid(entry) ? ' is-void' : ''}`}>
-            <EntryLine entry={entry} isOpen={open === entry.id} onToggle={() => toggle(entry.id)} />
-            {open === entry.id && (entry.type === 'movement' ? <MovementDetail movement={entry} onReverse={onReverse} /> : <CheckDetail check={entry} />)}
-          </li>
-        ))}
+        {groupTimeline(entries).map((group) =>
+          group.entries.length === 1 ? <Entry key={group.id} entry={group.entries[0]} open={open} onShow={show} onReverse={onReverse} /> : <Group key={group.id} group={group} open={open} onShow={show} onReverse={onReverse} />,
+        )}
       </ol>
       {entries.length === 0 && <p className="page-state">Nothing is recorded for this tank yet.</p>}
       {hasOlder && (
@@ -39,19 +37,65 @@ export function Timeline({ entries, hasOlder, onOlder, onReverse }: Props) {
   )
 }
 
+interface Opening {
+  /** Id of the entry that is open, from the address. */
+  open: string | null
+  onShow: (id: string | null) => void
+  onReverse: Props['onReverse']
+}
+
+function Entry({ entry, open, onShow, onReverse }: { entry: TimelineEntry } & Opening) {
+  const isOpen = open === entry.id
+  return (
+    <li className={`entry ${entry.type}${isVoid(entry) ? ' is-void' : ''}`}>
+      <EntryLine entry={entry} change={entry.type === 'movement' ? entry.change : null} words={wordsOf(entry)} isOpen={isOpen} onToggle={() => onShow(isOpen ? null : entry.id)} />
+      {isOpen && (entry.type === 'movement' ? <MovementDetail movement={entry} onReverse={onReverse} /> : <CheckDetail check={entry} />)}
+    </li>
+  )
+}
+
+/** What one touch did to one lot: one line, with its entries behind it. */
+function Group({ group, open, onShow, onReverse }: { group: TimelineGroup } & Opening) {
+  const id = `all-${group.id}`
+  const movements = group.entries.filter((entry) => entry.type === 'movement')
+  const isOpen = open === id || movements.some((movement) => movement.id === open)
+  const change = movements.reduce((sum, movement) => sum + movement.change, 0)
+  return (
+    <li className={`entry${isVoid(group.entries[0]) ? ' is-void' : ''}`}>
+      <EntryLine entry={group.entries[0]} change={change} words={groupWords(movements)} isOpen={isOpen} onToggle={() => onShow(isOpen ? null : id)} />
+      {isOpen && (
+        <ol className="entry-group">
+          {movements.map((movement) => (
+            <Entry key={movement.id} entry={movement} open={open} onShow={(entry) => onShow(entry ?? id)} onReverse={onReverse} />
+          ))}
+        </ol>
+      )}
+    </li>
+  )
+}
+
+function groupWords(movements: MovementView[]): string {
+  const [first] = movements
+  if (!first) return ''
+  if (first.kind === 'reversal') return `${first.species}, ${movements.length} entries taken back`
+  return first.crate && first.change > 0 ? `${first.species} from ${movements.length} bags of crate ${first.crate.number}` : `${first.species}, ${movements.length} entries`
+}
+
 const isVoid = (entry: TimelineEntry): boolean => (entry.type === 'movement' ? entry.reversedById !== null : entry.replacedById !== null)
 
-function EntryLine({ entry, isOpen, onToggle }: { entry: TimelineEntry; isOpen: boolean; onToggle: () => void }) {
+function EntryLine({ entry, change, words, isOpen, onToggle }: { entry: TimelineEntry; change: number | null; words: string; isOpen: boolean; onToggle: () => void }) {
   const format = useFormat()
   return (
     <button type="button" className="entry-line" aria-expanded={isOpen} onClick={onToggle}>
       <time>{format.moment(entry.happenedAtMs)}</time>
-      <span className="entry-change">{entry.type === 'movement' ? signed(entry.change) : ''}</span>
-      <span className="entry-words">{entry.type === 'movement' ? movementWords(entry) : checkWords(entry)}</span>
+      <span className="entry-change">{change === null ? '' : signed(change)}</span>
+      <span className="entry-words">{words}</span>
       <small>{entry.staffName}</small>
     </button>
   )
 }
+
+const wordsOf = (entry: TimelineEntry): string => (entry.type === 'movement' ? movementWords(entry) : checkWords(entry))
 
 function movementWords(movement: MovementView): string {
   const { species, kind, change, from, to, cause, reason } = movement
