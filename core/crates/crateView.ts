@@ -1,15 +1,10 @@
-import type { BodyCondition, Look, PlaceBags, RecordBags, UndoBags } from './crates.schema'
+import type { PlaceBags, RecordBags, UndoBags } from './crates.schema'
+
+/** What was found in a bag. */
+export type BagFindings = Omit<RecordBags, 'bagIds' | 'happenedAtMs'>
 
 /** What was found in a bag, with who and when. */
-export interface BagRecordView {
-  alive: number
-  dead: number
-  concerns: Look[]
-  body: BodyCondition | null
-  skinTempC: number | null
-  waterTempC: number | null
-  salinityPpt: number | null
-  note: string | null
+export interface BagRecordView extends BagFindings {
   staffId: string
   staffName: string
   happenedAtMs: number
@@ -41,13 +36,18 @@ export interface LineView {
   version: number
 }
 
-export interface CrateView {
+/** What a crate is, without what is in it. */
+interface CrateHead {
   id: string
   number: number
   supplier: string
   expectedAtMs: number | null
   packedAtMs: number | null
+  /** When the first bag was opened; null before. */
   arrivedAtMs: number | null
+}
+
+export interface CrateView extends CrateHead {
   lines: LineView[]
   bags: BagView[]
   /** The newest placing that stands, as far as it was not taken back; null when there is none. */
@@ -61,13 +61,7 @@ export interface PlacementView {
   fish: number
 }
 
-export interface CrateSummary {
-  id: string
-  number: number
-  supplier: string
-  expectedAtMs: number | null
-  packedAtMs: number | null
-  arrivedAtMs: number | null
+export interface CrateSummary extends CrateHead {
   lineCount: number
   bagCount: number
   openedCount: number

@@ -7,6 +7,7 @@ import { nowMs } from '../api/clock'
 import { formatSpan, plural, signed } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
+import { TankOptions } from '../ui/TankOptions'
 import { useFormat } from '../ui/useFormat'
 import { BagStrip } from './BagStrip'
 import { useCrate, useCrateWrites, useTankChoices } from './useCrates'
@@ -133,11 +134,7 @@ function TankChoice({ crateId, line }: { crateId: string; line: LineView }) {
     <>
       <Form.Select aria-label={`tank for ${line.species}`} value={line.tank?.id ?? ''} isInvalid={problem !== null} onChange={(event) => void choose(event.currentTarget.value || null)}>
         <option value="">no tank yet</option>
-        {tanks.map((tank) => (
-          <option key={tank.id} value={tank.id}>
-            {tank.code} {tank.fish === 0 ? '(empty)' : `(${tank.fish} ${tank.mainSpecies ?? 'fish'})`}
-          </option>
-        ))}
+        <TankOptions tanks={tanks} />
       </Form.Select>
       {problem && <Form.Control.Feedback type="invalid">{problem}</Form.Control.Feedback>}
     </>

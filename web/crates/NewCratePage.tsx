@@ -8,6 +8,7 @@ import { ApiProblem, sentenceOf } from '../api/ApiProblem'
 import { Field, FormProblem } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
+import { TankOptions } from '../ui/TankOptions'
 import { submitInto } from '../ui/submitInto'
 import { readPackingList, useCrates, useCreateCrate, useTankChoices, type ListRead } from './useCrates'
 
@@ -140,11 +141,7 @@ function ListTable({ list, onChange }: { list: ListRead; onChange: (list: ListRe
               <td>
                 <Form.Select aria-label={`tank for ${line.species}`} value={line.tankId ?? ''} onChange={(event) => choose(line.row, event.currentTarget.value || null)}>
                   <option value="">choose later</option>
-                  {tanks.map((tank) => (
-                    <option key={tank.id} value={tank.id}>
-                      {tank.code} {tank.fish === 0 ? '(empty)' : `(${tank.fish} ${tank.mainSpecies ?? 'fish'})`}
-                    </option>
-                  ))}
+                  <TankOptions tanks={tanks} />
                 </Form.Select>
               </td>
             </tr>

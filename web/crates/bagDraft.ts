@@ -1,17 +1,9 @@
-import type { BodyCondition, Look, RecordBags } from '../../core/crates/crates.schema'
-import type { BagView, CrateView, LineView } from '../../core/crates/crateView'
+import type { RecordBags } from '../../core/crates/crates.schema'
+import type { BagFindings, BagView, CrateView, LineView } from '../../core/crates/crateView'
 
 /** What is entered for the bag in hand and not recorded yet. */
-export interface BagDraft {
+export interface BagDraft extends BagFindings {
   bagId: string
-  alive: number
-  dead: number
-  concerns: Look[]
-  body: BodyCondition | null
-  skinTempC: number | null
-  waterTempC: number | null
-  salinityPpt: number | null
-  note: string | null
 }
 
 /** A plain bag: as listed, nothing to remark. */

@@ -8,6 +8,7 @@ import { addFishSchema, correctCountSchema, moveFishSchema, recordLossSchema, re
 import { lossCauses, releaseReasons } from '../../core/ledger/movement'
 import type { StockView, TankView } from '../../core/room/roomView'
 import { Field, FormProblem } from '../ui/Field'
+import { tankLabel } from '../ui/TankOptions'
 import { submitInto } from '../ui/submitInto'
 import { useRoom, type TankWrites } from './useRoom'
 
@@ -49,7 +50,7 @@ export function MoveForm({ tank, lot, writes, onDone }: Props) {
   const { room } = useRoom()
   const form = useEntryForm(moveFishSchema, { lotId: lot.lotId, quantity: lot.quantity, toTankId: '', note: '' })
   const others = (room?.tanks ?? []).filter((other) => other.id !== tank.id)
-  const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: `${other.code} ${other.fish === 0 ? '(empty)' : `(${other.fish} ${other.mainSpecies ?? 'fish'})`}` }))]
+  const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: tankLabel(other) }))]
   return (
     <EntryForm form={form} label="Move them" onDone={onDone} write={(values) => writes.moveFish({ ...values, note: values.note || null, happenedAtMs: null })}>
       <Field form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
