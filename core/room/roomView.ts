@@ -1,18 +1,8 @@
 import type { MovementKind } from '../ledger/movement'
+import type { StockView } from '../ledger/stockView'
 import type { CheckView } from '../rounds/roundView'
 import type { TankKind, Water } from './room.schema'
 import type { TankFlag } from './tankFlag'
-
-/** Fish of one lot in one place. */
-export interface StockView {
-  lotId: string
-  lotCode: string
-  species: string
-  quantity: number
-  /** Supplier, or how the lot came to be. */
-  origin: string
-  sinceMs: number
-}
 
 export interface TankSummary {
   id: string

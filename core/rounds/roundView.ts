@@ -1,5 +1,5 @@
 import type { TankKind } from '../room/room.schema'
-import type { StockView } from '../room/roomView'
+import type { StockView } from '../ledger/stockView'
 import type { TankFlag } from '../room/tankFlag'
 import type { Ate, RecordCheck, Sign } from './rounds.schema'
 

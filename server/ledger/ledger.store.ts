@@ -1,7 +1,7 @@
 import { and, eq, gt, notExists, sql, type SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/sqlite-core'
 import type { Movement, MovementKind } from '../../core/ledger/movement'
-import type { StockView } from '../../core/room/roomView'
+import type { StockView } from '../../core/ledger/stockView'
 import type { Database } from '../db/open'
 import { lot, movement, place, stock } from './ledger.table'
 

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useParams } from 'react-router'
-import type { StockView, TankView } from '../../core/room/roomView'
+import type { StockView } from '../../core/ledger/stockView'
+import type { TankView } from '../../core/room/roomView'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
