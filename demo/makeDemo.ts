@@ -155,10 +155,9 @@ async function sellAndLose({ commander, chance, people, tanks }: Scene, daysAgo:
 async function today(scene: Scene, nowMs: number): Promise<void> {
   const { commander, chance, people, tanks } = scene
   await walkRound(scene, nowMs - 50 * minuteMs, (_, index) => index < 9)
-  const watched = commander.room(nowMs).tanks.find((tank) => tank.code === 'R1-02')
   const gobies = commander.tank('M1-06', nowMs).stock[0]
   const at = { tankId: tanks.get('R1-02') ?? '', roundNumber: 1, ate: 'some', signs: ['clamped fins'], seen: null, note: 'left food two days running', replacesId: null }
-  if (watched) await commander.run('recordCheck', {}, { ...at, happenedAtMs: nowMs - 40 * minuteMs }, chance.from(people.keepers), nowMs - 40 * minuteMs)
+  await commander.run('recordCheck', {}, { ...at, happenedAtMs: nowMs - 40 * minuteMs }, chance.from(people.keepers), nowMs - 40 * minuteMs)
   if (gobies) await commander.run('recordLoss', { tankId: tanks.get('M1-06') ?? '' }, { lotId: gobies.lotId, quantity: 1, cause: 'jumped', note: 'lid was open', happenedAtMs: nowMs - 35 * minuteMs }, people.lead, nowMs - 35 * minuteMs)
   await takeIn(scene, dueCrate, nowMs + 3 * hourMs)
   const open = await takeIn(scene, openCrate, nowMs - 12 * minuteMs)

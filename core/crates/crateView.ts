@@ -113,6 +113,9 @@ export function crateStage({ bags, opened, inBags }: Pick<BagTotals, 'bags' | 'o
   return inBags > 0 ? 'placing' : 'done'
 }
 
+/** Names where a crate stands, from its summary. */
+export const summaryStage = ({ bagCount, openedCount, inBags }: CrateSummary): CrateStage => crateStage({ bags: bagCount, opened: openedCount, inBags })
+
 export type PendingBagCommand =
   | { command: 'recordBags'; key: string; staffId: string; input: RecordBags }
   | { command: 'undoBags'; key: string; staffId: string; input: UndoBags }

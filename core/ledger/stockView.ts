@@ -8,3 +8,6 @@ export interface StockView {
   origin: string
   sinceMs: number
 }
+
+/** Counts the fish of several lots. */
+export const countFish = (stock: readonly Pick<StockView, 'quantity'>[]): number => stock.reduce((sum, lot) => sum + lot.quantity, 0)

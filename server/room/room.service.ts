@@ -3,7 +3,7 @@ import { startOfDay } from 'date-fns'
 import { groupBy } from '../../core/collections/groupBy'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import type { AddSystem } from '../../core/room/room.schema'
-import type { StockView } from '../../core/ledger/stockView'
+import { countFish, type StockView } from '../../core/ledger/stockView'
 import type { MovementView, RoomView, TankSummary, TankView } from '../../core/room/roomView'
 import { tankFlag } from '../../core/room/tankFlag'
 import type { CheckView } from '../../core/rounds/roundView'
@@ -25,18 +25,19 @@ export function createRoomService(store: RoomStore, ledger: LedgerStore, checksA
 
   const lostToday = (nowMs: number): Map<string, number> => ledger.lostSince(startOfDay(new TZDate(nowMs, zone())).getTime())
 
-  function summarise(tanks: TankRow[], nowMs: number): TankSummary[] {
+  /** Sums tanks up: all of the room, or `only` one, for which nothing else is read. */
+  function summarise(tanks: TankRow[], nowMs: number, only: string | null = null): TankSummary[] {
     const today = dayInZone(nowMs, zone())
     const lost = lostToday(nowMs)
-    const checks = new Map(store.lastChecks(null).map((check) => [check.tankId, check]))
-    const stock = groupBy(ledger.tankStock(null), (row) => row.placeId)
+    const checks = new Map(store.lastChecks(null, only).map((check) => [check.tankId, check]))
+    const stock = groupBy(ledger.tankStock(only), (row) => row.placeId)
     return tanks.map((tank) => {
       const lots = stock.get(tank.id) ?? []
       const check = checks.get(tank.id)
       const { netVolumeL: _, ...rest } = tank
       return {
         ...rest,
-        fish: lots.reduce((sum, lot) => sum + lot.quantity, 0),
+        fish: countFish(lots),
         mainSpecies: lots[0]?.species ?? null,
         speciesCount: new Set(lots.map((lot) => lot.species)).size,
         isCheckedToday: check?.roundOn === today,
@@ -74,7 +75,7 @@ export function createRoomService(store: RoomStore, ledger: LedgerStore, checksA
       const tank = store.tankByCode(code.toUpperCase())
       if (!tank) throw new Problem('not-found', `There is no tank ${code} in this room`)
       const entries = typeof asked === 'string' && /^\d{1,5}$/.test(asked) ? Math.min(Number(asked), mostEntries) : timelinePage
-      const summary = summarise([tank], nowMs)[0]
+      const summary = summarise([tank], nowMs, tank.id)[0]
       const system = store.systems().find((each) => each.id === tank.systemId)
       if (!summary || !system) throw new Problem('internal', 'The tank has no system')
       const { id, kind, netVolumeL } = tank

@@ -28,14 +28,14 @@ export function createRoomStore({ orm }: Database) {
     tanksOfRack: (rack: string) => orm.select().from(tank).where(eq(tank.rack, rack)).all(),
     tankById: (id: string): TankRow | null => tankById.get({ id }) ?? null,
     tankByCode: (code: string): TankRow | null => orm.select().from(tank).where(eq(tank.code, code)).get() ?? null,
-    /** The newest standing check of every tank that has one, of rounds before `round` when given. */
-    lastChecks: (before: { on: string; number: number } | null): LastCheckRow[] =>
+    /** The newest standing check of every tank that has one, or of one tank; of rounds before `round` when given. */
+    lastChecks: (before: { on: string; number: number } | null, tankId: string | null = null): LastCheckRow[] =>
       orm
         .all<Omit<LastCheckRow, 'signs'> & { signs: string }>(
           sql`SELECT c.tank_id AS tankId, c.ate, c.signs, c.note, c.round_on AS roundOn, c.happened_at_ms AS happenedAtMs FROM tank
             JOIN "check" c ON c.id = (SELECT id FROM "check" WHERE tank_id = tank.id AND replaced_by_id IS NULL
               ${before ? sql`AND (round_on < ${before.on} OR (round_on = ${before.on} AND round_number < ${before.number}))` : sql``}
-              ORDER BY happened_at_ms DESC, recorded_at_ms DESC LIMIT 1)`,
+              ORDER BY happened_at_ms DESC, recorded_at_ms DESC LIMIT 1) ${tankId === null ? sql`` : sql`WHERE tank.id = ${tankId}`}`,
         )
         .map((row) => ({ ...row, signs: JSON.parse(row.signs) as Sign[] })),
   }

@@ -26,11 +26,12 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
     return row && row.expiresAtMs > nowMs ? row : null
   }
 
-  function openSession(staffId: string): string {
+  function openSession(staffId: string): { id: string; token: string } {
+    const id = newId()
     const token = randomBytes(32).toString('base64url')
     const nowMs = now()
-    store.insertSession({ id: newId(), tokenHash: tokenHashOf(token), openedById: staffId, createdAtMs: nowMs, expiresAtMs: nowMs + sessionMs })
-    return token
+    store.insertSession({ id, tokenHash: tokenHashOf(token), openedById: staffId, createdAtMs: nowMs, expiresAtMs: nowMs + sessionMs })
+    return { id, token }
   }
 
   const insertPerson = (name: string, role: StaffView['role'], pinHash: string, passphraseHash: string | null): StaffView => {
@@ -63,9 +64,9 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
         if (store.room()) throw new Problem('conflict', 'This room has its first lead already; sign in instead')
         store.createRoom({ name: roomName.trim(), timeZone })
         const lead = insertPerson(name, 'lead', pinHash, passphraseHash)
-        const token = openSession(lead.id)
-        store.addRecorder(store.sessionByToken(tokenHashOf(token))?.id ?? '', lead.id, now())
-        return token
+        const session = openSession(lead.id)
+        store.addRecorder(session.id, lead.id, now())
+        return session.token
       })
     },
 
@@ -74,7 +75,7 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
       const person = store.staffByName(name)
       const matches = await verify(person?.passphraseHash ?? (await nobodysHash), passphrase)
       if (!person?.passphraseHash || !matches) throw fieldProblem('passphrase', 'Name and passphrase do not belong together')
-      return openSession(person.id)
+      return openSession(person.id).token
     },
 
     /** Checks a PIN and lets that person record on this device from now on. */

@@ -78,7 +78,7 @@ describe('the outbox', () => {
     const outbox = start(() => new Promise((resolve) => (release = () => resolve(null))))
     await outbox.push(entry('a'), { refusals: 'tray' })
     await turn()
-    expect(outbox.snapshot()).toMatchObject({ waiting: 0, pending: [{ key: 'a' }] })
+    expect(outbox.snapshot()).toMatchObject({ waiting: 0, next: null, pending: [{ key: 'a' }] })
     release()
     await turn()
     expect(outbox.snapshot().pending).toEqual([])
@@ -117,7 +117,7 @@ describe('the outbox', () => {
     const outbox = start()
     void outbox.push(entry('a'), { refusals: 'tray' })
     await turn()
-    expect(outbox.snapshot()).toMatchObject({ state: code, waiting: 1 })
+    expect(outbox.snapshot()).toMatchObject({ state: code, waiting: 1, next: { key: 'a' } })
     fail = () => null
     outbox.resume()
     await turn()

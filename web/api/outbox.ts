@@ -24,8 +24,9 @@ export interface OutboxSnapshot {
   state: OutboxState
   /** Not yet answered, or answered but not yet on screen, oldest first. */
   pending: readonly OutboxEntry[]
-  /** How many of them the server has not answered for. */
+  /** How many of them the server has not answered for, and the first of those. */
   waiting: number
+  next: OutboxEntry | null
   refused: readonly RefusedEntry[]
   /** False when this browser keeps nothing, so that a reload would lose what waits. */
   isKept: boolean
@@ -78,8 +79,11 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
   let snapshot = take()
   const listeners = new Set<() => void>()
 
+  function nextItem(): Item | undefined {
+    return items.find((item) => !item.isAnswered)
+  }
   function take(): OutboxSnapshot {
-    return { state, pending: items.map((item) => item.entry), waiting: items.filter((item) => !item.isAnswered).length, refused, isKept }
+    return { state, pending: items.map((item) => item.entry), waiting: items.filter((item) => !item.isAnswered).length, next: nextItem()?.entry ?? null, refused, isKept }
   }
   function publish(next: OutboxState = state): void {
     state = next
@@ -94,7 +98,6 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
     }
   }
 
-  const nextItem = (): Item | undefined => items.find((item) => !item.isAnswered)
   /** Until somebody calls `wake`: the network is back, a person signed in, another touch came. */
   const woken = (): Promise<void> => new Promise((resolve) => (wake = resolve))
 

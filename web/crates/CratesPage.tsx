@@ -1,15 +1,15 @@
 import { Link } from 'react-router'
-import { crateStage, type CrateStage, type CrateSummary } from '../../core/crates/crateView'
+import { summaryStage, type CrateStage, type CrateSummary } from '../../core/crates/crateView'
 import { nowMs } from '../api/clock'
+import { useCrateSummaries } from '../api/sharedReads'
 import { formatSpan, plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
-import { useCrates } from './useCrates'
 
 /** Every crate, and the one to turn to. */
 export function CratesPage() {
-  const { crates, problem } = useCrates()
+  const { crates, problem } = useCrateSummaries()
   if (!crates) return problem ? <Trouble problem={problem} /> : <Waiting what="the crates" />
   return (
     <>
@@ -38,15 +38,13 @@ export function CratesPage() {
   )
 }
 
-const stageOf = (crate: CrateSummary): CrateStage => crateStage({ bags: crate.bagCount, opened: crate.openedCount, inBags: crate.inBags })
-
 /** The next thing to do with a crate, in a sentence. */
 function NextCrate({ crates }: { crates: CrateSummary[] }) {
-  const open = crates.find((crate) => stageOf(crate) === 'opening')
+  const open = crates.find((crate) => summaryStage(crate) === 'opening')
   if (open) return <NextStep crate={open} what={`unpack crate ${open.number}`} why={`${plural(open.bagCount - open.openedCount, 'bag')} of ${open.supplier} still shut.`} page="/unpack" />
-  const placing = crates.find((crate) => stageOf(crate) === 'placing')
+  const placing = crates.find((crate) => summaryStage(crate) === 'placing')
   if (placing) return <NextStep crate={placing} what={`place crate ${placing.number}`} why={`${placing.inBags} fish still stand in their bags.`} page="/unpack" />
-  const due = crates.filter((crate) => stageOf(crate) === 'due').sort((a, b) => (a.expectedAtMs ?? Infinity) - (b.expectedAtMs ?? Infinity))[0]
+  const due = crates.filter((crate) => summaryStage(crate) === 'due').sort((a, b) => (a.expectedAtMs ?? Infinity) - (b.expectedAtMs ?? Infinity))[0]
   if (due) return <NextStep crate={due} what={`crate ${due.number} from ${due.supplier}`} why={due.expectedAtMs ? dueIn(due.expectedAtMs) : 'No time is set.'} page="" />
   return <>No crate is due or open.</>
 }
@@ -65,7 +63,7 @@ const stageWords: Record<CrateStage, string> = { due: 'due', opening: 'being unp
 
 function CrateRow({ crate }: { crate: CrateSummary }) {
   const format = useFormat()
-  const stage = stageOf(crate)
+  const stage = summaryStage(crate)
   const when = crate.arrivedAtMs ?? crate.expectedAtMs
   return (
     <li className={`record stage-${stage}`}>

@@ -5,18 +5,19 @@ import { useNavigate } from 'react-router'
 import { listColumns } from '../../core/crates/readPackingList'
 import type { FieldError } from '../../core/problem/problem'
 import { ApiProblem, sentenceOf } from '../api/ApiProblem'
+import { useCrateSummaries } from '../api/sharedReads'
 import { Field, FormProblem } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { TankOptions } from '../ui/TankOptions'
 import { submitInto } from '../ui/submitInto'
-import { readPackingList, useCrates, useCreateCrate, useTankChoices, type ListRead } from './useCrates'
+import { readPackingList, useCreateCrate, useTankChoices, type ListRead } from './useCrates'
 
 /** From a packing list to a crate in the books: read it, choose tanks, take it in. */
 export function NewCratePage() {
   const [list, setList] = useState<ListRead | null>(null)
   const form = useForm({ defaultValues: { supplier: '', expected: '', packed: '' } })
-  const { crates } = useCrates()
+  const { crates } = useCrateSummaries()
   const createCrate = useCreateCrate()
   const navigate = useNavigate()
   const suppliers = [...new Set(crates?.map((crate) => crate.supplier))]

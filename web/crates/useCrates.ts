@@ -1,18 +1,13 @@
 import useSWR from 'swr'
-import { withPendingBags, type CrateSummary, type CrateView, type PendingBagCommand } from '../../core/crates/crateView'
+import { withPendingBags, type CrateView, type PendingBagCommand } from '../../core/crates/crateView'
 import type { ChooseTank, CreateCrate, RecordBags } from '../../core/crates/crates.schema'
 import type { ReadLine } from '../../core/crates/readPackingList'
-import type { RoomView } from '../../core/room/roomView'
+import type { TankSummary } from '../../core/room/roomView'
 import { nowMs } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
+import { useRoomView } from '../api/sharedReads'
 import { usePending, useWrite } from '../api/useOutbox'
-import { crateKey, cratesKey } from './crates.keys'
-
-/** Every crate, newest first. */
-export function useCrates() {
-  const { data, error, isLoading } = useSWR(cratesKey, () => fetchJson<{ crates: CrateSummary[] }>('/api/crates'))
-  return { crates: data?.crates, problem: error as unknown, isLoading }
-}
+import { crateKey } from './crates.keys'
 
 /** One crate as it stands on this device: what the server holds, and what still waits to be sent. */
 export function useCrate(crateId: string) {
@@ -24,10 +19,7 @@ export function useCrate(crateId: string) {
 }
 
 /** Tanks a line can be planned for, in rack order. */
-export function useTankChoices() {
-  const { data } = useSWR(['room'], () => fetchJson<RoomView>('/api/room'))
-  return data?.tanks ?? []
-}
+export const useTankChoices = (): TankSummary[] => useRoomView().room?.tanks ?? []
 
 export interface ListRead {
   lines: (ReadLine & { isNewSpecies: boolean })[]

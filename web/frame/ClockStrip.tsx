@@ -1,17 +1,16 @@
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import useSWR from 'swr'
-import { crateStage, type CrateSummary } from '../../core/crates/crateView'
+import { summaryStage } from '../../core/crates/crateView'
 import { nowMs } from '../api/clock'
-import { fetchJson } from '../api/fetchJson'
+import { useCrateSummaries } from '../api/sharedReads'
 import { formatSpan } from '../ui/format'
 
 /** Clocks that run for fish in bags: how long each unfinished crate has been packed, longest first. */
 export function ClockStrip() {
-  const { data } = useSWR(['crates'], () => fetchJson<{ crates: CrateSummary[] }>('/api/crates'), { refreshInterval: 60_000 })
+  const { crates } = useCrateSummaries({ refreshInterval: 60_000 })
   useTick(30_000)
-  const running = (data?.crates ?? [])
-    .filter((crate) => ['opening', 'placing'].includes(crateStage({ bags: crate.bagCount, opened: crate.openedCount, inBags: crate.inBags })))
+  const running = (crates ?? [])
+    .filter((crate) => ['opening', 'placing'].includes(summaryStage(crate)))
     .filter((crate) => crate.packedAtMs !== null)
     .sort((a, b) => (a.packedAtMs ?? 0) - (b.packedAtMs ?? 0))
   if (running.length === 0) return null

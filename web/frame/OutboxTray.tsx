@@ -5,9 +5,9 @@ import { plural } from '../ui/format'
 
 /** Says what waits on this device and why, and what the server refused. Quiet while all is sent. */
 export function OutboxTray() {
-  const { state, waiting, refused, isKept, pending } = useOutboxSnapshot()
+  const { state, waiting, refused, isKept, next } = useOutboxSnapshot()
   const { staff, changeRecorder } = useSession()
-  const waitsFor = staff.find((person) => person.id === pending[0]?.staffId)?.name ?? 'somebody'
+  const waitsFor = staff.find((person) => person.id === next?.staffId)?.name ?? 'somebody'
   const sentence = sentenceFor(state, waiting, isKept, waitsFor)
   return (
     <div aria-live="polite">

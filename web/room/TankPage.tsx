@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useParams } from 'react-router'
-import type { StockView } from '../../core/ledger/stockView'
+import { countFish, type StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
@@ -20,7 +20,7 @@ export function TankPage() {
   return (
     <>
       <div className="tank-head">
-        <TankGlyph kind={tank.kind} fish={fishIn(tank)} isUnchecked={fishIn(tank) > 0 && !tank.isCheckedToday} flag={tank.flag} />
+        <TankGlyph kind={tank.kind} fish={countFish(tank.stock)} isUnchecked={countFish(tank.stock) > 0 && !tank.isCheckedToday} flag={tank.flag} />
         <Lead title={tank.code} aside={`${tank.system.name}, ${tank.system.water} water${tank.netVolumeL ? `, ${tank.netVolumeL} L` : ''}`}>
           <TankSentence tank={tank} />
         </Lead>
@@ -31,14 +31,12 @@ export function TankPage() {
   )
 }
 
-const fishIn = (tank: TankView): number => tank.stock.reduce((sum, lot) => sum + lot.quantity, 0)
-
 function TankSentence({ tank }: { tank: TankView }) {
   if (tank.stock.length === 0) return <>Empty.</>
   const checked = tank.isCheckedToday ? 'Checked today.' : 'Not checked today.'
   return (
     <>
-      {plural(fishIn(tank), 'fish', 'fish')} of {plural(tank.stock.length, 'lot')}. {checked}
+      {plural(countFish(tank.stock), 'fish', 'fish')} of {plural(tank.stock.length, 'lot')}. {checked}
       {tank.flag ? ` Last: ${tank.flag.word}.` : ''}
     </>
   )

@@ -4,6 +4,7 @@ import { groupTimeline, type TimelineGroup } from '../../core/room/groupTimeline
 import type { MovementView, TimelineEntry } from '../../core/room/roomView'
 import { isQuiet, type CheckView } from '../../core/rounds/roundView'
 import { sentenceOf } from '../api/ApiProblem'
+import { ateWords } from '../ui/ateWords'
 import { signed } from '../ui/format'
 import { useFormat } from '../ui/useFormat'
 
@@ -119,8 +120,6 @@ function movementWords(movement: MovementView): string {
       return `${species} dead in bag`
   }
 }
-
-const ateWords: Record<CheckView['ate'], string> = { all: 'all ate', some: 'some ate', none: 'none ate', 'not fed': 'not fed' }
 
 function checkWords(check: CheckView): string {
   if (isQuiet(check)) return 'All well, all ate'

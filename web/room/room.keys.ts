@@ -1,2 +1,1 @@
-export const roomKey = ['room'] as const
 export const tankKey = (code: string, entries: number) => ['room', code, entries] as const

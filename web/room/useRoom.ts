@@ -1,17 +1,15 @@
 import { useState } from 'react'
 import useSWR from 'swr'
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
-import type { RoomView, TankView } from '../../core/room/roomView'
+import type { TankView } from '../../core/room/roomView'
 import { nowMs } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
 import { useWrite } from '../api/useOutbox'
-import { roomKey, tankKey } from './room.keys'
+import { useRoomView } from '../api/sharedReads'
+import { tankKey } from './room.keys'
 
-/** The racks as they stand. */
-export function useRoom() {
-  const { data, error } = useSWR(roomKey, () => fetchJson<RoomView>('/api/room'), { refreshInterval: 15_000 })
-  return { room: data, problem: error as unknown }
-}
+/** The racks as they stand, read again every so often. */
+export const useRoom = () => useRoomView({ refreshInterval: 15_000 })
 
 /** How many more entries of a timeline are shown at a time. */
 const page = 40

@@ -1,8 +1,10 @@
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { ateAnswers, signs, type Ate, type RecordCheck, type Sign } from '../../core/rounds/rounds.schema'
-import { pendingCheckId, type RoundStop } from '../../core/rounds/roundView'
+import { isQuiet, pendingCheckId, type RoundStop } from '../../core/rounds/roundView'
+import { countFish } from '../../core/ledger/stockView'
 import { nowMs } from '../api/clock'
+import { ateWords } from '../ui/ateWords'
 import { formatSpan } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
 import { Stepper } from '../ui/Stepper'
@@ -21,7 +23,6 @@ interface Props {
 
 type Found = Pick<RecordCheck, 'ate' | 'signs' | 'seen' | 'note'>
 const well: Found = { ate: 'all', signs: [], seen: null, note: null }
-const fishIn = (stop: RoundStop): number => stop.stock.reduce((sum, lot) => sum + lot.quantity, 0)
 
 /** One tank of the round: one touch when all is well, or what is not. */
 export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props) {
@@ -29,8 +30,7 @@ export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props
   const [kept, keep] = useKept<Found>(`crate.check.${stop.tankId}.${roundNumber}`)
   const [sheet, setSheet] = useState<'sign' | 'loss' | null>(null)
   const found = kept ?? (stop.check ? pick(stop.check) : well)
-  const isWell = found.ate === 'all' && found.signs.length === 0 && found.seen === null && !found.note
-  const fish = fishIn(stop)
+  const fish = countFish(stop.stock)
   const change = (part: Partial<Found>): void => keep({ ...found, ...part })
   const toggleSign = (sign: Sign): void => change({ signs: found.signs.includes(sign) ? found.signs.filter((each) => each !== sign) : [...found.signs, sign] })
   const record = (): void => {
@@ -69,7 +69,7 @@ export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props
       <div className="exceptions">
         {(ateAnswers.filter((ate) => ate !== 'all') as Ate[]).map((ate) => (
           <button key={ate} type="button" className="hand-button" aria-pressed={found.ate === ate} onClick={() => change({ ate: found.ate === ate ? 'all' : ate })}>
-            {ateLabels[ate]}
+            {ateWords[ate]}
           </button>
         ))}
         <button type="button" className="hand-button" aria-pressed={found.seen !== null} onClick={() => change({ seen: found.seen === null ? fish : null })}>
@@ -98,7 +98,7 @@ export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props
           back
         </button>
         <button type="button" className="hand-button act" autoFocus onClick={record}>
-          <strong>{isWell ? 'All well, all ate' : 'Record and go on'}</strong>
+          <strong>{isQuiet(found) ? 'All well, all ate' : 'Record and go on'}</strong>
           <small>{next ? `next: ${next.code} ${next.stock[0]?.species ?? ''}` : 'the last one'}</small>
         </button>
       </div>
@@ -119,12 +119,11 @@ export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props
   )
 }
 
-const ateLabels: Record<Ate, string> = { all: 'all ate', some: 'some ate', none: 'none ate', 'not fed': 'not fed' }
 const pick = ({ ate, signs: seenSigns, seen, note }: Found): Found => ({ ate, signs: seenSigns, seen, note })
 
 function LastTime({ stop }: { stop: RoundStop }) {
   const { lastCheck } = stop
   if (!lastCheck) return <p className="aside-word">first check</p>
-  const words = [lastCheck.signs.join(', '), lastCheck.ate === 'all' ? '' : ateLabels[lastCheck.ate], lastCheck.note ?? ''].filter(Boolean).join(' · ')
+  const words = [lastCheck.signs.join(', '), lastCheck.ate === 'all' ? '' : ateWords[lastCheck.ate], lastCheck.note ?? ''].filter(Boolean).join(' · ')
   return <p className={words ? 'remembered' : 'aside-word'}>{words ? `last time: ${words}` : `all well ${formatSpan(nowMs() - lastCheck.happenedAtMs)} ago`}</p>
 }

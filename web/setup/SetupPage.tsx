@@ -1,12 +1,12 @@
 import { yupResolver } from '@hookform/resolvers/yup'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
-import useSWR, { mutate } from 'swr'
+import { mutate } from 'swr'
 import { addSystemSchema, tankKinds, waters, type AddSystem } from '../../core/room/room.schema'
 import type { RoomView } from '../../core/room/roomView'
 import { addStaffSchema, roles, type AddStaff } from '../../core/staff/staff.schema'
-import { fetchJson } from '../api/fetchJson'
 import { useSession } from '../api/session'
+import { useRoomView } from '../api/sharedReads'
 import { useWrite } from '../api/useOutbox'
 import { Field, FormProblem } from '../ui/Field'
 import { plural } from '../ui/format'
@@ -16,7 +16,7 @@ import { submitInto } from '../ui/submitInto'
 /** What a lead sets up: systems with their tanks, and people. */
 export function SetupPage() {
   const { roomName, signOut } = useSession()
-  const { data: room } = useSWR(['room'], () => fetchJson<RoomView>('/api/room'))
+  const { room } = useRoomView()
   return (
     <>
       <Lead title="Setup" aside={roomName}>
