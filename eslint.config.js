@@ -10,11 +10,11 @@ const el = (type) => ({ element: { type } })
 const policies = [
   { allow: { to: { module: { origin: ['external', 'core'] } } } }, // packages and node builtins: for everyone ...
   { from: el('core'), disallow: { to: { module: { origin: ['external', 'core'] } } } }, // ... but our core/
-  { from: el('core'), allow: { to: { module: { origin: 'external', source: 'yup' } } } },
+  { from: el('core'), allow: { to: { module: { origin: 'external', source: ['yup', 'fastest-levenshtein', 'pure-rand/**', '@stdlib/**', 'ml-matrix', 'simple-statistics'] } } } },
   { from: el('core'), allow: { to: el('core') } },
   { from: el('server'), allow: { to: el('{core,server}') } },
   { from: el('demo'), allow: { to: el('{core,server,demo}') } },
-  { from: el('bench'), allow: { to: el('{core,server,bench}') } },
+  { from: el('speed'), allow: { to: el('{core,server,speed}') } },
   { from: el('e2e'), allow: { to: el('e2e') } },
   { from: el('ui'), allow: { to: el('{core,ui}') } },
   { from: el('feature'), allow: { to: el('{core,ui}') } },
@@ -35,10 +35,10 @@ export default tseslint.config(
       'no-control-regex': 'off',
     },
   },
-  { files: ['scripts/**', '**/main.ts', 'server/check.ts', 'bench/**', 'e2e/**', '*.config.*'], languageOptions: { globals: { console: 'readonly', process: 'readonly' } }, rules: { 'no-console': 'off', 'no-empty-pattern': 'off' } },
+  { files: ['scripts/**', '**/main.ts', 'server/check.ts', 'speed/**', 'e2e/**', '*.config.*'], languageOptions: { globals: { console: 'readonly', process: 'readonly' } }, rules: { 'no-console': 'off', 'no-empty-pattern': 'off' } },
   { files: ['web/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   {
-    files: ['{core,server,web,demo,bench,e2e}/**/*.{ts,tsx}'],
+    files: ['{core,server,web,demo,speed,e2e}/**/*.{ts,tsx}'],
     ignores: ['**/*.test.ts', '**/*.test.tsx', 'server/testing/**'],
     plugins: { boundaries, 'import-x': importX },
     settings: {
@@ -49,7 +49,7 @@ export default tseslint.config(
         { type: 'core', pattern: 'core' },
         { type: 'server', pattern: 'server' },
         { type: 'demo', pattern: 'demo' },
-        { type: 'bench', pattern: 'bench' },
+        { type: 'speed', pattern: 'speed' },
         { type: 'e2e', pattern: 'e2e' },
         { type: 'ui', pattern: ['web/ui', 'web/api'] },
         { type: 'feature', pattern: 'web/*', capture: ['name'] },

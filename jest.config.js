@@ -8,5 +8,8 @@ export default {
     '^.+\\.(t|j)sx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } }],
   },
   transformIgnorePatterns: ['/node_modules/(?!(pure-rand)/)'],
-  testTimeout: 30_000,
+  // The heaviest files are arithmetic; one core less would leave the machine half idle.
+  maxWorkers: '100%',
+  // Patience only: a slow machine may take its time, what is asserted stays the same.
+  testTimeout: 240_000,
 }

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto'
+import type { BenchSubject, RunView } from '../core/bench/benchView'
 import type { CrateView } from '../core/crates/crateView'
+import type { RegisterName, RegisterRow } from '../core/setup/registers'
 import type { RoomView, TankView } from '../core/room/roomView'
 import { createServices } from '../server/app'
 import type { Database } from '../server/db/open'
@@ -25,10 +27,10 @@ export function createCommander(db: Database) {
     return (await dispatch(command, { key, actor, params, body, nowMs: atMs })).answer as T
   }
 
-  function ask<T>(path: string, params: Params, nowMs: number): T {
+  function ask<T>(path: string, params: Params, nowMs: number, query: Record<string, string> = {}): T {
     const read = reads.get(path)
     if (!read) throw new Error(`there is no read ${path}`)
-    return read.read({ params, query: {}, nowMs }) as T
+    return read.read({ params, query, nowMs }) as T
   }
 
   return {
@@ -38,6 +40,9 @@ export function createCommander(db: Database) {
     crate: (crateId: string, nowMs: number) => ask<CrateView>('/api/crates/:crateId', { crateId }, nowMs),
     room: (nowMs: number) => ask<RoomView>('/api/room', {}, nowMs),
     tank: (code: string, nowMs: number) => ask<TankView>('/api/tanks/:code', { code }, nowMs),
+    subject: (query: Record<string, string>, nowMs: number) => ask<BenchSubject>('/api/bench/subject', {}, nowMs, query),
+    benchRun: (runId: string, nowMs: number) => ask<RunView>('/api/bench/runs/:runId', { runId }, nowMs),
+    rows: (register: RegisterName, nowMs: number) => ask<{ rows: RegisterRow[] }>(`/api/setup/${register}`, {}, nowMs).rows,
     get written() {
       return written
     },

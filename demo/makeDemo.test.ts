@@ -2,24 +2,29 @@ import { expect, test } from '@jest/globals'
 import { openDatabase } from '../server/db/open'
 import { checkLedger } from '../server/ledger/checkLedger'
 import { createCommander } from './commander'
+import { createServices } from '../server/app'
+import type { Read } from '../server/http/endpoint'
+import type { TodayView } from '../core/today/todayView'
 import { makeDemo } from './makeDemo'
 
 const nowMs = Date.UTC(2031, 4, 4, 9, 10)
 const dayMs = 86_400_000
 
-async function demoAt(atMs: number) {
+async function demoAt(atMs: number, days?: number) {
   const db = openDatabase(':memory:')
-  await makeDemo(db, atMs, 'UTC')
+  await makeDemo(db, atMs, 'UTC', { days })
   const room = createCommander(db).room(atMs)
   return { db, room }
 }
 
-test('the demo room has six weeks of history whose books are right', async () => {
+test('the demo room has four months of history in its full size, and its books are right', async () => {
   const { db, room } = await demoAt(nowMs)
   expect(checkLedger(db).faults).toEqual([])
-  expect([room.systems.map(({ water }) => water), room.tanks.length]).toEqual([['fresh', 'marine'], 16])
+  expect([room.systems.length, room.tanks.length, new Set(room.systems.map(({ water }) => water)).size]).toEqual([9, 64, 3])
+  const { species, suppliers } = db.raw.prepare('SELECT (SELECT count(DISTINCT species_id) FROM lot) AS species, (SELECT count(*) FROM supplier) AS suppliers').get() as { species: number; suppliers: number }
+  expect([species >= 24, suppliers]).toEqual([true, 3])
   const span = db.raw.prepare('SELECT min(happened_at_ms) AS first, max(happened_at_ms) AS last FROM movement').get() as { first: number; last: number }
-  expect(Math.round((nowMs - span.first) / dayMs)).toBe(42)
+  expect(Math.round((nowMs - span.first) / dayMs)).toBe(121)
   expect(span.last).toBeLessThanOrEqual(nowMs)
   const kinds = (db.raw.prepare('SELECT DISTINCT kind FROM movement').all() as { kind: string }[]).map(({ kind }) => kind)
   expect(kinds.sort()).toEqual(['arrive', 'born', 'count-correction', 'dead-in-bag', 'loss', 'move', 'release', 'reversal'])
@@ -27,11 +32,15 @@ test('the demo room has six weeks of history whose books are right', async () =>
   expect(crates.filter(({ opened }) => opened === 0)).toHaveLength(1)
   expect(crates.filter(({ bags, opened }) => opened > 0 && opened < bags)).toHaveLength(1)
   expect(room.tanks.some((tank) => tank.fish > 0 && !tank.isCheckedToday)).toBe(true)
+  const read = createServices({ db, now: () => nowMs }).endpoints.find((each): each is Read => each.kind === 'read' && each.path === '/api/today')
+  const today = read?.read({ params: {}, query: {}, nowMs }) as TodayView
+  // Today has something true to show in every part.
+  expect([today.crates.length, today.unchecked.length > 0, today.notEating.map(({ tankCode }) => tankCode), today.losses.length > 0, today.holds.length > 0]).toEqual([2, true, expect.arrayContaining(['H1-01']), true, true])
   db.close()
 })
 
 test('the same seed gives the same fish, whatever the day', async () => {
-  const [one, two] = [await demoAt(nowMs), await demoAt(nowMs + 100 * dayMs)]
+  const [one, two] = [await demoAt(nowMs, 30), await demoAt(nowMs + 100 * dayMs, 30)]
   const fish = ({ room }: typeof one) => room.tanks.map(({ code, fish: count, mainSpecies }) => [code, count, mainSpecies])
   expect(fish(one)).toEqual(fish(two))
 })

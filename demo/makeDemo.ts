@@ -1,19 +1,28 @@
+import { TZDate } from '@date-fns/tz'
+import { startOfDay } from 'date-fns'
 import { uniformInt } from 'pure-rand/distribution/uniformInt'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
+import { unseenBox } from '../core/crates/box.schema'
+import { claimSheet } from '../core/crates/claim'
 import { bodyConditions, looks } from '../core/crates/crates.schema'
 import type { BagView, CrateView } from '../core/crates/crateView'
 import type { TankSummary } from '../core/room/roomView'
 import type { Sign } from '../core/rounds/rounds.schema'
+import { speciesBook } from '../core/species/speciesBook'
 import type { Database } from '../server/db/open'
-import type { Actor } from '../server/http/endpoint'
 import { createCommander, type Commander } from './commander'
-import { demoPeople, demoSystems, dueCrate, openCrate, pastCrates, type DemoCrate } from './demoBook'
+import { afterQuarantine, demoBroods, demoSuppliers, dueLines, openLines, type DemoSupplier } from './demoBook'
+import { drawBag } from './drawBag'
+import { furnish, type Furnished } from './furnish'
+import { putOnTheBench } from './onTheBench'
 
 const minuteMs = 60_000
 const hourMs = 60 * minuteMs
 const dayMs = 24 * hourMs
+const fourMonths = 120
+const quarantineDays = 14
 
-/** Chance from a seed: the same seed gives the same six weeks. */
+/** Chance from a seed: the same seed gives the same four months. */
 interface Chance {
   from<T>(values: readonly T[]): T
   within(min: number, max: number): number
@@ -26,75 +35,91 @@ function createChance(seed: number): Chance {
   return { within, oneIn: (n) => within(1, n) === 1, from: (values) => values[within(0, values.length - 1)] as (typeof values)[number] }
 }
 
-interface Scene {
+interface Scene extends Furnished {
   commander: Commander
   chance: Chance
-  people: { lead: Actor; keepers: Actor[] }
-  tanks: Map<string, string>
+}
+
+interface Line {
+  species: string
+  bags: number
+  perBag: number
+  tank: string
 }
 
 /**
- * Fills an empty database with the demo room and six weeks of its history, all through the commands of the interface.
+ * Fills an empty database with the demo room and four months of its history, all through the commands of the interface.
  * @param nowMs - the moment the demo starts; every date is relative to it.
  * @param seed - makes the history repeatable.
+ * @param days - how long the history is.
  */
-export async function makeDemo(db: Database, nowMs: number, timeZone: string, seed = 42): Promise<{ commands: number }> {
+export async function makeDemo(db: Database, nowMs: number, timeZone: string, { seed = 42, days = fourMonths } = {}): Promise<{ commands: number }> {
   const commander = createCommander(db)
-  const scene: Scene = { commander, chance: createChance(seed), ...(await openRoom(commander, nowMs - 43 * dayMs, timeZone)) }
-  for (let daysAgo = 42; daysAgo >= 1; daysAgo -= 1) await liveDay(scene, daysAgo, nowMs - daysAgo * dayMs)
+  const scene: Scene = { commander, chance: createChance(seed), ...(await furnish(commander, morningOf(nowMs - (days + 1) * dayMs, timeZone), timeZone)) }
+  for (let daysAgo = days; daysAgo >= 1; daysAgo -= 1) await liveDay(scene, days, daysAgo, morningOf(nowMs - daysAgo * dayMs, timeZone))
   await today(scene, nowMs)
   return { commands: commander.written }
 }
 
-async function openRoom(commander: Commander, atMs: number, timeZone: string): Promise<Pick<Scene, 'people' | 'tanks'>> {
-  commander.clock.nowMs = atMs
-  await commander.staff.createFirstLead({ ...demoPeople.lead, roomName: 'Lantern Quay Fishroom', timeZone })
-  const imre = commander.staff.listStaff()[0]
-  if (!imre) throw new Error('the first lead was not made')
-  for (const keeper of demoPeople.keepers) await commander.run('addStaff', {}, { ...keeper, role: 'keeper', passphrase: null }, imre, atMs)
-  const keepers = commander.staff.listStaff().filter((person) => person.role === 'keeper')
-  const tanks = new Map<string, string>()
-  for (const system of demoSystems) {
-    const made = await commander.run<{ tanks: { id: string; code: string }[] }>('addSystem', {}, system, imre, atMs)
-    for (const tank of made.tanks) tanks.set(tank.code, tank.id)
+/** Half past eight by the room's clock, whenever the demo itself is started: a day's work stays on its day. */
+const morningOf = (atMs: number, timeZone: string): number => startOfDay(new TZDate(atMs, timeZone)).getTime() + 8.5 * hourMs
+
+async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number): Promise<void> {
+  for (const [index, supplier] of demoSuppliers.entries()) {
+    // Suppliers start on days of their own; nobody delivers into the last two days but those on the floor.
+    if (daysAgo < 3 || (days - daysAgo) % supplier.everyDays !== index) continue
+    const view = await takeIn(scene, supplier, chooseLines(scene, supplier, atMs), atMs)
+    await openBags(scene, view, view.bags, atMs + 20 * minuteMs, supplier)
+    const placedAtMs = atMs + (25 + view.bags.length) * minuteMs
+    await scene.commander.run('placeBags', { crateId: view.id }, { tankId: null, happenedAtMs: placedAtMs }, scene.people.lead, placedAtMs)
+    await settle(scene, view.id, placedAtMs + 40 * minuteMs, daysAgo)
   }
-  return { people: { lead: imre, keepers }, tanks }
+  await walkRound(scene, atMs + 3 * hourMs, null)
+  await leaveQuarantine(scene, atMs + 5 * hourMs)
+  await sellAndLose(scene, atMs + 6 * hourMs)
+  await happenOnce(scene, daysAgo, atMs + 8 * hourMs)
 }
 
-async function liveDay(scene: Scene, daysAgo: number, atMs: number): Promise<void> {
-  for (const crate of pastCrates.filter((each) => each.daysAgo === daysAgo)) {
-    const view = await takeIn(scene, crate, atMs)
-    await openBags(scene, view, view.bags, atMs + 20 * minuteMs)
-    await scene.commander.run('placeBags', { crateId: view.id }, { tankId: null, happenedAtMs: atMs + 95 * minuteMs }, scene.people.lead, atMs + 95 * minuteMs)
-  }
-  await walkRound(scene, atMs + 2 * hourMs, null)
-  await sellAndLose(scene, daysAgo, atMs + 6 * hourMs)
+/** What is ordered: species whose tanks have run low, a few at a time. */
+function chooseLines({ commander, chance }: Scene, { assortment }: DemoSupplier, atMs: number): Line[] {
+  const fish = new Map(commander.room(atMs).tanks.map((tank) => [tank.code, tank.fish]))
+  const low = assortment.flatMap(([species, fromBags, toBags, perBag, ...tanks]) => {
+    const tank = tanks.find((code) => (fish.get(code) ?? 0) < perBag * toBags)
+    return tank === undefined ? [] : [{ species, bags: chance.within(fromBags, toBags), perBag, tank }]
+  })
+  const wanted = chance.within(4, 7)
+  const lines = low.filter((_, index) => (index * 7 + chance.within(0, 2)) % Math.max(1, Math.ceil(low.length / wanted)) === 0)
+  const [species, bags, , perBag, tank] = assortment[0] ?? ['', 0, 0, 0, '']
+  return lines.length > 0 ? lines : [{ species, bags, perBag, tank: tank ?? '' }]
 }
 
-async function takeIn({ commander, people, tanks }: Scene, { supplier, hoursUnderWay, lines }: DemoCrate, expectedAtMs: number): Promise<CrateView> {
+async function takeIn({ commander, people, tanks }: Scene, supplier: DemoSupplier, lines: readonly Line[], expectedAtMs: number, hoursUnderWay = supplier.transitHours): Promise<CrateView> {
   const atMs = expectedAtMs - 20 * hourMs
   const body = {
-    supplier,
+    supplier: supplier.name,
     expectedAtMs: Math.round(expectedAtMs),
     packedAtMs: Math.round(expectedAtMs - hoursUnderWay * hourMs),
-    lines: lines.map(([species, bags, perBag, tank]) => ({ species, count: bags * perBag, bags, perBag, tankId: tanks.get(tank) ?? null })),
+    carrier: supplier.carrier,
+    lines: lines.map(({ species, bags, perBag, tank }) => ({ species, count: bags * perBag, bags, perBag, tankId: tanks.get(tank) ?? null, origin: supplier.origin, priceEach: demoPrice(species) })),
   }
   const { id } = await commander.run<{ id: string }>('createCrate', {}, body, people.lead, atMs)
   return commander.crate(id, atMs)
 }
 
-/** Opens bags a minute apart. Most are plain; one in nine has a death, one in fourteen is a fish short or over. */
-async function openBags({ commander, chance, people }: Scene, crate: CrateView, bags: readonly BagView[], fromMs: number): Promise<void> {
+/** Opens bags a minute apart. Most are plain; a death now and then, by supplier; one in twenty is a fish short or over. */
+async function openBags({ commander, chance, people }: Scene, crate: CrateView, bags: readonly BagView[], fromMs: number, { oneDeadIn, shippingTempC, shippingSalinityPpt, shippingPh }: DemoSupplier): Promise<void> {
   for (const [index, bag] of bags.entries()) {
     const atMs = fromMs + index * minuteMs
-    const dead = chance.oneIn(9) ? 1 : 0
-    const off = chance.oneIn(14) && bag.listed > 2 ? chance.from([-1, 1]) : 0
+    const dead = chance.oneIn(oneDeadIn) ? 1 : 0
+    const off = chance.oneIn(20) && bag.listed > 2 ? chance.from([-1, 1]) : 0
     const isRead = chance.oneIn(4)
     const body = {
       ...{ bagIds: [bag.id], alive: bag.listed + off - dead, dead, concerns: dead ? [chance.from(looks)] : [], body: chance.oneIn(5) ? chance.from(bodyConditions) : null },
-      skinTempC: isRead ? chance.within(215, 245) / 10 : null,
-      waterTempC: isRead ? chance.within(205, 240) / 10 : null,
-      salinityPpt: null,
+      skinTempC: isRead ? shippingTempC - chance.within(5, 30) / 10 : null,
+      waterTempC: isRead ? shippingTempC - chance.within(0, 20) / 10 : null,
+      salinityPpt: isRead && shippingSalinityPpt !== null ? shippingSalinityPpt + chance.within(-10, 10) / 10 : null,
+      behaviour: dead ? chance.from(['subdued', 'distressed'] as const) : isRead ? 'lively' : null,
+      ph: isRead ? Math.round((shippingPh - 0.6 + chance.within(0, 6) / 10) * 10) / 10 : null,
       note: dead ? chance.from(['water cloudy', 'torn fin', 'smells']) : null,
       happenedAtMs: atMs,
     }
@@ -102,64 +127,123 @@ async function openBags({ commander, chance, people }: Scene, crate: CrateView, 
   }
 }
 
+/** After the work: the box described, what was lost claimed, the crate closed. */
+async function settle({ commander, people, chance }: Scene, crateId: string, atMs: number, daysAgo: number): Promise<void> {
+  const box = { ...unseenBox, isSound: true, isWet: chance.oneIn(8), packs: chance.from(['working', 'working', 'spent'] as const), packing: chance.from(['good', 'good', 'poor'] as const), hasCareSheet: chance.oneIn(2) }
+  await commander.run('recordBox', { crateId }, { box, version: 1 }, people.lead, atMs)
+  const { dead, missing, amount } = claimSheet(commander.crate(crateId, atMs))
+  if (dead + missing > 0) {
+    const isSettled = daysAgo > 10
+    const settledAmount = isSettled ? Math.round(amount * chance.from([0.5, 1, 1]) * 100) / 100 : null
+    await commander.run('editClaim', { crateId }, { state: isSettled ? 'settled' : 'sent', note: null, settledAmount, atMs, version: 0 }, people.lead, atMs)
+  }
+  await commander.run('closeCrate', { crateId }, { because: null, version: 1 }, people.lead, atMs + minuteMs)
+}
+
+/** An invented price, the same for a species every time. */
+const demoPrice = (species: string): number => Math.round((1.2 + (speciesBook.find(({ name }) => name === species)?.adultCm as number) * 0.45) * 20) / 20
+
 const mildSigns: Sign[] = ['hiding', 'clamped fins', 'pale', 'frayed fins', 'chased', 'thin']
 
-/** Walks all stocked tanks half a minute apart; `only` leaves the rest for later. */
+/** Walks all stocked tanks, a few a minute; `only` leaves the rest for later. */
 async function walkRound({ commander, chance, people }: Scene, atMs: number, only: ((tank: TankSummary, index: number) => boolean) | null): Promise<void> {
   const walker = chance.from([people.lead, ...people.keepers])
   const stops = commander.room(atMs).tanks.filter((tank) => tank.fish > 0)
   for (const [index, tank] of stops.entries()) {
     if (only && !only(tank, index)) continue
-    const happenedAtMs = atMs + index * 30_000
-    const signs = chance.oneIn(22) ? [chance.from(mildSigns)] : []
-    const isCounted = chance.oneIn(30)
+    const happenedAtMs = atMs + index * 20_000
+    const signs = chance.oneIn(30) ? [chance.from(mildSigns)] : []
+    const isCounted = chance.oneIn(40)
     const body = {
-      ...{ tankId: tank.id, roundNumber: 1, ate: chance.oneIn(15) ? chance.from(['some', 'none'] as const) : 'all', signs },
+      ...{ tankId: tank.id, roundNumber: 1, ate: chance.oneIn(18) ? chance.from(['some', 'none'] as const) : 'all', signs },
       ...{ seen: isCounted ? tank.fish : null, note: signs.length > 0 && chance.oneIn(2) ? 'look again tomorrow' : null, replacesId: null, happenedAtMs },
     }
     await commander.run('recordCheck', {}, body, walker, happenedAtMs)
   }
 }
 
-/** Two or three sales a day, a loss now and then, one move taken back, one count set right, one spawning. */
-async function sellAndLose({ commander, chance, people, tanks }: Scene, daysAgo: number, atMs: number): Promise<void> {
-  const keeper = chance.from(people.keepers)
-  const stocked = commander.room(atMs).tanks.filter((tank) => tank.fish > 4)
-  const act = async (name: string, code: string, body: object, minutes: number): Promise<{ movementIds: string[] }> =>
-    commander.run(name, { tankId: tanks.get(code) ?? '' }, { ...body, happenedAtMs: atMs + minutes * minuteMs }, keeper, atMs + minutes * minuteMs)
-  const largestLot = (code: string) => commander.tank(code, atMs).stock[0]
+type Deed = 'releaseFish' | 'recordLoss' | 'moveFish' | 'correctCount' | 'addFish'
+const act = <T = { movementIds: string[] }>({ commander, people, tanks, chance }: Scene, name: Deed, code: string, body: object, atMs: number): Promise<T> =>
+  commander.run<T>(name, { tankId: tanks.get(code) ?? '' }, { ...body, happenedAtMs: atMs }, chance.from(people.keepers), atMs)
 
-  for (let sale = 0; sale < 2 && stocked.length > 0; sale += 1) {
-    const code = chance.from(stocked).code
-    const lot = largestLot(code)
-    if (lot && lot.quantity > 3) await act('releaseFish', code, { lotId: lot.lotId, quantity: chance.within(1, 3), reason: 'sold', note: null }, sale * 40)
+/** Marine fish whose two weeks are over go to the sale rack. */
+async function leaveQuarantine(scene: Scene, atMs: number): Promise<void> {
+  for (const [from, to] of Object.entries(afterQuarantine)) {
+    for (const lot of scene.commander.tank(from, atMs).stock.filter(({ sinceMs }) => atMs - sinceMs > quarantineDays * dayMs)) {
+      await act(scene, 'moveFish', from, { lotId: lot.lotId, quantity: lot.quantity, toTankId: scene.tanks.get(to), note: 'two weeks served' }, atMs)
+    }
   }
-  if (chance.oneIn(5) && stocked.length > 0) {
-    const code = chance.from(stocked).code
-    const lot = largestLot(code)
-    if (lot) await act('recordLoss', code, { lotId: lot.lotId, quantity: 1, cause: chance.from(['found dead', 'jumped', 'not found'] as const), note: null }, 90)
+}
+
+/** Sales of the day, and a loss now and then, oftener among the newly come. */
+async function sellAndLose(scene: Scene, atMs: number): Promise<void> {
+  const { commander, chance } = scene
+  const forSale = commander.room(atMs).tanks.filter((tank) => tank.fish > 2 && /^[RSMB]/.test(tank.code))
+  for (let sale = 0; sale < 6 && forSale.length > 0; sale += 1) {
+    const { code } = chance.from(forSale)
+    const lot = commander.tank(code, atMs).stock[0]
+    if (lot && lot.quantity > 2) await act(scene, 'releaseFish', code, { lotId: lot.lotId, quantity: Math.min(lot.quantity - 1, chance.within(1, 6)), reason: 'sold', note: null }, atMs + sale * 20 * minuteMs)
   }
-  const rasboras = largestLot('R1-01')
+  for (const tank of commander.room(atMs).tanks.filter(({ fish }) => fish > 1)) {
+    if (!chance.oneIn(tank.hold ? 60 : 260)) continue
+    const lot = commander.tank(tank.code, atMs).stock[0]
+    if (lot) await act(scene, 'recordLoss', tank.code, { lotId: lot.lotId, quantity: 1, cause: chance.from(['found dead', 'found dead', 'jumped', 'not found'] as const), note: null }, atMs + 140 * minuteMs)
+  }
+}
+
+/** What happened once: broods, a move taken back, a count set right, two tanks parted. */
+async function happenOnce(scene: Scene, daysAgo: number, atMs: number): Promise<void> {
+  const { commander, people, tanks } = scene
+  for (const [species, quantity, tank, ago, from] of demoBroods) if (ago === daysAgo) await act(scene, 'addFish', tank, { species, quantity, how: 'born', note: `fry from ${from}, now 1 cm` }, atMs)
+  const largest = (code: string) => commander.tank(code, atMs).stock[0]
+  const rasboras = largest('R1-01')
   if (daysAgo === 30 && rasboras) {
-    const { movementIds } = await act('moveFish', 'R1-01', { lotId: rasboras.lotId, quantity: 6, toTankId: tanks.get('R1-08'), note: null }, 100)
-    await commander.run('reverseMovement', { movementId: movementIds[0] ?? '' }, { reason: 'wrong tank entered', happenedAtMs: atMs + 104 * minuteMs }, keeper, atMs + 104 * minuteMs)
+    const { movementIds } = await act(scene, 'moveFish', 'R1-01', { lotId: rasboras.lotId, quantity: Math.min(6, rasboras.quantity), toTankId: tanks.get('R1-08'), note: null }, atMs)
+    await commander.run('reverseMovement', { movementId: movementIds[0] ?? '' }, { reason: 'wrong tank entered', happenedAtMs: atMs + 4 * minuteMs }, people.lead, atMs + 4 * minuteMs)
   }
-  if (daysAgo === 17) await act('addFish', 'R1-08', { species: 'Cherry barb', quantity: 14, how: 'born', note: 'fry from R1-02, now 1 cm' }, 110)
-  const snails = largestLot('M1-05')
-  if (daysAgo === 14 && snails) await act('correctCount', 'M1-05', { lotId: snails.lotId, expected: snails.quantity, counted: snails.quantity - 2, reason: 'counted twice, lights off' }, 120)
-  const loaches = largestLot('R1-04')
-  if (daysAgo === 6 && loaches && loaches.quantity > 5) await act('moveFish', 'R1-04', { lotId: loaches.lotId, quantity: 5, toTankId: tanks.get('R1-07'), note: 'crowded' }, 130)
+  const snails = largest('M1-09')
+  if (daysAgo === 14 && snails && snails.quantity > 3) await act(scene, 'correctCount', 'M1-09', { lotId: snails.lotId, expected: snails.quantity, counted: snails.quantity - 2, reason: 'counted twice, lights off' }, atMs)
+  const loaches = largest('R1-04')
+  if (daysAgo === 6 && loaches && loaches.quantity > 5) await act(scene, 'moveFish', 'R1-04', { lotId: loaches.lotId, quantity: 3, toTankId: tanks.get('R2-07'), note: 'crowded' }, atMs)
 }
 
 /** This morning: part of the round walked, one crate half opened on the floor, one still on the road. */
 async function today(scene: Scene, nowMs: number): Promise<void> {
   const { commander, chance, people, tanks } = scene
-  await walkRound(scene, nowMs - 50 * minuteMs, (_, index) => index < 9)
-  const gobies = commander.tank('M1-06', nowMs).stock[0]
+  await stopEating(scene, nowMs)
+  await walkRound(scene, nowMs - 50 * minuteMs, (tank, index) => index < 30 && tank.code !== 'R1-02' && tank.code !== hungryTank)
   const at = { tankId: tanks.get('R1-02') ?? '', roundNumber: 1, ate: 'some', signs: ['clamped fins'], seen: null, note: 'left food two days running', replacesId: null }
   await commander.run('recordCheck', {}, { ...at, happenedAtMs: nowMs - 40 * minuteMs }, chance.from(people.keepers), nowMs - 40 * minuteMs)
-  if (gobies) await commander.run('recordLoss', { tankId: tanks.get('M1-06') ?? '' }, { lotId: gobies.lotId, quantity: 1, cause: 'jumped', note: 'lid was open', happenedAtMs: nowMs - 35 * minuteMs }, people.lead, nowMs - 35 * minuteMs)
-  await takeIn(scene, dueCrate, nowMs + 3 * hourMs)
-  const open = await takeIn(scene, openCrate, nowMs - 12 * minuteMs)
-  await openBags(scene, open, open.bags.slice(0, 9), nowMs - 11 * minuteMs)
+  const gobies = commander.tank('M1-05', nowMs).stock[0]
+  if (gobies) await act(scene, 'recordLoss', 'M1-05', { lotId: gobies.lotId, quantity: 1, cause: 'jumped', note: 'lid was open' }, nowMs - 35 * minuteMs)
+  const [hatchery, , harbour] = demoSuppliers
+  if (!hatchery || !harbour) return
+  const linesOf = (lines: readonly (readonly [string, number, number, string])[]): Line[] => lines.map(([species, bags, perBag, tank]) => ({ species, bags, perBag, tank }))
+  await takeIn(scene, harbour, linesOf(dueLines), nowMs + 3 * hourMs)
+  const open = await takeIn(scene, hatchery, linesOf(openLines), nowMs - 12 * minuteMs, 19.7)
+  await openBags(scene, open, open.bags.slice(0, 9), nowMs - 11 * minuteMs, hatchery)
+  await lostInTheBag(scene, open, nowMs - 90_000)
+  await putOnTheBench(scene, open, nowMs)
+}
+
+/** One bag of the crate on the floor came badly: two dead, cloudy water, a picture of it. */
+async function lostInTheBag({ commander, people }: Scene, crate: CrateView, atMs: number): Promise<void> {
+  const bag = crate.bags[9]
+  if (!bag) return
+  await commander.run('addPhoto', { crateId: crate.id, bagId: bag.id }, { image: await drawBag(2), happenedAtMs: atMs }, people.lead, atMs)
+  const found = { ...{ bagIds: [bag.id], alive: bag.listed - 2, dead: 2, concerns: ['water'], body: 'normal', skinTempC: 19.4, waterTempC: 20.1, salinityPpt: null, ph: 6.4, ammoniaMgL: 3.1, behaviour: 'subdued', note: 'cloudy, smells' }, happenedAtMs: atMs }
+  await commander.run('recordBags', { crateId: crate.id }, found, people.lead, atMs)
+}
+
+const hungryTank = 'H1-01'
+
+/** Clown loaches that came last week and have not touched anything since; they stand alone in the first tub. */
+async function stopEating(scene: Scene, nowMs: number): Promise<void> {
+  const { commander, people, tanks } = scene
+  const atMs = nowMs - 5 * dayMs
+  await act(scene, 'addFish', hungryTank, { species: 'Clown loach', quantity: 3, how: 'brought-in', note: 'handed in by a customer' }, atMs)
+  for (let daysAgo = 4; daysAgo >= 0; daysAgo -= 1) {
+    const happenedAtMs = nowMs - daysAgo * dayMs - 30 * minuteMs
+    await commander.run('recordCheck', {}, { tankId: tanks.get(hungryTank) ?? '', roundNumber: 1, ate: 'none', signs: daysAgo < 2 ? ['hiding'] : [], seen: 3, note: null, replacesId: null, happenedAtMs }, people.lead, happenedAtMs)
+  }
 }

@@ -18,6 +18,18 @@ export class Driver {
   private act = (): Locator => this.page.locator('.thumb-bar .act')
 
   goto = (path: string) => this.page.goto(`${this.url}${path}`)
+  press = (name: string | RegExp) => this.touch(typeof name === 'string' ? this.page.getByRole('button', { name, exact: true }) : this.button(name))
+  follow = (name: string) => this.touch(this.page.getByRole('link', { name, exact: true }))
+  /** A field counts as one touch, however much is typed. */
+  async fill(label: string | RegExp, text: string, exact = false): Promise<void> {
+    this.touches += 1
+    await this.page.getByLabel(label, { exact }).fill(text)
+  }
+  async choose(label: string, option: string, exact = false): Promise<void> {
+    this.touches += 1
+    await this.page.getByLabel(label, { exact }).selectOption({ label: option })
+  }
+  openScreen = (name: string) => this.touch(this.page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name }))
 
   /** Opens the device and says who is recording. */
   async signIn(person: { name: string; passphrase: string; pin: string }): Promise<void> {
@@ -54,7 +66,7 @@ export class Driver {
   /** Takes a packing list in and returns the address of its crate. */
   async takeInCrate(supplier: string, csv: string): Promise<string> {
     await this.goto('/crates/new')
-    await this.page.getByLabel('Supplier').fill(supplier)
+    await this.page.getByLabel('Supplier', { exact: true }).fill(supplier)
     await this.readList(csv)
     await this.button(/^Take in \d+ lines?, \d+ bags?$/).click()
     await expect(this.page.getByRole('heading', { name: /^Crate \d+$/ })).toBeVisible()
@@ -71,6 +83,13 @@ export class Driver {
   async openCrateId(): Promise<string> {
     await this.goto('/crates')
     const address = await this.page.getByRole('link', { name: /^unpack crate/ }).getAttribute('href')
+    return address?.split('/')[2] ?? ''
+  }
+
+  /** The crate that is still on its way. */
+  async dueCrateId(): Promise<string> {
+    await this.goto('/crates')
+    const address = await this.page.locator('.record.stage-due a').first().getAttribute('href')
     return address?.split('/')[2] ?? ''
   }
 
@@ -95,6 +114,28 @@ export class Driver {
     await this.touch(this.page.getByRole('dialog').getByRole('button', { name: species }))
     await expect(this.page.getByRole('dialog')).toBeHidden()
   }
+  /** A picture of the bag in hand: a touch on "photo", and one on the camera's shutter. */
+  async photo(jpeg: Buffer): Promise<void> {
+    this.touches += 2
+    await this.page.getByLabel(/^photo of bag/).setInputFiles({ name: 'bag.jpg', mimeType: 'image/jpeg', buffer: jpeg })
+  }
+  /** Records every bag that is still shut as plain, the rest of a line with one more touch. */
+  async recordRest(): Promise<void> {
+    const same = this.button('×n the same')
+    const [next, done] = [this.button(/next bag/), this.page.getByText('All bags are open. Place the fish.')]
+    for (;;) {
+      await expect(next.or(done)).toBeVisible()
+      if (await done.isVisible()) return
+      const before = await this.page.locator('.totals').innerText()
+      if (await same.isEnabled()) {
+        await this.touch(same)
+        await this.touch(this.page.getByRole('dialog').locator('.number-choice button').last())
+        await expect(this.page.getByRole('dialog')).toBeHidden()
+      } else await this.recordBag()
+      await expect(this.page.locator('.totals')).not.toHaveText(before)
+    }
+  }
+  openPage = (name: 'Crate' | 'Prepare' | 'Tanks' | 'Unpack' | 'Claim') => this.touch(this.page.getByRole('navigation', { name: 'Pages of this crate' }).getByRole('link', { name, exact: true }))
   placeTank = (code: string) => this.touch(this.page.locator('.share-list li').filter({ hasText: code }).getByRole('button', { name: 'place' }))
   placeAll = () => this.touch(this.page.getByRole('button', { name: /^Place all/ }))
   allPlaced = () => expect(this.page.getByText('Every fish is out of its bag.')).toBeVisible()
@@ -147,6 +188,43 @@ export class Driver {
     await expect(this.page.getByRole('dialog')).toBeHidden()
   }
 
+  // Bench
+  /** Line that waits for the bench first, and the runs on it. */
+  async bench(): Promise<{ waiting: string; runs: string[] }> {
+    const { waiting, runs } = await this.page.evaluate(() => fetch('/api/bench').then((answer) => answer.json() as Promise<{ waiting: { lineId: string }[]; runs: { id: string }[] }>))
+    return { waiting: waiting[0]?.lineId ?? '', runs: runs.map(({ id }) => id) }
+  }
+  stepIs = (title: string | RegExp) => expect(this.page.getByRole('region', { name: 'Step in hand' }).getByRole('heading')).toHaveText(title)
+  doneStep = () => this.touch(this.act())
+  school = (name: string) => this.page.getByRole('radio', { name: new RegExp(`^${name}`) })
+  chooseSchool = (name: string) => this.touch(this.school(name))
+  recommendation = (): Locator => this.page.getByRole('region', { name: 'Recommendation' })
+  /** Waits until all plausible bags were drawn. */
+  judged = () => expect(this.page.getByText('Worth reading before you cut?')).toBeVisible({ timeout: 120_000 })
+  async startRun(): Promise<void> {
+    await this.touch(this.button(/^Start: /))
+    await this.page.waitForURL(/\/bench\/runs\//)
+  }
+  /** From the bench: the fish that wait, a school, the run. */
+  async beginRun(fish: RegExp, school: string): Promise<void> {
+    await this.goto('/bench')
+    await this.touch(this.page.getByRole('link', { name: fish }))
+    await expect(this.recommendation()).toBeVisible({ timeout: 60_000 })
+    await this.chooseSchool(school)
+    await this.startRun()
+  }
+  async readVessel(readings: Partial<Record<'temperature' | 'salinity' | 'pH' | 'ammonia', string>>): Promise<void> {
+    const form = this.page.getByRole('region', { name: 'Read the vessel' })
+    for (const [label, value] of Object.entries(readings)) await form.getByLabel(new RegExp(`^${label}`)).fill(value)
+    await this.touch(form.getByRole('button', { name: 'Record reading' }))
+  }
+  countOut = () => this.touch(this.page.getByRole('region', { name: 'Count out' }).locator('.thumb-bar .act'))
+
   // Frame
-  lightsOff = () => this.button('lights off').click()
+  /** On a phone the switch stands under "more". */
+  async lightsOff(): Promise<void> {
+    const more = this.page.getByRole('button', { name: 'more', exact: true })
+    if (await more.isVisible()) await more.click()
+    await this.page.locator('button:visible', { hasText: 'lights off' }).click()
+  }
 }

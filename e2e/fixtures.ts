@@ -25,6 +25,24 @@ export const delivery: [string, number, number, string][] = [
 ]
 export const deliveryCsv = ['species,count,bags,per bag,tank', ...delivery.map(([species, bags, perBag, tank]) => `${species},${bags * perBag},${bags},${perBag},${tank}`)].join('\n')
 
+interface OpenedCrate {
+  id: string
+  lines: { id: string; lotId: string }[]
+  bags: { id: string }[]
+}
+
+/** A crate of one line, its bags opened and read, through the commands of the interface. */
+export async function openedLine(server: TestServer, line: { species: string; count: number; bags: number; tank: string }, found: object = {}, nowMs = Date.now()): Promise<OpenedCrate> {
+  const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
+  const { id } = await server.post<{ id: string }>('/api/crates', {
+    ...{ supplier: 'Pale Harbour Livestock', expectedAtMs: null, packedAtMs: nowMs - 20 * 3_600_000 },
+    lines: [{ species: line.species, count: line.count, bags: line.bags, perBag: null, tankId: tanks.find(({ code }) => code === line.tank)?.id ?? null }],
+  })
+  const crate = await server.get<OpenedCrate>(`/api/crates/${id}`)
+  await server.post(`/api/crates/${id}/bags`, { bagIds: crate.bags.map((bag) => bag.id), alive: line.count / line.bags, dead: 0, concerns: [], body: null, skinTempC: null, waterTempC: 23, salinityPpt: null, note: null, happenedAtMs: nowMs, ...found })
+  return crate
+}
+
 interface Fixtures {
   server: TestServer
   driver: Driver

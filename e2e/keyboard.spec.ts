@@ -3,7 +3,8 @@ import { expect, test } from './fixtures'
 test('the keyboard alone does the thread', async ({ driver, server, page }) => {
   await driver.goto('/crates/new')
   const tabTo = async (name: RegExp | string): Promise<void> => {
-    const target = page.getByRole('textbox', { name }).or(page.getByRole('combobox', { name })).or(page.getByRole('button', { name })).or(page.getByRole('link', { name })).first()
+    const named = { name, exact: typeof name === 'string' }
+    const target = page.getByRole('textbox', named).or(page.getByRole('combobox', named)).or(page.getByRole('button', named)).or(page.getByRole('link', named)).first()
     await expect(target).toBeVisible()
     for (let tries = 0; tries < 120; tries += 1) {
       if (await target.evaluate((element) => element === document.activeElement)) return

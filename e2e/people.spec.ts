@@ -49,5 +49,5 @@ test('a wrong PIN is said, and going on as before takes none', async ({ driver, 
   await expect(page.getByRole('alert')).toHaveText('That is not the PIN')
   await page.getByRole('button', { name: 'somebody else' }).click()
   await page.getByRole('button', { name: 'go on as Imre' }).click()
-  await expect(page.getByRole('heading', { name: 'Crates' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'A new room' })).toBeVisible()
 })

@@ -9,23 +9,37 @@ const imre = { name: 'Imre', passphrase: 'lantern over the quay', pin: '1111' }
 const phone: BrowserContextOptions = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }
 const desktop: BrowserContextOptions = { viewport: { width: 1280, height: 800 } }
 
-/** Name of the picture, and where it is taken; `open` stands for the crate on the floor. */
+/** Name of the picture, and where it is taken; `open` stands for the crate on the floor, `due` for the one on its way. */
 const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
-  ['crates', '/crates'],
+  ['today', '/today'],
   ['new-crate', '/crates/new', readList],
   ['crate', '/crates/open'],
+  ['preparation', '/crates/due/preparation'],
+  ['tank-choice', '/crates/due/tanks', suggestTanks],
   ['unpack', '/crates/open/unpack', spoilBag],
+  ['claim', '/crates/open/claim'],
   ['room', '/room'],
   ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'move')],
   ['round', '/rounds', (driver) => driver.answer('none ate')],
-  ['setup', '/setup'],
+  ['desk', '/desk/gravity', (driver) => driver.fill('reading', '1.017')],
+  ['compare', '/bench/compare?line=waiting', judged],
+  ['bench', '/bench'],
+  ['run', '/bench/runs/siphon'],
+  ['tanks', '/setup/tanks'],
 ]
-const onPhone = new Set(['crate', 'unpack', 'room', 'tank', 'round'])
-const onDesktop = new Set(['crates', 'new-crate', 'crate', 'unpack', 'room', 'tank', 'round', 'setup'])
+const onPhone = new Set(['desk', 'unpack', 'run'])
+const onDesktop = new Set(['today', 'new-crate', 'crate', 'preparation', 'tank-choice', 'unpack', 'claim', 'room', 'tank', 'round', 'tanks', 'compare'])
 
 async function readList(driver: Driver): Promise<void> {
   await driver.type('Supplier', 'Brackwater Nurseries')
-  await driver.readList('species,count,bags,per bag,tank\nKnight goby,12,4,3,R1-07\nCherry barb,22,3,8,R1-02\nGlass bloodfin,30,2,15,')
+  await driver.readList('species,count,bags,per bag,tank\nKnight goby,12,4,3,B1-03\nBumblebee gobi,22,3,8,B1-05\nGlass bloodfin,30,2,15,')
+}
+
+async function suggestTanks(driver: Driver): Promise<void> {
+  await driver.press('Suggest tanks')
+  await driver.page.getByText(/Proven/).waitFor({ timeout: 30_000 })
+  await driver.page.getByRole('button', { name: 'Suggest tanks' }).waitFor()
+  await driver.press(/^4 Firefish/)
 }
 
 async function spoilBag(driver: Driver): Promise<void> {
@@ -34,18 +48,40 @@ async function spoilBag(driver: Driver): Promise<void> {
   await driver.type(/^skin/, '23.5')
 }
 
+/** Every school tried on all plausible bags. */
+function judged(driver: Driver): Promise<void> {
+  return driver.judged()
+}
+
 async function take(browser: Browser, kind: string, options: BrowserContextOptions, names: Set<string>): Promise<void> {
-  const context = await browser.newContext({ timezoneId: 'UTC', colorScheme: 'light', ...options })
+  const context = await browser.newContext({ timezoneId: 'UTC', colorScheme: 'light', reducedMotion: 'reduce', ...options })
   const driver = new Driver(await context.newPage(), url)
   await driver.signIn(imre)
-  const open = await driver.openCrateId()
+  const [open, due] = [await driver.openCrateId(), await driver.dueCrateId()]
+  const { waiting, runs } = await driver.bench()
   for (const [name, path, prepare] of views.filter(([each]) => names.has(each))) {
-    await driver.goto(path.replace('open', open))
-    await driver.page.waitForLoadState('networkidle')
+    await driver.goto(path.replace('open', open).replace('due', due).replace('waiting', waiting).replace('siphon', runs.at(-1) ?? ''))
+    await driver.page.locator('main h1').waitFor()
+    await driver.page.waitForTimeout(600)
     await prepare?.(driver)
     await driver.page.waitForTimeout(300)
     await driver.page.screenshot({ path: `${folder}/${name}-${kind}.png` })
   }
+  await context.close()
+}
+
+/** A room that has only its first lead yet. */
+async function takeFirstStart(browser: Browser, bare: string): Promise<void> {
+  const context = await browser.newContext({ timezoneId: 'UTC', colorScheme: 'light', ...phone })
+  const driver = new Driver(await context.newPage(), bare)
+  await driver.goto('/')
+  for (const [label, text] of [['Name of the room', 'Lantern Quay Fishroom'], ['Your name', imre.name], ['Passphrase', imre.passphrase], ['PIN', imre.pin]] as const) await driver.fill(label, text)
+  await driver.press('Make the room')
+  await driver.follow('Add the first rack')
+  await driver.fill('New system', 'Fresh sale rack')
+  await driver.press('Add system and tanks')
+  await driver.page.getByText('done: 8 tanks').waitFor()
+  await driver.page.screenshot({ path: `${folder}/first-start-phone.png` })
   await context.close()
 }
 
@@ -54,5 +90,6 @@ const asRoot = process.getuid?.() === 0 ? ['--no-sandbox'] : []
 const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--disable-background-networking', '--disable-gpu', '--no-first-run', ...asRoot] })
 await take(browser, 'desktop', desktop, onDesktop)
 await take(browser, 'phone', phone, onPhone)
-await take(browser, 'phone-lights-off', { ...phone, colorScheme: 'dark' }, new Set(['unpack', 'round']))
+await take(browser, 'phone-lights-off', { ...phone, colorScheme: 'dark' }, new Set(['unpack', 'round', 'bench']))
+await takeFirstStart(browser, process.argv[3] ?? '')
 await browser.close()

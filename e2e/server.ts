@@ -14,6 +14,7 @@ export class TestServer {
   private readonly data = mkdtempSync(join(tmpdir(), 'daily-crate-'))
   private cookie = ''
   private staffId = ''
+  private clock: string | null = null
 
   private constructor(
     readonly host: string,
@@ -33,7 +34,7 @@ export class TestServer {
   /** Starts the process and waits until it answers. */
   async up(): Promise<void> {
     this.child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-      env: { ...process.env, CRATE_DATA: this.data, CRATE_HOST: this.host, CRATE_PORT: String(this.port) },
+      env: { ...process.env, CRATE_DATA: this.data, CRATE_HOST: this.host, CRATE_PORT: String(this.port), ...(this.clock ? { CRATE_CLOCK: this.clock } : {}) },
       stdio: ['ignore', 'ignore', 'inherit'],
     })
     for (let tries = 0; tries < 200; tries += 1) {
@@ -41,6 +42,13 @@ export class TestServer {
       await new Promise((resolve) => setTimeout(resolve, 100))
     }
     throw new Error('the server did not come up')
+  }
+
+  /** Lets the room's clock stand at a moment: the server is killed and started again, as it must be able to bear at any time. */
+  async standAt(atMs: number): Promise<void> {
+    this.clock = new Date(atMs).toISOString()
+    await this.kill()
+    await this.up()
   }
 
   /** Kills the process as a power cut would, without a chance to tidy up. */

@@ -98,7 +98,7 @@ test('the room shows what to look at, and its filter is in the address', async (
   await expect(page).toHaveURL(/show=empty/)
   await driver.goto('/room/Z9-99')
   await expect(page.getByRole('alert')).toContainText('There is no tank Z9-99 in this room')
-  await page.getByRole('button', { name: 'lights off' }).click()
+  await driver.lightsOff()
   await page.reload()
   await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark')
 })

@@ -1,27 +1,59 @@
 import { existsSync } from 'node:fs'
-import { join } from 'node:path'
+import { tmpdir } from 'node:os'
+import { dirname, join, resolve } from 'node:path'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import pino, { type Logger } from 'pino'
+import { auditEndpoints } from './audit/audit.routes'
+import { baseUnits } from '../core/units/units'
+import { createAuditStore } from './audit/audit.store'
+import { benchEndpoints } from './bench/bench.routes'
+import { createBenchService } from './bench/bench.service'
+import { createBenchStore } from './bench/bench.store'
+import { createSubjectService } from './bench/subject.service'
+import { createSubjectStore } from './bench/subject.store'
 import { createDispatch, type Dispatch } from './commands/dispatch'
-import { cratesEndpoints } from './crates/crates.routes'
+import { createClaimService } from './crates/claim.service'
+import { createClaimStore } from './crates/claim.store'
+import { cratesEndpoints, evidenceEndpoints, mailboxEndpoints } from './crates/crates.routes'
 import { createCratesService } from './crates/crates.service'
 import { createCratesStore } from './crates/crates.store'
+import { deliveryEndpoints } from './crates/delivery.routes'
+import { createDeliveryService } from './crates/delivery.service'
+import { createDeliveryStore } from './crates/delivery.store'
+import { createMailbox } from './crates/mailbox'
+import { createPhotosService } from './crates/photos.service'
+import { createPhotosStore } from './crates/photos.store'
 import type { Database } from './db/open'
+import { createChanges } from './events/changes'
+import { eventsEndpoints } from './events/events.routes'
 import type { Endpoint } from './http/endpoint'
 import { errorHandler } from './http/errorHandler'
 import { mountEndpoints } from './http/mount'
 import { Problem } from './http/problem'
+import { findEndpoints } from './find/find.routes'
+import { photosIn } from './keeping/folder'
+import { keepingEndpoints } from './keeping/keeping.routes'
 import { ledgerEndpoints } from './ledger/ledger.routes'
 import { createLedgerService } from './ledger/ledger.service'
 import { createLedgerStore } from './ledger/ledger.store'
+import { limitsEndpoints } from './limits/limits.routes'
+import { createLimitsService } from './limits/limits.service'
 import { roomEndpoints } from './room/room.routes'
 import { createRoomService } from './room/room.service'
 import { createRoomStore } from './room/room.store'
 import { roundsEndpoints } from './rounds/rounds.routes'
 import { createRoundsService } from './rounds/rounds.service'
 import { createRoundsStore } from './rounds/rounds.store'
+import { schoolsEndpoints } from './schools/schools.routes'
+import { createSchoolsService } from './schools/schools.service'
+import { setupEndpoints } from './setup/setup.routes'
+import { createSetupService } from './setup/setup.service'
+import { createSetupStore } from './setup/setup.store'
 import { createSpeciesStore } from './species/species.store'
+import { todayEndpoints } from './today/today.routes'
+import { createTodayService } from './today/today.service'
+import { createTodayStore } from './today/today.store'
 import { staffEndpoints } from './staff/staff.routes'
 import { createStaffService, type StaffService } from './staff/staff.service'
 
@@ -30,6 +62,10 @@ export interface AppOptions {
   now: () => number
   isFrozenClock?: boolean
   isSecure?: boolean
+  /** Where pictures lie; beside the database unless said otherwise. */
+  photosFolder?: string
+  /** Where suppliers' lists come in, likewise. */
+  mailboxFolder?: string
   /** Folder of the built interface; left out in tests. */
   webFolder?: string
   log?: Logger
@@ -42,17 +78,55 @@ export interface Services {
 }
 
 /** Puts the features together around one database. The demo writes through these, as the browser does through the app. */
-export function createServices({ db, now, isFrozenClock = false, isSecure = false }: AppOptions): Services {
-  const species = createSpeciesStore(db)
+export function createServices({ db, now, isFrozenClock = false, isSecure = false, photosFolder = beside(db, 'photos'), mailboxFolder = beside(db, 'mailbox') }: AppOptions): Services {
+  const [species, audit] = [createSpeciesStore(db), createAuditStore(db)]
   const [ledgerStore, roomStore, roundsStore] = [createLedgerStore(db), createRoomStore(db), createRoundsStore(db)]
-  const staff = createStaffService(db, now, isFrozenClock)
-  const room = createRoomService(roomStore, ledgerStore, roundsStore.at)
+  const staff = createStaffService({ db, now, isFrozenClock, isSecure })
+  const limits = createLimitsService(db, audit)
+  const [cratesStore, benchStore] = [createCratesStore(db), createBenchStore(db)]
+  const today = createTodayService({ store: createTodayStore(db), roomStore, crates: cratesStore.summaries, limits: limits.inForce, runs: benchStore.open, rechecks: (nowMs) => benchStore.rechecks(nowMs - 86_400_000) })
+  const room = createRoomService({ store: roomStore, ledger: ledgerStore, checksAt: roundsStore.at, holdsByTank: today.holdsByTank })
   const ledger = createLedgerService(ledgerStore, species, (id) => room.requireTank(id).id)
-  const crates = createCratesService({ store: createCratesStore(db), ledger, ledgerStore, species, isTank: (id) => roomStore.tankById(id) !== null })
+  const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank: (id) => roomStore.tankById(id)?.retiredAtMs === null, audit })
   const rounds = createRoundsService({ store: roundsStore, room, roomStore, ledger: ledgerStore })
-  const endpoints = [...staffEndpoints(staff, isSecure), ...roomEndpoints(room), ...ledgerEndpoints(ledger), ...cratesEndpoints(crates), ...roundsEndpoints(rounds)]
-  return { staff, dispatch: createDispatch(db), endpoints }
+  const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
+  const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
+  const claims = createClaimService({ store: createClaimStore(db), crates, audit })
+  const delivery = createDeliveryService({ store: createDeliveryStore(db), crates, cratesStore, audit, limits: limits.inForce, heldDays: today.heldDaysAt })
+  const schools = createSchoolsService(db, audit)
+  const subjects = createSubjectStore(db)
+  const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units: () => roomStore.room() ?? baseUnits })
+  const changes = createChanges()
+  const endpoints = [
+    ...staffEndpoints(staff, isSecure),
+    ...roomEndpoints(room),
+    ...ledgerEndpoints(ledger),
+    ...cratesEndpoints(crates),
+    ...evidenceEndpoints({
+      ...{ photos, claims },
+      paper(crateId) {
+        const { sheet, rules, note } = claims.view(crateId)
+        return { room: roomStore.room()?.name ?? '', timeZone: room.zone(), crate: crates.view(crateId), sheet, rules, note, madeAtMs: now(), photoFile: photos.fileOf }
+      },
+    }),
+    ...mailboxEndpoints(createMailbox(mailboxFolder)),
+    ...deliveryEndpoints(delivery, now),
+    ...eventsEndpoints(changes, (request) => staff.isOpen(request.headers.cookie, now())),
+    ...roundsEndpoints(rounds),
+    ...setupEndpoints(setup),
+    ...limitsEndpoints(limits),
+    ...benchEndpoints(bench, createSubjectService(subjects, limits.inForce)),
+    ...schoolsEndpoints(schools),
+    ...auditEndpoints(audit),
+    ...todayEndpoints(today),
+    ...findEndpoints(db),
+    ...keepingEndpoints(db, audit, now),
+  ]
+  return { staff, dispatch: createDispatch(db, changes), endpoints }
 }
+
+/** A folder that lies with the database; one of its own for a room in memory. */
+const beside = (db: Database, name: 'photos' | 'mailbox'): string => (db.file === ':memory:' ? join(tmpdir(), `daily-crate-${name}-${process.pid}`) : resolve(name === 'photos' ? photosIn(dirname(db.file)) : join(dirname(db.file), name)))
 
 /** Makes the app: protection, reading, endpoints, pages, errors. */
 export function createApp(options: AppOptions): Express {
@@ -63,7 +137,7 @@ export function createApp(options: AppOptions): Express {
   app.set('query parser', 'simple')
   app.use(protection(isSecure))
   app.use('/api', (_request, response, next) => next(void response.set('Cache-Control', 'no-store')))
-  app.use(express.json({ limit: '2mb', strict: false }), express.raw({ limit: '2mb', type: ['text/csv', 'application/octet-stream'] }))
+  app.use(express.json({ limit: '2mb', strict: false }), express.raw({ limit: '2mb', type: ['text/csv', 'text/plain', 'application/octet-stream'] }))
   mountEndpoints(app, endpoints, { dispatch, staff, now })
   // Whatever is not declared: first who asks, then that there is nothing.
   app.use('/api', (request) => {

@@ -11,6 +11,8 @@ export interface Config {
   webFolder: string
   now: () => number
   isFrozenClock: boolean
+  /** Start although the books are not right. */
+  startsDamaged: boolean
 }
 
 /**
@@ -30,6 +32,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     webFolder: resolve('dist/web'),
     now: frozenMs === null ? Date.now : () => frozenMs,
     isFrozenClock: frozenMs !== null,
+    startsDamaged: env.CRATE_START_DAMAGED === '1',
   }
 }
 

@@ -40,7 +40,12 @@ export function App() {
   const who = session.staff.find((person) => person.id === whoId)
   if (!who || isChanging) return <WhoPage staff={session.staff} identify={actions.identify} onRecording={record} current={who ?? null} onStay={() => setIsChanging(false)} />
   return (
-    <SessionProvider value={{ roomName: session.roomName ?? '', timeZone: session.timeZone ?? 'UTC', staff: session.staff, recorder: who, changeRecorder: () => setIsChanging(true), signOut: async () => void (await actions.signOut()) }}>
+    <SessionProvider
+      value={{
+        ...{ roomName: session.roomName ?? '', timeZone: session.timeZone ?? 'UTC', units: session.units, roomVersion: session.roomVersion, isSecure: session.isSecure },
+        ...{ staff: session.staff, recorder: who, changeRecorder: () => setIsChanging(true), signOut: async () => void (await actions.signOut()) },
+      }}
+    >
       <RouterProvider router={router} />
     </SessionProvider>
   )

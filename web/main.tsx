@@ -11,6 +11,12 @@ import './styles/hands.css'
 import './styles/unpack.css'
 import './styles/round.css'
 import './styles/records.css'
+import './styles/crates.css'
+import './styles/delivery.css'
+import './styles/setup.css'
+import './styles/today.css'
+import './styles/desk.css'
+import './styles/bench.css'
 
 const root = document.getElementById('root')
 if (!root) throw new Error('index.html has no #root')

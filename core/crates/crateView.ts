@@ -1,3 +1,6 @@
+import type { Identity, Origin } from '../setup/words'
+import type { BoxFacts } from './box.schema'
+import type { ClaimState } from './claim'
 import type { PlaceBags, RecordBags, UndoBags } from './crates.schema'
 
 /** What was found in a bag. */
@@ -23,6 +26,10 @@ export interface BagView {
   record: BagRecordView | null
   /** Fish standing in the bag now. */
   inBag: number
+  /** The run of the bench it is on; null when it is on none. */
+  runId: string | null
+  /** Ids of its pictures, oldest first. */
+  photos: string[]
 }
 
 export interface LineView {
@@ -33,6 +40,18 @@ export interface LineView {
   lotId: string
   lotCode: string
   tank: { id: string; code: string } | null
+  origin: Origin | null
+  strain: string | null
+  identity: Identity | null
+  promisedTo: string | null
+  /** Fish on the invoice; null when nobody said. */
+  billed: number | null
+  /** Size of one animal as it is sent. */
+  sizeCm: number | null
+  priceEach: number | null
+  capture: string | null
+  ateBefore: string | null
+  note: string | null
   version: number
 }
 
@@ -45,13 +64,34 @@ interface CrateHead {
   packedAtMs: number | null
   /** When the first bag was opened; null before. */
   arrivedAtMs: number | null
+  /** Hours after arrival within which its supplier takes claims; null when not agreed. */
+  claimWindowHours: number | null
+  claimState: ClaimState | null
+  closedAtMs: number | null
 }
 
 export interface CrateView extends CrateHead {
+  note: string | null
+  version: number
+  carrier: string | null
+  /** False for a crate that came without a list. */
+  hasList: boolean
+  box: BoxFacts | null
+  boxVersion: number
+  /** Why it was closed with fish still in bags; null otherwise. */
+  closedBecause: string | null
   lines: LineView[]
+  /** Where fish went out of their bags, as far as it was not taken back. */
+  went: WentView[]
   bags: BagView[]
   /** The newest placing that stands, as far as it was not taken back; null when there is none. */
   lastPlacement: PlacementView | null
+}
+
+export interface WentView {
+  lineId: string
+  tankCode: string
+  fish: number
 }
 
 export interface PlacementView {
@@ -68,6 +108,8 @@ export interface CrateSummary extends CrateHead {
   listed: number
   alive: number
   dead: number
+  /** Fish missing against the list, added up by line over the bags that were opened. */
+  missing: number
   inBags: number
 }
 
@@ -104,17 +146,18 @@ export function totalBags(bags: readonly BagView[]): BagTotals {
   return totals
 }
 
-export type CrateStage = 'due' | 'opening' | 'placing' | 'done'
+export type CrateStage = 'due' | 'opening' | 'placing' | 'done' | 'closed'
 
 /** Names where a crate stands, from its totals alone. */
-export function crateStage({ bags, opened, inBags }: Pick<BagTotals, 'bags' | 'opened' | 'inBags'>): CrateStage {
+export function crateStage({ bags, opened, inBags }: Pick<BagTotals, 'bags' | 'opened' | 'inBags'>, closedAtMs: number | null): CrateStage {
+  if (closedAtMs !== null) return 'closed'
   if (opened === 0) return 'due'
   if (opened < bags) return 'opening'
   return inBags > 0 ? 'placing' : 'done'
 }
 
 /** Names where a crate stands, from its summary. */
-export const summaryStage = ({ bagCount, openedCount, inBags }: CrateSummary): CrateStage => crateStage({ bags: bagCount, opened: openedCount, inBags })
+export const summaryStage = ({ bagCount, openedCount, inBags, closedAtMs }: CrateSummary): CrateStage => crateStage({ bags: bagCount, opened: openedCount, inBags }, closedAtMs)
 
 export type PendingBagCommand =
   | { command: 'recordBags'; key: string; staffId: string; input: RecordBags }
@@ -147,7 +190,7 @@ function applyToBag(crate: CrateView, bag: BagView, entry: PendingBagCommand): B
       return entry.input.bagIds.includes(bag.id) ? { ...bag, record: null, inBag: 0 } : bag
     case 'placeBags': {
       const tankId = crate.lines.find((line) => line.id === bag.lineId)?.tank?.id
-      const goes = tankId !== undefined && (entry.input.tankId === null || entry.input.tankId === tankId)
+      const goes = tankId !== undefined && bag.runId === null && (entry.input.tankId === null || entry.input.tankId === tankId)
       return goes ? { ...bag, inBag: 0 } : bag
     }
   }

@@ -1,21 +1,76 @@
-import { array, type InferType } from 'yup'
-import { bounds, choices, identifier, instant, optionalChoice, optionalIdentifier, optionalInstant, optionalMeasure, optionalText, optionalWhole, strictObject, text, whole } from '../fields/fields.schema'
+import { array, object, type InferType } from 'yup'
+import { identities, origins } from '../setup/words'
+import { listFields, type ListMapping } from './listMapping'
+import { bounds, choice, choices, identifier, instant, optionalChoice, optionalIdentifier, optionalInstant, optionalMeasure, optionalText, optionalWhole, strictObject, text, whole, yesNo } from '../fields/fields.schema'
 
 /** The four looks at a bag; one that is named is a concern. */
 export const looks = ['clock', 'bag', 'water', 'fish'] as const
 export type Look = (typeof looks)[number]
 export const bodyConditions = ['thin', 'normal', 'full'] as const
 export type BodyCondition = (typeof bodyConditions)[number]
+/** How most of the living fish of a bag behave, best first. */
+export const behaviours = ['lively', 'subdued', 'distressed', 'on its side'] as const
+export type Behaviour = (typeof behaviours)[number]
+/** What may be wrong with a bag besides its count: other animals than the list says, or a label that says something else. */
+export const mishaps = ['wrong species', 'mislabelled'] as const
+export type Mishap = (typeof mishaps)[number]
 
-/** One line of a packing list, ready to be written. */
-export const listLineSchema = strictObject({
+const fishAndBags = () => ({
   species: text('Species', bounds.name),
   count: whole('Count', 1, bounds.fishInLine),
   bags: whole('Bags', 1, bounds.bagsInCrate),
   perBag: optionalWhole('Per bag', 1, bounds.fishInBag),
-  tankId: optionalIdentifier('Tank'),
 })
+/** What else may be known of a line; whatever is left out counts as not said. */
+const lineDetails = () => ({
+  origin: optionalChoice('Origin', origins).optional(),
+  strain: optionalText('Strain', bounds.name).optional(),
+  identity: optionalChoice('Identity', identities).optional(),
+  promisedTo: optionalText('Promised to', bounds.name).optional(),
+  billed: optionalWhole('Billed', 0, bounds.fishInLine).optional(),
+  sizeCm: optionalMeasure('Size', 'cm', 0.2, 200).optional(),
+  priceEach: optionalMeasure('Price of one', '', 0, 1_000_000).optional(),
+  capture: optionalText('Capture', bounds.name).optional(),
+  ateBefore: optionalText('Seen eating', bounds.name).optional(),
+  note: optionalText('Note', bounds.note).optional(),
+})
+const version = () => whole('Version', 1, 1_000_000_000)
+
+/** One line of a packing list, ready to be written. */
+export const listLineSchema = strictObject({ ...fishAndBags(), tankId: optionalIdentifier('Tank'), ...lineDetails() })
 export type ListLine = InferType<typeof listLineSchema>
+
+/** Changes a line. Fish and bags of the list stay as they are once one of its bags was opened. */
+export const editLineSchema = strictObject({ ...fishAndBags(), ...lineDetails(), version: version() })
+export type EditLine = InferType<typeof editLineSchema>
+
+/** Takes a line off the list, while none of its bags was ever opened. */
+export const removeLineSchema = strictObject({ version: version() })
+export type RemoveLine = InferType<typeof removeLineSchema>
+
+/** Changes what is known of a crate as a whole. */
+export const editCrateSchema = strictObject({
+  supplier: text('Supplier', bounds.name),
+  expectedAtMs: optionalInstant('Expected'),
+  packedAtMs: optionalInstant('Packed'),
+  carrier: optionalText('Carrier', bounds.name).optional(),
+  note: optionalText('Note', bounds.note),
+  version: version(),
+})
+export type EditCrate = InferType<typeof editCrateSchema>
+
+/** How the columns of a list were read, to be remembered for its supplier. */
+const listMappingSchema = strictObject({
+  heading: array().of(optionalText('Heading', 200)).defined('The heading is missing').nonNullable('The heading is missing').max(100, 'A list may have at most 100 columns'),
+  mapping: object(Object.fromEntries(listFields.map((field) => [field, optionalWhole('Column', 0, 99).optional()])))
+    .defined('The mapping is missing')
+    .nonNullable('The mapping is missing')
+    .noUnknown('The mapping names a field that no list has'),
+})
+export interface RememberedMapping {
+  heading: string[]
+  mapping: ListMapping
+}
 
 /** A crate with its packing list. */
 export const createCrateSchema = strictObject({
@@ -27,8 +82,16 @@ export const createCrateSchema = strictObject({
     .typeError('The list must have lines')
     .defined('The list is missing')
     .nonNullable('The list is missing')
-    .min(1, 'The list has no line')
     .max(200, 'A list may have at most 200 lines'),
+  carrier: optionalText('Carrier', bounds.name).optional(),
+  /** False when the crate comes without a list; then it has no lines yet. */
+  hasList: yesNo('List').optional(),
+  note: optionalText('Note', bounds.note).optional(),
+  listMapping: listMappingSchema.nullable().optional().default(undefined),
+}).test('lines', '', (crate, context) => {
+  const count = crate?.lines?.length ?? 0
+  if (crate?.hasList !== false && count === 0) return context.createError({ path: 'lines', message: 'The list has no line' })
+  return crate?.hasList === false && count > 0 ? context.createError({ path: 'lines', message: 'A crate without a list has no lines to begin with' }) : true
 })
 export type CreateCrate = InferType<typeof createCrateSchema>
 
@@ -52,10 +115,43 @@ export const recordBagsSchema = strictObject({
   skinTempC: optionalMeasure('Skin temperature', '°C', -5, 50),
   waterTempC: optionalMeasure('Water temperature', '°C', -5, 50),
   salinityPpt: optionalMeasure('Salinity', 'ppt', 0, 60),
+  ph: optionalMeasure('pH', '', 3, 11).optional(),
+  ammoniaMgL: optionalMeasure('Ammonia', 'mg/L as N', 0, 100).optional(),
+  hasBinder: yesNo('Binder').nullable().optional(),
+  behaviour: optionalChoice('Behaviour', behaviours).optional(),
+  mishap: optionalChoice('Mishap', mishaps).optional(),
   note: optionalText('Note', bounds.note),
   happenedAtMs: instant('Time it happened'),
 })
 export type RecordBags = InferType<typeof recordBagsSchema>
+
+/**
+ * A bag that no line of the list speaks of: an extra one, or any bag of a crate that came without a list. It becomes a
+ * line and a lot of its own. Without a name its fish are counted now and named later.
+ */
+export const addBagSchema = strictObject({
+  species: optionalText('Species', bounds.name),
+  alive: whole('Alive', 0, bounds.fishInBag),
+  dead: whole('Dead', 0, bounds.fishInBag),
+  note: optionalText('Note', bounds.note),
+  happenedAtMs: instant('Time it happened'),
+}).test('some', 'A bag holds at least one animal', ({ alive, dead }) => (alive ?? 0) + (dead ?? 0) > 0)
+export type AddBag = InferType<typeof addBagSchema>
+
+/** What fish are called until somebody names them. */
+export const unidentified = 'Not identified yet'
+
+/** Says what a lot is, and how sure one is. What was counted stays as it is. */
+export const identifyLineSchema = strictObject({ species: text('Species', bounds.name), identity: choice('Identity', identities), strain: optionalText('Strain', bounds.name), version: version() })
+export type IdentifyLine = InferType<typeof identifyLineSchema>
+
+/** Closes a crate. With fish still in bags, or bags still shut, it needs a reason. */
+export const closeCrateSchema = strictObject({ because: optionalText('Reason', bounds.note), version: version() })
+export type CloseCrate = InferType<typeof closeCrateSchema>
+
+/** Opens a closed crate again. */
+export const reopenCrateSchema = strictObject({ version: version() })
+export type ReopenCrate = InferType<typeof reopenCrateSchema>
 
 /** Takes back what was recorded for these bags. */
 export const undoBagsSchema = strictObject({ bagIds: bagIds(), happenedAtMs: instant('Time it happened') })
@@ -70,5 +166,5 @@ export const undoPlacementSchema = strictObject({ placementKey: identifier('Plac
 export type UndoPlacement = InferType<typeof undoPlacementSchema>
 
 /** Chooses the tank of a line; `version` is the one the person saw. */
-export const chooseTankSchema = strictObject({ tankId: optionalIdentifier('Tank'), version: whole('Version', 1, 1_000_000_000) })
+export const chooseTankSchema = strictObject({ tankId: optionalIdentifier('Tank'), version: version() })
 export type ChooseTank = InferType<typeof chooseTankSchema>

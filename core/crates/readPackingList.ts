@@ -1,10 +1,8 @@
 import { bounds } from '../fields/fields.schema'
 import type { FieldError } from '../problem/problem'
+import type { Identity, Origin } from '../setup/words'
+import { guessMapping, identityOf, listFields, normaliseHeading, originOf, type ListField, type ListMapping } from './listMapping'
 import { splitIntoBags } from './splitIntoBags'
-
-/** Columns of a packing list as CSV; see docs/formats.md. */
-export const listColumns = ['species', 'count', 'bags', 'per bag', 'tank'] as const
-type Column = (typeof listColumns)[number]
 
 export interface ReadLine {
   /** Row in the file, the heading being row 1. */
@@ -14,30 +12,37 @@ export interface ReadLine {
   bags: number
   perBag: number | null
   tankId: string | null
+  origin: Origin | null
+  strain: string | null
+  identity: Identity | null
+  promisedTo: string | null
+  billed: number | null
+  sizeCm: number | null
+  priceEach: number | null
+  capture: string | null
+  ateBefore: string | null
+  note: string | null
 }
 export type ReadList = { ok: true; lines: ReadLine[]; notices: string[] } | { ok: false; errors: FieldError[] }
 
 /**
- * Reads the rows of a packing list into lines, or says by row and column what stands in the way. Nothing is guessed:
- * a list with one bad cell gives no lines at all.
+ * Reads the rows of a packing list into lines, or says by row and column what stands in the way. Nothing is guessed
+ * about the content: a list with one bad cell gives no lines at all.
  * @param rows - cells by row as they stand in the file, heading first; rows without any content are passed over.
  * @param tankIds - id of every tank by its code, codes in upper case.
+ * @param mapping - which column holds what; null takes it from the words in the heading.
  */
-export function readPackingList(rows: readonly (readonly string[])[], tankIds: ReadonlyMap<string, string>): ReadList {
-  const heading = rows[0]?.map(normalise) ?? []
-  const missing = (['species', 'bags'] as const).filter((column) => !heading.includes(column))
-  const twice = listColumns.filter((column) => heading.filter((each) => each === column).length > 1)
-  const headingErrors = [
-    ...missing.map((column) => errorAt(1, column, `The heading has no column "${column}". The first row must name the columns: ${listColumns.join(', ')}`)),
-    ...twice.map((column) => errorAt(1, column, `The heading names the column "${column}" twice`)),
-  ]
+export function readPackingList(rows: readonly (readonly string[])[], tankIds: ReadonlyMap<string, string>, mapping: ListMapping | null = null): ReadList {
+  const heading = rows[0]?.map(normaliseHeading) ?? []
+  const columns = mapping ?? guessMapping(heading)
+  const headingErrors = [...missingColumns(columns), ...(mapping ? [] : doubledColumns(heading))]
   if (headingErrors.length > 0) return { ok: false, errors: headingErrors }
 
   const errors: FieldError[] = []
   const lines: ReadLine[] = []
   rows.slice(1).forEach((cells, index) => {
     if (cells.every((cell) => cell.trim() === '')) return
-    const line = readRow(index + 2, heading, cells, tankIds, errors)
+    const line = readRow({ row: index + 2, width: heading.length, cells, columns, tankIds, errors })
     if (line) lines.push(line)
   })
   if (lines.length === 0 && errors.length === 0) errors.push(errorAt(2, 'species', 'The list has a heading but no line'))
@@ -45,18 +50,36 @@ export function readPackingList(rows: readonly (readonly string[])[], tankIds: R
   const bags = lines.reduce((sum, line) => sum + line.bags, 0)
   if (bags > bounds.bagsInCrate) errors.push(errorAt(1, 'bags', `A crate may have at most ${bounds.bagsInCrate} bags; this list has ${bags}`))
   if (errors.length > 0) return { ok: false, errors }
-  const ignored = heading.filter((column) => column !== '' && !listColumns.includes(column as Column))
+  const used = Object.values(columns)
+  const ignored = heading.filter((column, index) => column !== '' && !used.includes(index))
   return { ok: true, lines, notices: ignored.map((column) => `The column "${column}" was not read.`) }
 }
 
-const normalise = (cell: string): string => cell.trim().toLowerCase().replace(/[\s_-]+/g, ' ')
-const errorAt = (row: number, column: Column, message: string): FieldError => ({ path: `row ${row}, ${column}`, row, column, message })
+const missingColumns = (columns: ListMapping): FieldError[] =>
+  (['species', 'bags'] as const)
+    .filter((column) => columns[column] === undefined)
+    .map((column) => errorAt(1, column, `The heading has no column "${column}". The first row must name the columns (${listFields.join(', ')}), or say below which column it is`))
 
-function readRow(row: number, heading: string[], cells: readonly string[], tankIds: ReadonlyMap<string, string>, errors: FieldError[]): ReadLine | null {
+const doubledColumns = (heading: string[]): FieldError[] =>
+  listFields.filter((column) => heading.filter((each) => each === column).length > 1).map((column) => errorAt(1, column, `The heading names the column "${column}" twice`))
+
+const errorAt = (row: number, column: ListField, message: string): FieldError => ({ path: `row ${row}, ${column}`, row, column, message })
+
+interface Row {
+  row: number
+  /** Cells that the heading has. */
+  width: number
+  cells: readonly string[]
+  columns: ListMapping
+  tankIds: ReadonlyMap<string, string>
+  errors: FieldError[]
+}
+
+function readRow({ row, width, cells, columns, tankIds, errors }: Row): ReadLine | null {
   const before = errors.length
-  const complain = (column: Column, message: string): void => void errors.push(errorAt(row, column, message))
-  const cell = (column: Column): string => cells[heading.indexOf(column)]?.trim() ?? ''
-  if (cells.length > heading.length) complain('species', `Row ${row} has ${cells.length} cells under ${heading.length} headings; a comma inside a name needs quotes around it`)
+  const complain = (column: ListField, message: string): void => void errors.push(errorAt(row, column, message))
+  const cell = (column: ListField): string => cells[columns[column] ?? -1]?.trim() ?? ''
+  if (cells.length > width) complain('species', `Row ${row} has ${cells.length} cells under ${width} headings; a comma inside a name needs quotes around it`)
 
   const species = cell('species')
   if (!species) complain('species', `Row ${row} names no species`)
@@ -71,13 +94,42 @@ function readRow(row: number, heading: string[], cells: readonly string[], tankI
   const code = cell('tank')
   const tankId = code === '' ? null : (tankIds.get(code.toUpperCase()) ?? null)
   if (code !== '' && tankId === null) complain('tank', `There is no tank ${code.slice(0, 40)} in this room (row ${row})`)
+  const details = readDetails(row, cell, complain)
   if (errors.length > before || bags === null) return null
 
   const count = listed ?? (perBag ?? 0) * bags
   if (count > bounds.fishInLine) complain('count', `Row ${row} comes to ${count} fish; a line may have at most ${bounds.fishInLine}`)
   const split = splitIntoBags(count, bags, perBag)
   if (!split.ok) complain('per bag', `Row ${row}: ${split.reason}`)
-  return errors.length > before ? null : { row, species, count, bags, perBag, tankId }
+  return errors.length > before ? null : { row, species, count, bags, perBag, tankId, ...details }
+}
+
+function readDetails(row: number, cell: (column: ListField) => string, complain: (column: ListField, message: string) => void) {
+  const words = (column: 'strain' | 'promised to' | 'capture' | 'seen eating' | 'note', max: number): string | null => {
+    if (cell(column).length > max) complain(column, `The ${column} in row ${row} is longer than ${max} characters`)
+    if (/[\u0000-\u001f\u007f]/.test(cell(column))) complain(column, `The ${column} in row ${row} holds a character that cannot be kept`)
+    return cell(column) || null
+  }
+  const [origin, identity] = [originOf(cell('origin')), identityOf(cell('identity'))]
+  if (cell('origin') !== '' && !origin) complain('origin', `Origin in row ${row} must be wild, captive bred, pond raised or unknown, not "${cell('origin').slice(0, 40)}"`)
+  if (cell('identity') !== '' && !identity) complain('identity', `Identity in row ${row} must be sure, likely or doubtful, not "${cell('identity').slice(0, 40)}"`)
+  const billed = cell('billed') === '' ? null : readCount(cell('billed'), bounds.fishInLine, (why) => complain('billed', `Billed in row ${row} ${why}`))
+  const measure = (column: 'size cm' | 'price', min: number, max: number): number | null => readMeasure(cell(column), min, max, (why) => complain(column, `${column === 'price' ? 'Price' : 'Size'} in row ${row} ${why}`))
+  return {
+    ...{ origin: origin ?? null, identity: identity ?? null, strain: words('strain', bounds.name), promisedTo: words('promised to', bounds.name), billed, sizeCm: measure('size cm', 0.2, 200), priceEach: measure('price', 0, 1_000_000) },
+    ...{ capture: words('capture', bounds.name), ateBefore: words('seen eating', bounds.name), note: words('note', bounds.note) },
+  }
+}
+
+// A decimal comma is read only where nothing else could be meant; a unit in the cell is refused, because lists mix them.
+function readMeasure(cell: string, min: number, max: number, complain: (why: string) => void): number | null {
+  if (cell === '') return null
+  const value = /^\d{1,9}([.,]\d{1,4})?$/.test(cell) ? Number(cell.replace(',', '.')) : null
+  if (value === null) complain(`must be a plain number without its unit, not "${cell.slice(0, 40)}"`)
+  else if (value < min) complain(`is below ${min}`)
+  else if (value > max) complain(`is above ${max}`)
+  else return value
+  return null
 }
 
 function readCount(cell: string, max: number, complain: (why: string) => void): number | null {

@@ -1,4 +1,4 @@
-import { array, mixed, number, object, string, type AnyObject, type ObjectShape } from 'yup'
+import { array, boolean, mixed, number, object, string, type AnyObject, type ObjectShape } from 'yup'
 
 /** Bounds that several features share. Text bounds are characters, counts are fish or bags. */
 export const bounds = { note: 500, name: 80, fishInBag: 5000, fishInLine: 20_000, bagsInCrate: 1000 } as const
@@ -71,6 +71,9 @@ export const optionalIdentifier = (label: string) =>
     .defined(`${label} is missing (send null when there is none)`)
     .matches(/^[A-Za-z0-9_-]{1,64}$/, { message: `${label} is not an identifier`, excludeEmptyString: false })
 
+/** Yes or no; nothing else counts as either. */
+export const yesNo = (label: string) => boolean().typeError(`${label} must be true or false`).defined(`${label} is missing`).nonNullable(`${label} is missing`)
+
 /** One word of a closed list. */
 export const choice = <T extends string>(label: string, values: readonly T[]) =>
   mixed<T>()
@@ -85,7 +88,7 @@ export const optionalChoice = <T extends string>(label: string, values: readonly
     .transform(emptyToNull)
     .nullable()
     .defined(`${label} is missing (send null when there is none)`)
-    .test('choice', `${label} must be one of: ${values.join(', ')}`, (value) => value === null || values.includes(value as T))
+    .test('choice', `${label} must be one of: ${values.join(', ')}`, (value) => value === null || value === undefined || values.includes(value as T))
 
 /** Several different words of a closed list, possibly none. */
 export const choices = <T extends string>(label: string, values: readonly T[]) =>

@@ -5,6 +5,12 @@ export const waters = ['fresh', 'brackish', 'marine'] as const
 export type Water = (typeof waters)[number]
 export const tankKinds = ['glass', 'tub'] as const
 export type TankKind = (typeof tankKinds)[number]
+/** What a tank is there for; one without a purpose may be used for anything. */
+export const tankPurposes = ['sale', 'quarantine', 'hospital', 'grow-out', 'display', 'customer'] as const
+export type TankPurpose = (typeof tankPurposes)[number]
+/** Whether a tank may take fish: an empty tank is not a clean tank. */
+export const tankStates = ['ready', 'not clean after illness', 'out of order'] as const
+export type TankState = (typeof tankStates)[number]
 
 /** A new body of water with its tanks, coded by rack: `R1-01`, `R1-02` and so on. */
 export const addSystemSchema = strictObject({

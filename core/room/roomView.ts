@@ -4,6 +4,12 @@ import type { CheckView } from '../rounds/roundView'
 import type { TankKind, Water } from './room.schema'
 import type { TankFlag } from './tankFlag'
 
+/** The shop hold of the newest lot in a tank: which day of how many today is. */
+export interface HoldView {
+  day: number
+  of: number
+}
+
 export interface TankSummary {
   id: string
   code: string
@@ -16,6 +22,8 @@ export interface TankSummary {
   /** Species of the largest lot; null when empty. */
   mainSpecies: string | null
   speciesCount: number
+  /** Null when no lot in it is held. */
+  hold: HoldView | null
   isCheckedToday: boolean
   lastCheckAtMs: number | null
   flag: TankFlag | null
@@ -72,6 +80,7 @@ export interface TankView {
   netVolumeL: number | null
   system: SystemView
   stock: StockView[]
+  hold: HoldView | null
   flag: TankFlag | null
   isCheckedToday: boolean
   timeline: TimelineEntry[]

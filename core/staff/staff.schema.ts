@@ -1,6 +1,8 @@
 import { string, type InferType } from 'yup'
-import { bounds, choice, identifier, optionalText, strictObject, text } from '../fields/fields.schema'
+import { bounds, choice, identifier, optionalText, strictObject, text, whole, yesNo } from '../fields/fields.schema'
 import { isTimeZone } from '../time/dayInZone'
+import { salinityUnits, temperatureUnits, volumeUnits, type DisplayUnits } from '../units/units'
+import { sgReferenceNames } from '../water/density'
 
 export const roles = ['keeper', 'lead'] as const
 export type Role = (typeof roles)[number]
@@ -35,6 +37,55 @@ export const addStaffSchema = strictObject({
 })
 export type AddStaff = InferType<typeof addStaffSchema>
 
+const version = () => whole('Version', 1, 1_000_000_000)
+
+/** Changes who a person is. Secrets have commands of their own. */
+export const editStaffSchema = strictObject({ name: text('Name', bounds.name), role: choice('Role', roles), version: version() })
+export type EditStaff = InferType<typeof editStaffSchema>
+
+/** Gives a person a new PIN; whatever devices they recorded on ask for it anew. */
+export const resetPinSchema = strictObject({ pin: pin() })
+export type ResetPin = InferType<typeof resetPinSchema>
+
+/** Gives a person a passphrase, with which they open devices; null takes it away. */
+export const setPassphraseSchema = strictObject({ passphrase: optionalText('Passphrase', 200).min(10, 'Passphrase needs at least 10 characters') })
+export type SetPassphrase = InferType<typeof setPassphraseSchema>
+
+/** Somebody no longer works here, or does again. */
+export const retireStaffSchema = strictObject({ isRetired: yesNo('Retired'), version: version() })
+export type RetireStaff = InferType<typeof retireStaffSchema>
+
+/** What the room is called and how figures are shown. */
+export const roomSettingsSchema = strictObject({
+  name: text('Room name', bounds.name),
+  timeZone: timeZone(),
+  temperatureUnit: choice('Temperature', temperatureUnits),
+  volumeUnit: choice('Volume', volumeUnits),
+  salinityUnit: choice('Salinity', salinityUnits),
+  sgReference: choice('Reference pair', sgReferenceNames),
+  version: version(),
+})
+export type RoomSettings = InferType<typeof roomSettingsSchema>
+
+/** A person as a lead sees them. */
+export interface PersonView extends StaffView {
+  version: number
+  retiredAtMs: number | null
+  opensDevices: boolean
+}
+
+/** An open device. */
+export interface DeviceView {
+  id: string
+  device: string | null
+  openedBy: string
+  recorders: string[]
+  createdAtMs: number
+  lastSeenAtMs: number | null
+  expiresAtMs: number
+  isThisOne: boolean
+}
+
 export interface StaffView {
   id: string
   name: string
@@ -46,6 +97,11 @@ export interface SessionView {
   state: 'first-start' | 'signed-out' | 'signed-in'
   roomName: string | null
   timeZone: string | null
+  /** How figures are shown, and the version of these settings; null before the room is made. */
+  units: DisplayUnits | null
+  roomVersion: number
+  /** Whether what is typed travels encrypted. */
+  isSecure: boolean
   /** People who may record; empty while signed out. */
   staff: StaffView[]
   /** People whose PIN this device has seen in this session. */

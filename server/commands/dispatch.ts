@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
 import type { Database } from '../db/open'
+import type { Changes } from '../events/changes'
 import { fieldProblem, Problem } from '../http/problem'
 import type { Actor, Command, Params } from '../http/endpoint'
 import { validated } from '../http/validated'
@@ -30,7 +31,7 @@ const futureToleranceMs = 5 * 60_000
  * keeps its answer, all in one transaction.
  * @throws Problem `key-reused` when the key was used for something else; whatever the command throws.
  */
-export function createDispatch(db: Database): Dispatch {
+export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { tell: () => undefined }): Dispatch {
   const find = db.orm.select().from(commandTable).where(eq(commandTable.key, sql.placeholder('key'))).prepare()
   const keep = db.orm
     .insert(commandTable)
@@ -60,7 +61,7 @@ export function createDispatch(db: Database): Dispatch {
     const known = replay(key, bodyHash)
     if (known) return known
     const prepared = (await command.prepare?.(input)) as undefined
-    return db.transact(() => {
+    const dispatched = db.transact((): Dispatched => {
       // Looked up again: another request with this key may have been answered while we prepared.
       const meanwhile = command.prepare ? replay(key, bodyHash) : null
       if (meanwhile) return meanwhile
@@ -69,6 +70,9 @@ export function createDispatch(db: Database): Dispatch {
       keep.run({ key, name: command.name, bodyHash, status, answer: JSON.stringify(answer), staffId: actor.id, recordedAtMs: nowMs })
       return { status, answer, isReplay: false }
     })
+    // Only what is in the books is told.
+    if (!dispatched.isReplay) changes.tell({ command: command.name, params })
+    return dispatched
   }
 }
 

@@ -26,6 +26,7 @@ describe('a crate from list to tank', () => {
     expect(opened.bags[1]?.record).toMatchObject({ alive: 6, dead: 1, concerns: ['water'], body: 'thin', waterTempC: 21.5, note: 'cloudy', staffName: 'Imre' })
     const placed = await room.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: room.happenedAtMs })
     expect(placed.body).toEqual({ placed: 14 })
+    expect((await view(crate)).went).toEqual([{ lineId: crate.lines[0].id, tankCode: 'R1-01', fish: 14 }])
     expect(await room.stockIn(r1)).toEqual({ [crate.lines[0].lotId]: 14 })
     expect(room.faults()).toEqual([])
   })
@@ -94,11 +95,22 @@ describe('reading a packing list', () => {
     ['plain', `${heading}Cherry barb,22,3,8,R1-01\n`],
     ['byte-order mark and CRLF', `\ufeffSpecies,Count,Bags,Per Bag,Tank\r\n"Cherry barb",22,3,8,r1-01\r\n\r\n`],
     ['semicolons', 'species;count;bags;per bag;tank\nCherry barb;22;3;8;R1-01\n'],
-    ['tabs, other order, another column', 'tank\tprice\tper_bag\tbags\tspecies\tcount\nR1-01\t2.50\t8\t3\tCherry barb\t22\n'],
+    ['tabs, other order, another column', 'tank\tcolour\tper_bag\tbags\tspecies\tcount\nR1-01\tred\t8\t3\tCherry barb\t22\n'],
   ])('%s', async (_, csv) => {
     const answer = await readList(csv)
     expect(answer.status).toBe(200)
     expect(answer.body.lines).toMatchObject([{ species: 'Cherry barb', count: 22, bags: 3, perBag: 8, tankId: room.tanks[0]!.id, isNewSpecies: false }])
+  })
+
+  test('what else a list says of its lines is read with them; a decimal comma is a decimal point', async () => {
+    const answer = await readList('species;count;bags;price each;size;capture;eats;promised;invoiced\nPuntius titteya;8;1;2,50;3.5;hand net;granules;display;9\n')
+    expect(answer.body.lines).toMatchObject([{ species: 'Puntius titteya', isNewSpecies: false, priceEach: 2.5, sizeCm: 3.5, capture: 'hand net', ateBefore: 'granules', promisedTo: 'display', billed: 9 }])
+    const crate = await room.crateOf([['puntius TITTEYA', 8, 1, null], ['Cherry barb', 8, 1, null]])
+    expect(crate.lines.map(({ species }: { species: string }) => species)).toEqual(['Cherry barb', 'Cherry barb'])
+  })
+
+  test('fifty megabytes are refused before they are read', async () => {
+    expect((await readList(Buffer.alloc(50_000_000, 'a'))).status).toBe(413)
   })
 
   test('Windows-1252 is read as it was written', async () => {
@@ -123,6 +135,20 @@ describe('reading a packing list', () => {
     ['neither count nor per bag', 'species,bags,count\nCherry barb,2,\n', 'row 2, count', /needs a count/],
     ['heading only', heading, 'row 2, species', /no line/],
     ['zero byte', `${heading}Cherry\0barb,8,1,8,\n`, 'row 1, species', /not a text file/],
+    ['an archive called .csv', 'PK\u0003\u0004\u0014\u0000\u0008', 'row 1, species', /not a text file/],
+    ['a heading in other words', 'Ware,How many\nPuntius titteya,4\n', 'row 1, species', /no column "species".*say below which column/],
+    ['a price with its money', 'species,count,bags,price\nCherry barb,8,1,2.50 EUR\n', 'row 2, price', /plain number without its unit, not "2.50 EUR"/],
+    ['a price below nothing', 'species,count,bags,price\nCherry barb,8,1,-2\n', 'row 2, price', /plain number/],
+    ['sizes in mixed units', 'species,count,bags,size cm\nCherry barb,8,1,3\nKuhli loach,8,1,2 in\n', 'row 3, size cm', /without its unit, not "2 in"/],
+    ['a size of nothing', 'species,count,bags,size cm\nCherry barb,8,1,0\n', 'row 2, size cm', /below 0.2/],
+    ['a size of a whale', 'species,count,bags,size cm\nCherry barb,8,1,900\n', 'row 2, size cm', /above 200/],
+    ['a formula for a count', `${heading}Cherry barb,=2+2,1,8,\n`, 'row 2, count', /whole number, not "=2\+2"/],
+    ['an origin nobody knows', 'species,count,bags,origin\nCherry barb,8,1,moon\n', 'row 2, origin', /wild, captive bred, pond raised or unknown/],
+    ['a certainty nobody knows', 'species,count,bags,identity\nCherry barb,8,1,maybe\n', 'row 2, identity', /sure, likely or doubtful/],
+    ['a story for a name', `${heading}${'x'.repeat(81)},8,1,8,\n`, 'row 2, species', /longer than 80/],
+    ['a story for what it ate', `species,count,bags,seen eating\nCherry barb,8,1,${'x'.repeat(81)}\n`, 'row 2, seen eating', /longer than 80/],
+    ['more fish than a line holds', `${heading}Cherry barb,20001,9,,\n`, 'row 2, count', /above 20000/],
+    ['more fish than a bag holds', `${heading}Cherry barb,,1,5001,\n`, 'row 2, per bag', /above 5000/],
     ['too many bags in all', `${heading}A,600,600,,\nB,600,600,,\n`, 'row 1, bags', /at most 1000 bags/],
   ])('%s is told by row and column', async (_, csv, path, message) => {
     const answer = await readList(csv)

@@ -1,9 +1,14 @@
-import type { ChooseTank, CreateCrate, PlaceBags, RecordBags, UndoBags, UndoPlacement } from '../../core/crates/crates.schema'
-import { readPackingList } from '../../core/crates/readPackingList'
+import type { RecordBox } from '../../core/crates/box.schema'
+import { unidentified, type AddBag, type CloseCrate, type CreateCrate, type EditCrate, type EditLine, type IdentifyLine, type ListLine, type PlaceBags, type RecordBags, type RemoveLine, type ReopenCrate, type UndoBags, type UndoPlacement } from '../../core/crates/crates.schema'
+import { guessMapping, headingKey, type ListMapping } from '../../core/crates/listMapping'
+import { readPackingListJson, writePackingList } from '../../core/crates/packingListFile'
+import { readPackingList, type ReadLine } from '../../core/crates/readPackingList'
+import { nearestName } from '../../core/species/nearestName'
 import { splitIntoBags } from '../../core/crates/splitIntoBags'
-import type { CrateSummary, CrateView } from '../../core/crates/crateView'
+import { totalBags, type BagFindings, type CrateSummary, type CrateView } from '../../core/crates/crateView'
 import { bounds } from '../../core/fields/fields.schema'
 import { outsidePlaceId } from '../../core/ledger/movement'
+import { changesBetween, type AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import type { LedgerService } from '../ledger/ledger.service'
@@ -19,13 +24,27 @@ interface Collaborators {
   ledgerStore: LedgerStore
   species: SpeciesStore
   isTank: (id: string) => boolean
+  audit: AuditStore
+}
+
+/** How a list is to be read: for whom, and which column holds what (null: as remembered, or as its heading says). */
+export interface ReadOptions {
+  supplier: string
+  mapping: ListMapping | null
 }
 
 /** Crates from the packing list to the last fish out of its bag. */
-export function createCratesService({ store, ledger, ledgerStore, species, isTank }: Collaborators) {
+export function createCratesService({ store, ledger, ledgerStore, species, isTank, audit }: Collaborators) {
   function requireCrate(id: string | undefined): string {
     if (!id || !store.isCrate(id)) throw new Problem('not-found', 'There is no such crate')
     return id
+  }
+
+  /** Nothing is written into a crate that was closed; it is opened again first. */
+  function requireOpen(id: string | undefined): string {
+    const crateId = requireCrate(id)
+    if (store.isClosed(crateId)) throw new Problem('conflict', 'This crate is closed; open it again to change what is in it')
+    return crateId
   }
 
   function requireBag(crateId: string, bagId: string, index: number): OpenedBag {
@@ -37,10 +56,10 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
   function recordBag(context: CommandContext, bag: OpenedBag, input: RecordBags): void {
     const known = store.standingRecord(bag.id)
     if (known) throw new Problem('conflict', `Bag ${bag.number} was recorded already (${known.alive} alive, ${known.dead} dead, by ${known.staffName})`, { current: { alive: known.alive, dead: known.dead } })
-    const { bagIds: _, ...found } = input
+    const { bagIds: _, happenedAtMs, ...found } = input
     const { actor, key, nowMs } = context
-    store.insertRecord({ id: newId(), bagId: bag.id, ...found, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
-    const { alive, dead, happenedAtMs } = input
+    store.insertRecord({ id: newId(), bagId: bag.id, ...findingsOf(found), happenedAtMs, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
+    const { alive, dead } = input
     const entry = { lotId: bag.lotId, happenedAtMs }
     if (alive + dead > 0) ledger.write(context, { ...entry, kind: 'arrive', fromPlaceId: outsidePlaceId, toPlaceId: bag.id, quantity: alive + dead })
     if (dead > 0) ledger.write(context, { ...entry, kind: 'dead-in-bag', fromPlaceId: bag.id, toPlaceId: outsidePlaceId, quantity: dead })
@@ -53,20 +72,55 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     store.markUndone(record.id, { undoneById: context.actor.id, undoneAtMs: context.nowMs, undoneCommandKey: context.key })
   }
 
-  function insertLine(crate: { id: string; number: number; supplier: string }, input: CreateCrate['lines'][number], index: number, firstBag: number, nowMs: number): number {
-    const split = splitIntoBags(input.count, input.bags, input.perBag)
-    if (!split.ok) throw fieldProblem(`lines[${index}].perBag`, split.reason)
-    if (input.tankId !== null && !isTank(input.tankId)) throw fieldProblem(`lines[${index}].tankId`, 'There is no such tank')
+  /** Writes a line with its lot and bags; `prefix` is where its fields stand in the request. */
+  function insertLine(crate: { id: string; number: number; supplier: string }, input: ListLine, position: number, prefix: string, nowMs: number): string {
+    if (input.tankId !== null && !isTank(input.tankId)) throw fieldProblem(`${prefix}tankId`, 'There is no such tank')
     const [lotId, lineId] = [newId(), newId()]
-    const code = `${crate.number}-${String(index + 1).padStart(2, '0')}`
+    const code = `${crate.number}-${String(position).padStart(2, '0')}`
     ledgerStore.insertLot({ id: lotId, code, speciesId: species.named(input.species, nowMs), origin: crate.supplier, createdAtMs: nowMs })
-    store.insertLine({ id: lineId, crateId: crate.id, position: index + 1, count: input.count, lotId, tankId: input.tankId, version: 1 })
-    split.fish.forEach((listed, bagIndex) => {
+    store.insertLine({ id: lineId, crateId: crate.id, position, count: input.count, lotId, tankId: input.tankId, version: 1, ...detailsOf(input) })
+    insertBags(crate.id, lineId, input, prefix)
+    return lineId
+  }
+
+  /** Numbers new bags with the lowest numbers that are free. */
+  function insertBags(crateId: string, lineId: string, input: Pick<ListLine, 'count' | 'bags' | 'perBag'>, prefix: string): void {
+    const split = splitIntoBags(input.count, input.bags, input.perBag)
+    if (!split.ok) throw fieldProblem(`${prefix}perBag`, split.reason)
+    const taken = new Set(store.bagNumbers(crateId))
+    if (taken.size + split.fish.length > bounds.bagsInCrate) throw fieldProblem(`${prefix}bags`, `A crate may have at most ${bounds.bagsInCrate} bags`)
+    let number = 0
+    for (const listed of split.fish) {
+      do number += 1
+      while (taken.has(number))
       const id = newId()
       ledgerStore.insertPlace(id, 'bag')
-      store.insertBag({ id, lineId, crateId: crate.id, number: firstBag + bagIndex, listed })
+      store.insertBag({ id, lineId, crateId, number, listed })
+    }
+  }
+
+  function requireVersion(crateId: string, version: number): CrateView {
+    const crate = store.view(crateId) as CrateView
+    if (crate.version !== version) throw new Problem('stale', 'Somebody else changed this crate meanwhile', { current: { version: crate.version, closedAtMs: crate.closedAtMs } })
+    return crate
+  }
+
+  function requireLine(crateId: string, lineId: string | undefined, version: number) {
+    const line = store.view(crateId)?.lines.find((each) => each.id === lineId)
+    if (!line) throw new Problem('not-found', 'There is no such line in this crate')
+    if (line.version !== version) throw new Problem('stale', 'Somebody else changed this line meanwhile', { current: line })
+    return line
+  }
+
+  const log = ({ actor, key, nowMs }: CommandContext, action: string, subject: string, before: object, after: object): void =>
+    audit.insert({ atMs: nowMs, staffId: actor.id, action, subject, changes: changesBetween(before as Record<string, unknown>, after as Record<string, unknown>), commandKey: key })
+
+  const withNames = (lines: ReadLine[]) => {
+    const names = species.names()
+    return lines.map((line) => {
+      const isNewSpecies = !species.isKnown(line.species)
+      return { ...line, isNewSpecies, nearestSpecies: isNewSpecies ? nearestName(line.species, names) : null }
     })
-    return split.fish.length
   }
 
   return {
@@ -80,11 +134,28 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       return view
     },
 
-    /** Reads a packing list without keeping anything of it. */
-    readList(bytes: Uint8Array) {
-      const list = readPackingList(readCsv(bytes), store.tankCodes())
-      if (!list.ok) throw listProblem(list.errors.slice(0, 200))
-      return { lines: list.lines.map((line) => ({ ...line, isNewSpecies: !species.isKnown(line.species) })), notices: list.notices }
+    /** Reads a packing list, CSV or JSON, without keeping anything of it. How its columns were read goes with the answer, and with a refusal. */
+    readList(bytes: Uint8Array, { supplier, mapping }: ReadOptions) {
+      if (isJson(bytes)) {
+        const list = readPackingListJson(new TextDecoder().decode(bytes))
+        if (!list.ok) throw listProblem(list.errors.slice(0, 200))
+        return { lines: withNames(list.lines), notices: list.notices, head: list.head ?? null, columns: null }
+      }
+      const rows = readCsv(bytes)
+      const heading = rows[0] ?? []
+      const remembered = mapping === null && supplier ? store.mappingOf(supplier, headingKey(heading)) : null
+      const used = mapping ?? remembered
+      const columns = { heading, sample: rows.slice(1, 4), mapping: used ?? guessMapping(heading), isRemembered: remembered !== null }
+      const list = readPackingList(rows, store.tankCodes(), used)
+      if (!list.ok) throw listProblem(list.errors.slice(0, 200), { columns })
+      return { lines: withNames(list.lines), notices: list.notices, head: null, columns }
+    },
+
+    /** A crate's list in the format that `readList` reads. */
+    writeList(id: string) {
+      const crate = store.view(id)
+      if (!crate) throw new Problem('not-found', 'There is no such crate')
+      return writePackingList(crate)
     },
 
     /** Takes a crate in: its lines become lots, its bags places, all at once or not at all. */
@@ -93,38 +164,133 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       if (bagCount > bounds.bagsInCrate) throw fieldProblem('lines', `A crate may have at most ${bounds.bagsInCrate} bags; this list has ${bagCount}`)
       const supplier = store.supplierNamed(input.supplier)
       const crate = { id: newId(), number: store.nextNumber(), supplier: supplier.name }
-      store.insertCrate({ id: crate.id, number: crate.number, supplierId: supplier.id, expectedAtMs: input.expectedAtMs, packedAtMs: input.packedAtMs, createdAtMs: nowMs })
-      input.lines.reduce((firstBag, line, index) => firstBag + insertLine(crate, line, index, firstBag, nowMs), 1)
+      store.insertCrate({ id: crate.id, number: crate.number, supplierId: supplier.id, expectedAtMs: input.expectedAtMs, packedAtMs: input.packedAtMs, carrier: input.carrier ?? null, hasList: input.hasList === false ? 0 : 1, note: input.note ?? null, createdAtMs: nowMs })
+      input.lines.forEach((line, index) => void insertLine(crate, line, index + 1, `lines[${index}].`, nowMs))
+      if (input.listMapping) store.rememberMapping(supplier.id, headingKey(input.listMapping.heading.map((cell) => cell ?? '')), input.listMapping.mapping as ListMapping)
       return { id: crate.id, number: crate.number }
     },
 
-    /** Chooses the tank of a line; a choice made on an old view is refused with both values. */
-    chooseTank({ params }: CommandContext, { tankId, version }: ChooseTank) {
-      const line = store.lineOfCrate(requireCrate(params.crateId), params.lineId ?? '')
-      if (!line) throw new Problem('not-found', 'There is no such line in this crate')
-      if (line.version !== version) throw new Problem('stale', 'Somebody else chose a tank for this line meanwhile', { current: { tankId: line.tankId, version: line.version } })
-      if (tankId !== null && !isTank(tankId)) throw fieldProblem('tankId', 'There is no such tank')
-      store.setLineTank(line.id, tankId, version + 1)
+    /** Changes what is known of a crate as a whole. Lots that are in the books already keep the supplier they came under. */
+    editCrate(context: CommandContext, { version, ...input }: EditCrate) {
+      const crate = store.view(requireCrate(context.params.crateId)) as CrateView
+      const { supplier, expectedAtMs, packedAtMs, carrier, note } = crate
+      if (crate.version !== version) throw new Problem('stale', 'Somebody else changed this crate meanwhile', { current: { supplier, expectedAtMs, packedAtMs, carrier, note, version: crate.version } })
+      const named = store.supplierNamed(input.supplier)
+      store.updateCrate(crate.id, { supplierId: named.id, expectedAtMs: input.expectedAtMs, packedAtMs: input.packedAtMs, carrier: input.carrier ?? null, note: input.note, version: version + 1 })
+      if (named.name !== supplier) for (const line of crate.lines) store.updateLot(line.lotId, { origin: named.name })
+      log(context, 'edited', `crate ${crate.number}`, { supplier, expectedAtMs, packedAtMs, carrier, note }, { ...input, supplier: named.name })
       return { version: version + 1 }
+    },
+
+    /** Adds a line to a crate that is in the books already. */
+    addLine(context: CommandContext, input: ListLine) {
+      const crate = store.view(requireOpen(context.params.crateId)) as CrateView
+      const id = insertLine(crate, input, store.lastPosition(crate.id) + 1, '', context.nowMs)
+      log(context, 'added', `line ${input.species} of crate ${crate.number}`, {}, input)
+      return { id, version: 1 }
+    },
+
+    /** Changes a line. A new name changes what the lot is called, not what was counted; the old name stands in the audit. */
+    editLine(context: CommandContext, { version, ...input }: EditLine) {
+      const crateId = requireOpen(context.params.crateId)
+      const line = requireLine(crateId, context.params.lineId, version)
+      const bags = store.bagsOfLine(line.id)
+      const split = splitIntoBags(input.count, input.bags, input.perBag)
+      if (!split.ok) throw fieldProblem('perBag', split.reason)
+      const isRepacked = split.fish.join() !== bags.map((bag) => bag.listed).join()
+      if (isRepacked && store.wasOpened(line.id)) throw fieldProblem('count', 'A bag of this line was opened already; fish and bags of the list stay as they are')
+      if (isRepacked) {
+        store.deleteBags(line.id)
+        insertBags(crateId, line.id, input, '')
+      }
+      store.updateLine(line.id, { count: input.count, ...detailsOf(input), version: version + 1 })
+      store.updateLot(line.lotId, { speciesId: species.named(input.species, context.nowMs) })
+      log(context, 'edited', `line ${line.lotCode}`, { ...line, bags: bags.length, perBag: null, tank: null, version: null, id: null, lotId: null, lotCode: null, position: null }, { ...input, perBag: null })
+      return { version: version + 1 }
+    },
+
+    /** Takes a line off the list; nothing of it was ever opened, so nothing of it is in the ledger. */
+    removeLine(context: CommandContext, { version }: RemoveLine) {
+      const crateId = requireOpen(context.params.crateId)
+      const line = requireLine(crateId, context.params.lineId, version)
+      if (store.wasOpened(line.id)) throw new Problem('conflict', 'A bag of this line was opened already, so the line stays')
+      if (store.countLines(crateId) === 1) throw new Problem('conflict', 'A crate keeps at least one line')
+      store.deleteBags(line.id)
+      store.deleteLine(line.id, line.lotId)
+      log(context, 'removed', `line ${line.lotCode} ${line.species}`, { species: line.species, count: line.count }, {})
+      return {}
     },
 
     /** Records what was found in bags: the fish then stand in the bag, the dead leave it at once. */
     recordBags(context: CommandContext, input: RecordBags) {
-      const crateId = requireCrate(context.params.crateId)
+      const crateId = requireOpen(context.params.crateId)
       input.bagIds.forEach((bagId, index) => recordBag(context, requireBag(crateId, bagId, index), input))
       return {}
     },
 
+    /** Records a bag that no line speaks of: a line, a lot and a bag of its own, opened at once. */
+    addBag(context: CommandContext, { species: name, note, ...found }: AddBag) {
+      const crate = store.view(requireOpen(context.params.crateId)) as CrateView
+      const number = Math.max(0, ...store.bagNumbers(crate.id)) + 1
+      if (store.bagNumbers(crate.id).length >= bounds.bagsInCrate) throw new Problem('conflict', `A crate may have at most ${bounds.bagsInCrate} bags`)
+      const [lotId, lineId, bagId] = [newId(), newId(), newId()]
+      const position = store.lastPosition(crate.id) + 1
+      const code = `${crate.number}-${String(position).padStart(2, '0')}`
+      ledgerStore.insertLot({ id: lotId, code, speciesId: species.named(name ?? unidentified, context.nowMs), origin: crate.supplier, createdAtMs: context.nowMs })
+      store.insertLine({ id: lineId, crateId: crate.id, position, count: 0, lotId, tankId: null, version: 1, ...detailsOf({ identity: name === null ? 'doubtful' : 'likely' }) })
+      ledgerStore.insertPlace(bagId, 'bag')
+      store.insertBag({ id: bagId, lineId, crateId: crate.id, number, listed: 0 })
+      recordBag(context, { id: bagId, crateId: crate.id, lotId, number }, { ...found, bagIds: [bagId], concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, note })
+      return { bagId, lineId, number }
+    },
+
+    /** Says what a lot is. What was counted stays; the old name stands in the audit. */
+    identifyLine(context: CommandContext, { species: name, identity, strain, version }: IdentifyLine) {
+      const line = requireLine(requireCrate(context.params.crateId), context.params.lineId, version)
+      store.updateLine(line.id, { identity, strain, version: version + 1 })
+      store.updateLot(line.lotId, { speciesId: species.named(name, context.nowMs) })
+      log(context, 'identified', `line ${line.lotCode}`, { species: line.species, identity: line.identity, strain: line.strain }, { species: name, identity, strain })
+      return { version: version + 1 }
+    },
+
+    /** Records what was seen of the box itself. */
+    recordBox(context: CommandContext, { box, version }: RecordBox) {
+      const crate = store.view(requireOpen(context.params.crateId)) as CrateView
+      if (crate.boxVersion !== version) throw new Problem('stale', 'Somebody else described the box meanwhile', { current: { box: crate.box, version: crate.boxVersion } })
+      store.updateCrate(crate.id, { box, boxVersion: version + 1 })
+      return { version: version + 1 }
+    },
+
+    /** Closes a crate whose fish are all accounted for; otherwise only with a reason. */
+    closeCrate(context: CommandContext, { because, version }: CloseCrate) {
+      const crate = requireVersion(requireOpen(context.params.crateId), version)
+      const { bags, opened, inBags } = totalBags(crate.bags)
+      const left = [inBags > 0 ? `${inBags} fish still stand in bags` : '', opened < bags ? `${bags - opened} bags are still shut` : ''].filter(Boolean).join(' and ')
+      if (left && !because?.trim()) throw fieldProblem('because', `${left.charAt(0).toUpperCase()}${left.slice(1)}: place and open them, or say why the crate is closed so`)
+      store.updateCrate(crate.id, { closedAtMs: context.nowMs, closedById: context.actor.id, closedBecause: left ? because : null, version: version + 1 })
+      log(context, 'closed', `crate ${crate.number}`, {}, left ? { left, because } : {})
+      return { version: version + 1 }
+    },
+
+    /** Opens a closed crate again. */
+    reopenCrate(context: CommandContext, { version }: ReopenCrate) {
+      const crate = requireVersion(requireCrate(context.params.crateId), version)
+      if (crate.closedAtMs === null) throw new Problem('conflict', 'This crate is open')
+      store.updateCrate(crate.id, { closedAtMs: null, closedById: null, closedBecause: null, version: version + 1 })
+      log(context, 'opened again', `crate ${crate.number}`, {}, {})
+      return { version: version + 1 }
+    },
+
     /** Takes back what was recorded for bags, while their fish are still in them. */
     undoBags(context: CommandContext, { bagIds, happenedAtMs }: UndoBags) {
-      const crateId = requireCrate(context.params.crateId)
+      const crateId = requireOpen(context.params.crateId)
       bagIds.forEach((bagId, index) => undoBag(context, requireBag(crateId, bagId, index), happenedAtMs))
       return {}
     },
 
     /** Moves fish from their bags to the planned tanks. */
     placeBags(context: CommandContext, { tankId, happenedAtMs }: PlaceBags) {
-      const crateId = requireCrate(context.params.crateId)
+      const crateId = requireOpen(context.params.crateId)
       if (tankId !== null && !isTank(tankId)) throw fieldProblem('tankId', 'There is no such tank')
       const bags = store.placeable(crateId, tankId)
       if (bags.length === 0) throw new Problem('conflict', 'No fish in bags have a planned tank here')
@@ -134,7 +300,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
 
     /** Takes a placing back while its fish still stand where it put them: all of them, or none. */
     undoPlacement(context: CommandContext, { placementKey, happenedAtMs }: UndoPlacement) {
-      const crateId = requireCrate(context.params.crateId)
+      const crateId = requireOpen(context.params.crateId)
       if (store.placements(crateId, placementKey).length === 0) throw new Problem('conflict', 'This placing was taken back already')
       const moves = store.bagIds(crateId).flatMap((bagId) => ledgerStore.standingOfCommand(placementKey, bagId))
       for (const move of moves) ledger.reverse(context, move, happenedAtMs, 'placing undone')
@@ -142,4 +308,17 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     },
   }
 }
+const isJson = (bytes: Uint8Array): boolean => new TextDecoder().decode(bytes.subarray(0, 64)).trimStart().startsWith('{')
+
+type Details = Partial<Pick<ListLine, 'origin' | 'strain' | 'identity' | 'promisedTo' | 'billed' | 'sizeCm' | 'priceEach' | 'capture' | 'ateBefore' | 'note'>>
+const detailsOf = ({ origin = null, strain = null, identity = null, promisedTo = null, billed = null, sizeCm = null, priceEach = null, capture = null, ateBefore = null, note = null }: Details) => ({
+  ...{ origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note },
+})
+
+/** Findings as the table keeps them; what an older device does not know of counts as not asked. */
+const findingsOf = ({ ph = null, ammoniaMgL = null, hasBinder = null, behaviour = null, mishap = null, ...found }: BagFindings) => ({
+  ...found,
+  ...{ ph, ammoniaMgL, behaviour, mishap, hasBinder: hasBinder === null ? null : Number(hasBinder) },
+})
+
 export type CratesService = ReturnType<typeof createCratesService>

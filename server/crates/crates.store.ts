@@ -1,12 +1,15 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm'
-import type { BagView, CrateSummary, CrateView, LineView, PlacementView } from '../../core/crates/crateView'
+import { groupBy } from '../../core/collections/groupBy'
+import type { ListMapping } from '../../core/crates/listMapping'
+import type { BagView, CrateSummary, CrateView, LineView, PlacementView, WentView } from '../../core/crates/crateView'
+import { openRunOf } from '../bench/onBench'
 import type { Database } from '../db/open'
-import { lot, stock } from '../ledger/ledger.table'
+import { lot, place, stock } from '../ledger/ledger.table'
 import { newId } from '../newId'
 import { tank } from '../room/room.table'
 import { species } from '../species/species.table'
 import { staff } from '../staff/staff.table'
-import { bag, bagRecord, crate, line, supplier } from './crates.table'
+import { bag, bagPhoto, bagRecord, crate, line, listMapping, supplier } from './crates.table'
 
 export interface OpenedBag {
   id: string
@@ -32,7 +35,7 @@ export function createCratesStore({ orm }: Database) {
     .innerJoin(staff, eq(staff.id, bagRecord.staffId))
     .where(and(eq(bagRecord.bagId, sql.placeholder('bagId')), standing))
     .prepare()
-  const recordFields = ['id', 'bagId', 'alive', 'dead', 'concerns', 'body', 'skinTempC', 'waterTempC', 'salinityPpt', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
+  const recordFields = ['id', 'bagId', 'alive', 'dead', 'concerns', 'body', 'skinTempC', 'waterTempC', 'salinityPpt', 'ph', 'ammoniaMgL', 'hasBinder', 'behaviour', 'mishap', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
   const insertRecord = orm
     .insert(bagRecord)
     .values(Object.fromEntries(recordFields.map((field) => [field, sql.placeholder(field)])) as unknown as typeof bagRecord.$inferInsert)
@@ -40,7 +43,7 @@ export function createCratesStore({ orm }: Database) {
 
   const lines = (crateId: string): LineView[] =>
     orm
-      .select({ id: line.id, position: line.position, species: species.name, count: line.count, lotId: line.lotId, lotCode: lot.code, tankId: tank.id, tankCode: tank.code, version: line.version })
+      .select({ id: line.id, position: line.position, species: species.name, count: line.count, lotId: line.lotId, lotCode: lot.code, tankId: tank.id, tankCode: tank.code, version: line.version, origin: line.origin, strain: line.strain, identity: line.identity, promisedTo: line.promisedTo, billed: line.billed, sizeCm: line.sizeCm, priceEach: line.priceEach, capture: line.capture, ateBefore: line.ateBefore, note: line.note })
       .from(line)
       .innerJoin(lot, eq(lot.id, line.lotId))
       .innerJoin(species, eq(species.id, lot.speciesId))
@@ -50,9 +53,16 @@ export function createCratesStore({ orm }: Database) {
       .all()
       .map(({ tankId, tankCode, ...row }) => ({ ...row, tank: tankId === null || tankCode === null ? null : { id: tankId, code: tankCode } }))
 
-  const bags = (crateId: string): BagView[] =>
-    orm
-      .select({ id: bag.id, lineId: bag.lineId, number: bag.number, listed: bag.listed, record: bagRecord, staffName: staff.name, inBag: sql<number>`coalesce(${stock.quantity}, 0)` })
+  /** Ids of the pictures that were not taken away, by bag. */
+  const photosByBag = (crateId: string): Map<string, string[]> => {
+    const rows = orm.select({ id: bagPhoto.id, bagId: bagPhoto.bagId }).from(bagPhoto).innerJoin(bag, eq(bag.id, bagPhoto.bagId)).where(and(eq(bag.crateId, crateId), isNull(bagPhoto.removedAtMs))).orderBy(asc(bagPhoto.recordedAtMs)).all()
+    return new Map([...groupBy(rows, (row) => row.bagId)].map(([bagId, photos]) => [bagId, photos.map(({ id }) => id)]))
+  }
+
+  const bags = (crateId: string): BagView[] => {
+    const photos = photosByBag(crateId)
+    return orm
+      .select({ id: bag.id, lineId: bag.lineId, number: bag.number, listed: bag.listed, record: bagRecord, staffName: staff.name, inBag: sql<number>`coalesce(${stock.quantity}, 0)`, runId: openRunOf(sql`${bag.id}`) })
       .from(bag)
       .innerJoin(line, eq(line.id, bag.lineId))
       .leftJoin(bagRecord, and(eq(bagRecord.bagId, bag.id), standing))
@@ -62,27 +72,40 @@ export function createCratesStore({ orm }: Database) {
       .orderBy(asc(bag.number))
       .all()
       .map(({ record, staffName, ...row }) => {
-        if (!record) return { ...row, record: null }
-        const { id: _, bagId: __, undoneAtMs: ___, undoneById: ____, undoneCommandKey: _____, recordedAtMs: ______, ...rest } = record
-        return { ...row, record: { ...rest, staffName: staffName ?? '' } }
+        const view = { ...row, photos: photos.get(row.id) ?? [] }
+        if (!record) return { ...view, record: null }
+        const { id: _, bagId: __, undoneAtMs: ___, undoneById: ____, undoneCommandKey: _____, recordedAtMs: ______, hasBinder, ...rest } = record
+        return { ...view, record: { ...rest, hasBinder: hasBinder === null ? null : hasBinder === 1, staffName: staffName ?? '' } }
       })
+  }
 
   const head = (where: ReturnType<typeof sql>) =>
     orm.all<CrateSummary>(sql`SELECT crate.id, crate.number, supplier.name AS supplier, crate.expected_at_ms AS expectedAtMs, crate.packed_at_ms AS packedAtMs,
+        crate.closed_at_ms AS closedAtMs, supplier.claim_window_hours AS claimWindowHours, (SELECT state FROM claim WHERE claim.crate_id = crate.id) AS claimState,
         (SELECT count(*) FROM line WHERE line.crate_id = crate.id) AS lineCount,
         (SELECT coalesce(sum(line.count), 0) FROM line WHERE line.crate_id = crate.id) AS listed,
-        (SELECT count(*) FROM bag WHERE bag.crate_id = crate.id) AS bagCount,
+        (SELECT count(*) FROM bag b2 LEFT JOIN bag_record r2 ON r2.bag_id = b2.id AND r2.undone_at_ms IS NULL WHERE b2.crate_id = crate.id AND (b2.listed > 0 OR r2.id IS NOT NULL)) AS bagCount,
         count(r.id) AS openedCount, coalesce(sum(r.alive), 0) AS alive, coalesce(sum(r.dead), 0) AS dead, min(r.happened_at_ms) AS arrivedAtMs,
+        (SELECT coalesce(sum(max(0, short)), 0) FROM (SELECT sum(b3.listed - r3.alive - r3.dead) AS short FROM bag b3 JOIN bag_record r3 ON r3.bag_id = b3.id AND r3.undone_at_ms IS NULL
+          WHERE b3.crate_id = crate.id AND crate.has_list = 1 GROUP BY b3.line_id)) AS missing,
         (SELECT coalesce(sum(stock.quantity), 0) FROM bag JOIN stock ON stock.place_id = bag.id WHERE bag.crate_id = crate.id) AS inBags
       FROM crate JOIN supplier ON supplier.id = crate.supplier_id
         LEFT JOIN bag b ON b.crate_id = crate.id LEFT JOIN bag_record r ON r.bag_id = b.id AND r.undone_at_ms IS NULL
       WHERE ${where} GROUP BY crate.id ORDER BY crate.number DESC`)
 
+  /** Fish by line and the tank they went to out of their bags. */
+  const went = (crateId: string): WentView[] =>
+    orm.all(sql`SELECT source.lineId, tank.code AS tankCode, sum(m.quantity) AS fish
+      FROM (SELECT bag.id AS placeId, NULL AS lotId, bag.line_id AS lineId FROM bag WHERE bag.crate_id = ${crateId}
+          UNION SELECT s.run_id, s.lot_id, bag.line_id FROM run_source s JOIN bag ON bag.id = s.place_id WHERE bag.crate_id = ${crateId}) source
+        JOIN movement m ON m.from_place_id = source.placeId AND (source.lotId IS NULL OR m.lot_id = source.lotId) JOIN tank ON tank.id = m.to_place_id
+      WHERE m.kind = 'move' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id) GROUP BY source.lineId, tank.id ORDER BY tank.code`)
+
   /** Placings whose fish were not all taken back, newest first; of one command when its key is given. */
   const placements = (crateId: string, key: string | null): PlacementView[] =>
     orm.all(sql`SELECT m.command_key AS key, m.staff_id AS staffId, sum(m.quantity) AS fish FROM bag JOIN movement m ON m.from_place_id = bag.id
       WHERE bag.crate_id = ${crateId} AND m.kind = 'move' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)
-        ${key === null ? sql`` : sql`AND m.command_key = ${key}`} GROUP BY m.command_key ORDER BY max(m.seq) DESC`)
+        AND NOT EXISTS (SELECT 1 FROM run_movement WHERE run_movement.movement_id = m.id) ${key === null ? sql`` : sql`AND m.command_key = ${key}`} GROUP BY m.command_key ORDER BY max(m.seq) DESC`)
 
   return {
     placements,
@@ -91,11 +114,24 @@ export function createCratesStore({ orm }: Database) {
     view(id: string): CrateView | null {
       const summary = head(sql`crate.id = ${id}`)[0]
       if (!summary) return null
-      const { number, supplier: name, expectedAtMs, packedAtMs, arrivedAtMs } = summary
-      const lastPlacement = placements(id, null)[0] ?? null
-      return { id, number, supplier: name, expectedAtMs, packedAtMs, arrivedAtMs, lines: lines(id), bags: bags(id), lastPlacement }
+      const row = orm.select().from(crate).where(eq(crate.id, id)).get()
+      if (!row) return null
+      const { note, version, carrier, box, boxVersion, closedBecause } = row
+      const hasList = row.hasList === 1
+      // A bag that was added and taken back again leaves its trace in the books, but no bag.
+      const shown = bags(id).filter((each) => each.listed > 0 || each.record !== null)
+      const { lineCount: _, bagCount: __, openedCount: ___, listed: ____, alive: _____, dead: ______, missing: ________, inBags: _______, ...headOnly } = summary
+      return {
+        ...headOnly,
+        ...{ note, version, carrier, hasList, box, boxVersion, closedBecause },
+        lines: lines(id).filter((each) => each.count > 0 || shown.some((bag) => bag.lineId === each.id)),
+        bags: hasList ? shown : shown.map(asFound),
+        went: went(id),
+        lastPlacement: placements(id, null)[0] ?? null,
+      }
     },
     isCrate: (id: string): boolean => crateById.get({ id }) !== undefined,
+    isClosed: (id: string): boolean => (orm.select({ at: crate.closedAtMs }).from(crate).where(eq(crate.id, id)).get()?.at ?? null) !== null,
     nextNumber: (): number => (orm.select({ top: sql<number | null>`max(${crate.number})` }).from(crate).get()?.top ?? 0) + 1,
     supplierNamed(name: string): { id: string; name: string } {
       const known = orm.select().from(supplier).where(sql`lower(${supplier.name}) = ${name.trim().toLowerCase()}`).get()
@@ -103,6 +139,34 @@ export function createCratesStore({ orm }: Database) {
       const made = { id: newId(), name: name.trim() }
       orm.insert(supplier).values(made).run()
       return made
+    },
+    mappingOf: (supplierName: string, heading: string): ListMapping | null =>
+      orm
+        .select({ mapping: listMapping.mapping })
+        .from(listMapping)
+        .innerJoin(supplier, eq(supplier.id, listMapping.supplierId))
+        .where(and(sql`lower(${supplier.name}) = ${supplierName.trim().toLowerCase()}`, eq(listMapping.heading, heading)))
+        .get()?.mapping ?? null,
+    rememberMapping: (supplierId: string, heading: string, mapping: ListMapping) =>
+      void orm.insert(listMapping).values({ supplierId, heading, mapping }).onConflictDoUpdate({ target: [listMapping.supplierId, listMapping.heading], set: { mapping } }).run(),
+    updateCrate: (id: string, values: Partial<typeof crate.$inferInsert>) => void orm.update(crate).set(values).where(eq(crate.id, id)).run(),
+    updateLine: (id: string, values: Partial<typeof line.$inferInsert>) => void orm.update(line).set(values).where(eq(line.id, id)).run(),
+    updateLot: (id: string, values: Partial<typeof lot.$inferInsert>) => void orm.update(lot).set(values).where(eq(lot.id, id)).run(),
+    countLines: (crateId: string): number => orm.select({ n: sql<number>`count(*)` }).from(line).where(eq(line.crateId, crateId)).get()?.n ?? 0,
+    lastPosition: (crateId: string): number => orm.select({ n: sql<number | null>`max(${line.position})` }).from(line).where(eq(line.crateId, crateId)).get()?.n ?? 0,
+    bagNumbers: (crateId: string): number[] => orm.select({ number: bag.number }).from(bag).where(eq(bag.crateId, crateId)).all().map((row) => row.number),
+    bagsOfLine: (lineId: string) => orm.select().from(bag).where(eq(bag.lineId, lineId)).orderBy(asc(bag.number)).all(),
+    /** Whether anything was ever recorded for a bag of the line, even if it was taken back. */
+    wasOpened: (lineId: string): boolean => orm.select({ id: bagRecord.id }).from(bagRecord).innerJoin(bag, eq(bag.id, bagRecord.bagId)).where(eq(bag.lineId, lineId)).limit(1).get() !== undefined,
+    /** Takes away bags that nothing was ever recorded for. */
+    deleteBags(lineId: string): void {
+      const ids = orm.select({ id: bag.id }).from(bag).where(eq(bag.lineId, lineId)).all()
+      orm.delete(bag).where(eq(bag.lineId, lineId)).run()
+      for (const { id } of ids) orm.delete(place).where(eq(place.id, id)).run()
+    },
+    deleteLine(id: string, lotId: string): void {
+      orm.delete(line).where(eq(line.id, id)).run()
+      orm.delete(lot).where(eq(lot.id, lotId)).run()
     },
     insertCrate: (values: typeof crate.$inferInsert) => void orm.insert(crate).values(values).run(),
     insertLine: (values: typeof line.$inferInsert) => void orm.insert(line).values(values).run(),
@@ -113,12 +177,15 @@ export function createCratesStore({ orm }: Database) {
     markUndone: (id: string, by: { undoneById: string; undoneAtMs: number; undoneCommandKey: string }) => void orm.update(bagRecord).set(by).where(eq(bagRecord.id, id)).run(),
     lineOfCrate: (crateId: string, lineId: string) => orm.select().from(line).where(and(eq(line.id, lineId), eq(line.crateId, crateId))).get() ?? null,
     setLineTank: (lineId: string, tankId: string | null, version: number) => void orm.update(line).set({ tankId, version }).where(eq(line.id, lineId)).run(),
-    tankCodes: (): Map<string, string> => new Map(orm.select({ id: tank.id, code: tank.code }).from(tank).all().map((row) => [row.code, row.id])),
+    tankCodes: (): Map<string, string> => new Map(orm.select({ id: tank.id, code: tank.code }).from(tank).where(isNull(tank.retiredAtMs)).all().map((row) => [row.code, row.id])),
     /** Fish standing in bags of a crate whose line has a planned tank. */
     placeable: (crateId: string, tankId: string | null): { bagId: string; lotId: string; quantity: number; tankId: string }[] =>
       orm.all(sql`SELECT bag.id AS bagId, stock.lot_id AS lotId, stock.quantity AS quantity, line.tank_id AS tankId FROM bag
         JOIN line ON line.id = bag.line_id JOIN stock ON stock.place_id = bag.id
-        WHERE bag.crate_id = ${crateId} AND line.tank_id IS NOT NULL ${tankId === null ? sql`` : sql`AND line.tank_id = ${tankId}`} ORDER BY bag.number`),
+        WHERE bag.crate_id = ${crateId} AND line.tank_id IS NOT NULL AND ${openRunOf(sql`bag.id`)} IS NULL ${tankId === null ? sql`` : sql`AND line.tank_id = ${tankId}`} ORDER BY bag.number`),
   }
 }
+/** Without a list nothing is short or extra: what was found is what there is. */
+const asFound = (bag: BagView): BagView => ({ ...bag, listed: bag.record ? bag.record.alive + bag.record.dead : bag.listed })
+
 export type CratesStore = ReturnType<typeof createCratesStore>

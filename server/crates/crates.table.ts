@@ -1,11 +1,54 @@
 import { sql } from 'drizzle-orm'
-import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
-import type { BodyCondition, Look } from '../../core/crates/crates.schema'
+import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
+import type { Behaviour, BodyCondition, Look, Mishap } from '../../core/crates/crates.schema'
+import type { BoxFacts } from '../../core/crates/box.schema'
+import type { ClaimState } from '../../core/crates/claim'
+import type { ListMapping } from '../../core/crates/listMapping'
+import type { Identity, Origin } from '../../core/setup/words'
+import { inUse } from '../db/columns'
 import { lot, place } from '../ledger/ledger.table'
 import { tank } from '../room/room.table'
 import { staff } from '../staff/staff.table'
 
-export const supplier = sqliteTable('supplier', { id: text('id').primaryKey(), name: text('name').notNull().unique() })
+export const supplier = sqliteTable('supplier', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull().unique(),
+  shippingTempC: real('shipping_temp_c'),
+  shippingSalinityPpt: real('shipping_salinity_ppt'),
+  shippingPh: real('shipping_ph'),
+  shippingAlkalinityMeqL: real('shipping_alkalinity_meq_l'),
+  transitHours: real('transit_hours'),
+  /** Hours after arrival within which losses must be claimed; null when not agreed. */
+  claimWindowHours: real('claim_window_hours'),
+  claimRules: text('claim_rules'),
+  note: text('note'),
+  ...inUse(),
+})
+
+/** Where a supplier's fish come from. */
+export const source = sqliteTable(
+  'source',
+  {
+    id: text('id').primaryKey(),
+    supplierId: text('supplier_id').notNull().references(() => supplier.id),
+    name: text('name').notNull(),
+    origin: text('origin').$type<Origin>().notNull(),
+    note: text('note'),
+    ...inUse(),
+  },
+  (table) => [uniqueIndex('source_of_supplier').on(table.supplierId, table.name)],
+)
+
+/** Which column of a supplier's lists means what, remembered by the heading of the list. */
+export const listMapping = sqliteTable(
+  'list_mapping',
+  {
+    supplierId: text('supplier_id').notNull().references(() => supplier.id),
+    heading: text('heading').notNull(),
+    mapping: text('mapping', { mode: 'json' }).$type<ListMapping>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.supplierId, table.heading] })],
+)
 
 export const crate = sqliteTable('crate', {
   id: text('id').primaryKey(),
@@ -14,7 +57,18 @@ export const crate = sqliteTable('crate', {
   supplierId: text('supplier_id').notNull().references(() => supplier.id),
   expectedAtMs: integer('expected_at_ms'),
   packedAtMs: integer('packed_at_ms'),
+  carrier: text('carrier'),
+  /** False for a crate that came without a list: its fish are counted in first, and named when they are known. */
+  hasList: integer('has_list').notNull().default(1),
+  box: text('box', { mode: 'json' }).$type<BoxFacts>(),
+  boxVersion: integer('box_version').notNull().default(1),
+  closedAtMs: integer('closed_at_ms'),
+  closedById: text('closed_by_id').references(() => staff.id),
+  /** Why it was closed although fish stood in bags; null when none did. */
+  closedBecause: text('closed_because'),
   createdAtMs: integer('created_at_ms').notNull(),
+  note: text('note'),
+  version: integer('version').notNull().default(1),
 })
 
 export const line = sqliteTable(
@@ -27,6 +81,17 @@ export const line = sqliteTable(
     lotId: text('lot_id').notNull().unique().references(() => lot.id),
     tankId: text('tank_id').references(() => tank.id),
     version: integer('version').notNull(),
+    origin: text('origin').$type<Origin>(),
+    strain: text('strain'),
+    identity: text('identity').$type<Identity>(),
+    promisedTo: text('promised_to'),
+    /** Fish on the invoice, when that differs from the list. */
+    billed: integer('billed'),
+    sizeCm: real('size_cm'),
+    priceEach: real('price_each'),
+    capture: text('capture'),
+    ateBefore: text('ate_before'),
+    note: text('note'),
   },
   (table) => [uniqueIndex('line_position').on(table.crateId, table.position)],
 )
@@ -56,6 +121,13 @@ export const bagRecord = sqliteTable(
     skinTempC: real('skin_temp_c'),
     waterTempC: real('water_temp_c'),
     salinityPpt: real('salinity_ppt'),
+    ph: real('ph'),
+    /** Total ammonia as nitrogen. */
+    ammoniaMgL: real('ammonia_mg_l'),
+    /** 1 when a binder was in the water already, 0 when not, null when not asked. */
+    hasBinder: integer('has_binder'),
+    behaviour: text('behaviour').$type<Behaviour>(),
+    mishap: text('mishap').$type<Mishap>(),
     note: text('note'),
     staffId: text('staff_id').notNull().references(() => staff.id),
     commandKey: text('command_key').notNull(),
@@ -66,4 +138,60 @@ export const bagRecord = sqliteTable(
     undoneCommandKey: text('undone_command_key'),
   },
   (table) => [uniqueIndex('bag_record_stands').on(table.bagId).where(sql`${table.undoneAtMs} IS NULL`), index('bag_record_bag').on(table.bagId)],
+)
+
+/** A picture of a bag as it came. The file lies in the folder of photos under this id. */
+export const bagPhoto = sqliteTable(
+  'bag_photo',
+  {
+    id: text('id').primaryKey(),
+    bagId: text('bag_id').notNull().references(() => bag.id),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    staffId: text('staff_id').notNull().references(() => staff.id),
+    happenedAtMs: integer('happened_at_ms').notNull(),
+    recordedAtMs: integer('recorded_at_ms').notNull(),
+    removedById: text('removed_by_id').references(() => staff.id),
+    removedAtMs: integer('removed_at_ms'),
+  },
+  (table) => [index('bag_photo_bag').on(table.bagId)],
+)
+
+/** What a supplier is asked to make good. */
+export const claim = sqliteTable('claim', {
+  crateId: text('crate_id').primaryKey().references(() => crate.id),
+  state: text('state').$type<ClaimState>().notNull(),
+  note: text('note'),
+  sentAtMs: integer('sent_at_ms'),
+  settledAtMs: integer('settled_at_ms'),
+  settledAmount: real('settled_amount'),
+  version: integer('version').notNull().default(1),
+})
+
+/** A step of a crate's preparation that somebody did. */
+export const prepared = sqliteTable(
+  'prepared',
+  {
+    crateId: text('crate_id').notNull().references(() => crate.id),
+    /** Names the step; made from what it is about, so that it stays the same while the list around it changes. */
+    step: text('step').notNull(),
+    staffId: text('staff_id').notNull().references(() => staff.id),
+    doneAtMs: integer('done_at_ms').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crateId, table.step] })],
+)
+
+/** A tank that a lead chose for a line against a hard rule, and why. Never deleted. */
+export const tankOverride = sqliteTable(
+  'tank_override',
+  {
+    id: text('id').primaryKey(),
+    lineId: text('line_id').notNull().references(() => line.id),
+    tankId: text('tank_id').notNull().references(() => tank.id),
+    broken: text('broken').notNull(),
+    reason: text('reason').notNull(),
+    staffId: text('staff_id').notNull().references(() => staff.id),
+    recordedAtMs: integer('recorded_at_ms').notNull(),
+  },
+  (table) => [index('tank_override_line').on(table.lineId)],
 )

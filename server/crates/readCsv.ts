@@ -18,7 +18,7 @@ export function readCsv(bytes: Uint8Array): string[][] {
 }
 
 /** A problem with a list, each error told by row and column. */
-export const listProblem = (errors: FieldError[]): Problem => new Problem('invalid-input', errors.length === 1 ? (errors[0]?.message ?? '') : `${errors.length} things in this list need a look; nothing was taken in`, { errors })
+export const listProblem = (errors: FieldError[], current?: unknown): Problem => new Problem('invalid-input', errors.length === 1 ? (errors[0]?.message ?? '') : `${errors.length} things in this list need a look; nothing was taken in`, { errors, current })
 
 const brokenQuotes = (row: number): FieldError => ({ path: `row ${row}, species`, row, column: 'species', message: `A quote that opens in or after row ${row} does not close; write quotes inside a cell twice ("")` })
 

@@ -9,6 +9,8 @@ import * as schema from './schema'
 import { installTriggers } from './triggers'
 
 export interface Database {
+  /** Path of the file, or `':memory:'`. */
+  file: string
   raw: Raw
   orm: BetterSQLite3Database<typeof schema>
   /** Runs all of `work` or none of it. Synchronous only: a promise would commit before it is done, so it is refused. */
@@ -38,7 +40,7 @@ export function openDatabase(file: string): Database {
   bringUpToDate(raw, orm)
   installTriggers(raw)
   raw.prepare('INSERT OR IGNORE INTO place (id, kind) VALUES (?, ?)').run(outsidePlaceId, 'outside')
-  return { raw, orm, transact: (work) => transact(raw, work), close: () => raw.close() }
+  return { file, raw, orm, transact: (work) => transact(raw, work), close: () => raw.close() }
 }
 
 // Rebuilding a table under enforced keys could empty its children, so keys are off while migrating and checked after.

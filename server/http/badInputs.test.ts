@@ -7,7 +7,7 @@ let room: TestRoom
 let good: Record<string, { method: 'post' | 'put'; path: string; body: Record<string, unknown> }>
 let before: string
 const happenedAtMs = testNowMs
-const tables = ['command', 'movement', 'stock', 'bag_record', 'check', 'crate', 'line', 'bag', 'lot', 'tank', 'system', 'staff', 'species', 'supplier', 'place']
+const tables = ['command', 'movement', 'stock', 'bag_record', 'check', 'crate', 'line', 'bag', 'lot', 'tank', 'system', 'staff', 'species', 'supplier', 'place', 'room', 'house_limit', 'audit_entry', 'list_mapping']
 const everything = (): string => JSON.stringify(tables.map((table) => room.db.raw.prepare(`SELECT * FROM "${table}"`).all()))
 
 beforeAll(async () => {
@@ -30,6 +30,17 @@ beforeAll(async () => {
     choose: { method: 'put', path: `/api/crates/${crate.id}/lines/${crate.lines[0].id}/tank`, body: { tankId: null, version: 1 } },
     check: { method: 'post', path: '/api/checks', body: quietCheck(tank!.id) },
     system: { method: 'post', path: '/api/systems', body: { name: 'New', water: 'fresh', sumpL: null, rack: 'R9', tankCount: 2, perShelf: 2, tankKind: 'glass', netVolumeL: null } },
+    editCrate: { method: 'put', path: `/api/crates/${crate.id}`, body: { supplier: 'Hollow Reed', expectedAtMs: null, packedAtMs: null, note: null, version: 1 } },
+    addLine: { method: 'post', path: `/api/crates/${crate.id}/lines`, body: { ...list } },
+    editLine: { method: 'put', path: `/api/crates/${crate.id}/lines/${crate.lines[0].id}`, body: { species: 'Kuhli loach', count: 10, bags: 2, perBag: null, version: 1 } },
+    supplier: { method: 'post', path: '/api/setup/suppliers', body: { values: { name: 'Pale Harbour', shippingTempC: 24, shippingSalinityPpt: null, shippingPh: null, shippingAlkalinityMeqL: null, claimWindowHours: null, claimRules: null, transitHours: null, note: null } } },
+    suppliers: { method: 'post', path: '/api/setup/suppliers/import', body: { rows: [{ id: null, version: null, values: { name: 'Pale Harbour', shippingTempC: 24, shippingSalinityPpt: null, shippingPh: null, shippingAlkalinityMeqL: null, claimWindowHours: null, claimRules: null, transitHours: null, note: null } }] } },
+    adopt: { method: 'post', path: '/api/setup/species/adoptions', body: { names: ['Zebra danio'] } },
+    limit: { method: 'put', path: '/api/house-limits/tempRise', body: { value: 2, source: null, version: 0 } },
+    settings: { method: 'put', path: '/api/room/settings', body: { name: 'Room', timeZone: 'UTC', temperatureUnit: '°C', volumeUnit: 'L', salinityUnit: 'ppt', sgReference: '25/25', version: 1 } },
+    pin: { method: 'post', path: `/api/staff/${room.leadId}/pin`, body: { pin: '4712' } },
+    passphrase: { method: 'post', path: `/api/staff/${room.leadId}/passphrase`, body: { passphrase: 'another one, longer' } },
+    rename: { method: 'put', path: `/api/staff/${room.leadId}`, body: { name: 'Imre', role: 'lead', version: 1 } },
     person: { method: 'post', path: '/api/staff', body: { name: 'Oona', role: 'keeper', pin: '2222', passphrase: null } },
   }
   before = everything()
@@ -48,6 +59,41 @@ const expectProblem = (answer: request.Response, status: number, path?: string):
   expect(everything()).toBe(before)
 }
 const huge = 'x'.repeat(1_000_000)
+
+describe('the same for what a lead sets up and what is corrected', () => {
+  test.each<[string, string, unknown]>([
+    ['editCrate', 'supplier', ''], ['editCrate', 'supplier', 7], ['editCrate', 'expectedAtMs', 'tomorrow'], ['editCrate', 'expectedAtMs', 1.5], ['editCrate', 'note', huge], ['editCrate', 'version', 0], ['editCrate', 'version', null],
+    ['addLine', 'species', '   '], ['addLine', 'species', 'a\0b'], ['addLine', 'count', 0], ['addLine', 'count', '8'], ['addLine', 'bags', 1.5], ['addLine', 'bags', 1001], ['addLine', 'perBag', -1], ['addLine', 'tankId', 'nowhere'], ['addLine', 'origin', 'moon'],
+    ['editLine', 'identity', 'perhaps'], ['editLine', 'count', null], ['editLine', 'strain', ['albino']], ['editLine', 'promisedTo', huge], ['editLine', 'version', '1'], ['editLine', 'moon', 1],
+    ['adopt', 'names', []], ['adopt', 'names', 'Zebra danio'], ['adopt', 'names', null],
+    ['limit', 'value', '2'], ['limit', 'value', null], ['limit', 'value', 1e9], ['limit', 'value', -1], ['limit', 'source', huge], ['limit', 'version', -1],
+    ['settings', 'name', ''], ['settings', 'timeZone', 'Moon/Crater'], ['settings', 'temperatureUnit', 'K'], ['settings', 'volumeUnit', 'pint'], ['settings', 'salinityUnit', null], ['settings', 'sgReference', '17/3'],
+    ['pin', 'pin', '12'], ['pin', 'pin', 4711], ['pin', 'pin', '١٢٣٤'], ['passphrase', 'passphrase', 'short'], ['rename', 'role', 'owner'], ['rename', 'name', ' '], ['rename', 'version', 1e12],
+  ])('%s with %s = %j', async (name, field, value) => expectProblem(await send(name, { [field]: value }), 422, field))
+
+  test.each<[string, Record<string, unknown>, string]>([
+    ['a name that is none', { name: '' }, 'values.name'],
+    ['water too hot to ship', { shippingTempC: 400 }, 'values.shippingTempC'],
+    ['text for a figure', { shippingPh: 'seven' }, 'values.shippingPh'],
+    ['a list for a figure', { transitHours: [1] }, 'values.transitHours'],
+    ['a field no supplier has', { phone: '1' }, 'values.phone'],
+  ])('a supplier with %s', async (_what, change, path) => {
+    const values = { ...(good.supplier!.body.values as object), ...change }
+    expectProblem(await send('supplier', { values }), 422, path)
+    expectProblem(await send('suppliers', { rows: [{ id: null, version: null, values }] }), 422, `rows[0].${path}`)
+  })
+
+  test('a list that is none, or endless', async () => {
+    for (const rows of [null, {}, [], [7], Array.from({ length: 2001 }, () => (good.suppliers!.body.rows as unknown[])[0])]) expectProblem(await send('suppliers', { rows }), 422)
+    expectProblem(await send('supplier', { values: null }), 422)
+  })
+
+  test('what is not there is not found', async () => {
+    for (const [method, path, body] of [['put', '/api/setup/suppliers/nobody', { version: 1, ...good.supplier!.body }], ['post', '/api/setup/tanks/nobody/retirement', { version: 1, isRetired: true }], ['put', '/api/house-limits/constructor', good.limit!.body], ['put', '/api/staff/nobody', good.rename!.body]] as const) {
+      expectProblem(await (method === 'put' ? room.put(path, body) : room.post(path, body)), 404)
+    }
+  })
+})
 
 describe('a wrong value names its field and writes nothing', () => {
   test.each<[string, string, unknown]>([
@@ -142,7 +188,8 @@ describe('a request that cannot be taken', () => {
   ])('%s', async (_, attempt, status, ...path) => expectProblem(await attempt(), status, path[0]))
 })
 
+// Left out is what another of them made stale, double or unidentified by then.
 test('after all of that the process lives and takes good input', async () => {
-  for (const name of Object.keys(good).filter((each) => !['undo', 'unplace', 'count'].includes(each))) expect([name, (await send(name, {})).status]).toEqual([name, good[name]!.method === 'put' ? 200 : 201])
+  for (const name of Object.keys(good).filter((each) => !['undo', 'unplace', 'count', 'editLine', 'suppliers', 'pin'].includes(each))) expect([name, (await send(name, {})).status]).toEqual([name, good[name]!.method === 'put' ? 200 : 201])
   expect(room.faults()).toEqual([])
 })

@@ -1,3 +1,4 @@
+import { gt } from 'drizzle-orm'
 import { outsidePlaceId, type Movement } from '../../core/ledger/movement'
 import { compareStock, stockKey, sumMovements } from '../../core/ledger/stock'
 import type { Database } from '../db/open'
@@ -11,22 +12,39 @@ export interface LedgerCheck {
   faults: string[]
 }
 
+const rowsAtOnce = 5000
+
+/** Reads the movements in recording order, a few at a time: years of history need not fit into memory. */
+function* movementsOf({ orm }: Database, count: (movements: number) => void): Generator<Movement> {
+  for (let after = 0; ; ) {
+    const page = orm
+      .select({ seq: movement.seq, id: movement.id, kind: movement.kind, lotId: movement.lotId, fromPlaceId: movement.fromPlaceId, toPlaceId: movement.toPlaceId, quantity: movement.quantity, reversesId: movement.reversesId })
+      .from(movement)
+      .where(gt(movement.seq, after))
+      .orderBy(movement.seq)
+      .limit(rowsAtOnce)
+      .all()
+    if (page.length === 0) return
+    count(page.length)
+    after = page.at(-1)?.seq ?? after
+    yield* page
+  }
+}
+
 /** Recomputes every balance from the movements with the core's own arithmetic and compares it with what the database kept. */
-export function checkLedger({ orm, raw }: Database): LedgerCheck {
-  const movements = orm
-    .select({ id: movement.id, kind: movement.kind, lotId: movement.lotId, fromPlaceId: movement.fromPlaceId, toPlaceId: movement.toPlaceId, quantity: movement.quantity, reversesId: movement.reversesId })
-    .from(movement)
-    .orderBy(movement.seq)
-    .all() satisfies Movement[]
+export function checkLedger(db: Database): LedgerCheck {
+  const { orm, raw } = db
+  let movements = 0
+  const summed = sumMovements(movementsOf(db, (read) => (movements += read)))
   const rows = orm.select().from(stock).all()
   const kept = new Map(rows.map((row) => [stockKey(row.placeId, row.lotId), row.quantity]))
   const integrity = (raw.prepare('PRAGMA integrity_check').all() as { integrity_check: string }[]).map((row) => row.integrity_check).filter((line) => line !== 'ok')
   const faults = [
-    ...compareStock(kept, sumMovements(movements)).map(({ key, kept: has, summed }) => `place/lot ${key}: ${has} kept, movements come to ${summed}`),
+    ...compareStock(kept, summed).map(({ key, kept: has, summed: comes }) => `place/lot ${key}: ${has} kept, movements come to ${comes}`),
     ...rows.filter((row) => row.placeId === outsidePlaceId).map((row) => `lot ${row.lotId}: stock is kept for the outside`),
     ...missingTriggers(raw).map((name) => `trigger ${name} is missing`),
     ...integrity.map((line) => `database: ${line}`),
     ...raw.prepare('PRAGMA foreign_key_check').all().map((row) => `broken reference: ${JSON.stringify(row)}`),
   ]
-  return { movements: movements.length, stockRows: rows.length, faults }
+  return { movements, stockRows: rows.length, faults }
 }

@@ -101,6 +101,8 @@ export function createLedgerService(store: LedgerStore, species: SpeciesStore, t
       const row = movement && store.rowById(movement.id)
       if (!movement || !row) throw new Problem('not-found', 'There is no such movement')
       if (isBagEntry(row)) throw new Problem('conflict', 'This is part of a bag’s record; undo the bag in Unpack instead')
+      const { run } = row
+      if (run !== null) throw new Problem('conflict', `This is part of run ${run} on the bench; move the fish or correct the count instead`)
       return { movementIds: [reverse(context, movement, happenedAtMs, reason)] }
     },
   }

@@ -27,17 +27,20 @@ export interface MovementRow extends Movement {
   happenedAtMs: number
   recordedAtMs: number
   reversedById: string | null
+  /** Number of the run that wrote it; null when none did. */
+  run: number | null
 }
 
 const placeName = (name: string): string => `CASE ${name}.kind WHEN 'tank' THEN (SELECT code FROM tank WHERE id = ${name}.id)
   WHEN 'bag' THEN (SELECT 'bag ' || bag.number || ' of crate ' || crate.number FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id = ${name}.id)
+  WHEN 'vessel' THEN (SELECT 'the vessel of run ' || run.number FROM run WHERE run.id = ${name}.id)
   ELSE ${name}.kind END`
 
 const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id AS lotId, m.from_place_id AS fromPlaceId, m.to_place_id AS toPlaceId,
     m.reverses_id AS reversesId, m.cause, m.reason, m.note, m.happened_at_ms AS happenedAtMs, m.recorded_at_ms AS recordedAtMs,
     lot.code AS lotCode, species.name AS species, staff.name AS staffName, m.command_key AS commandKey, back.id AS reversedById,
     f.kind AS fromKind, ${placeName('f')} AS fromName, t.kind AS toKind, ${placeName('t')} AS toName,
-    crate.id AS crateId, crate.number AS crateNumber
+    crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run
   FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = m.staff_id
     JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id
     LEFT JOIN movement back ON back.reverses_id = m.id

@@ -4,7 +4,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import type { AddSystem } from '../../core/room/room.schema'
 import { countFish, type StockView } from '../../core/ledger/stockView'
-import type { MovementView, RoomView, TankSummary, TankView } from '../../core/room/roomView'
+import type { HoldView, MovementView, RoomView, TankSummary, TankView } from '../../core/room/roomView'
 import { tankFlag } from '../../core/room/tankFlag'
 import type { CheckView } from '../../core/rounds/roundView'
 import { dayInZone } from '../../core/time/dayInZone'
@@ -19,8 +19,15 @@ const timelinePage = 40
 /** Nobody reads further back on one screen. */
 const mostEntries = 5000
 
+interface Collaborators {
+  store: RoomStore
+  ledger: LedgerStore
+  checksAt: (tankId: string, limit: number) => CheckView[]
+  holdsByTank: (nowMs: number, only: string | null) => Map<string, HoldView>
+}
+
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService(store: RoomStore, ledger: LedgerStore, checksAt: (tankId: string, limit: number) => CheckView[]) {
+export function createRoomService({ store, ledger, checksAt, holdsByTank }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   const lostToday = (nowMs: number): Map<string, number> => ledger.lostSince(startOfDay(new TZDate(nowMs, zone())).getTime())
@@ -30,16 +37,18 @@ export function createRoomService(store: RoomStore, ledger: LedgerStore, checksA
     const today = dayInZone(nowMs, zone())
     const lost = lostToday(nowMs)
     const checks = new Map(store.lastChecks(null, only).map((check) => [check.tankId, check]))
+    const holds = holdsByTank(nowMs, only)
     const stock = groupBy(ledger.tankStock(only), (row) => row.placeId)
     return tanks.map((tank) => {
       const lots = stock.get(tank.id) ?? []
       const check = checks.get(tank.id)
-      const { netVolumeL: _, ...rest } = tank
+      const { id, code, kind, systemId, rack, shelf, position } = tank
       return {
-        ...rest,
+        ...{ id, code, kind, systemId, rack, shelf, position },
         fish: countFish(lots),
         mainSpecies: lots[0]?.species ?? null,
         speciesCount: new Set(lots.map((lot) => lot.species)).size,
+        hold: holds.get(tank.id) ?? null,
         isCheckedToday: check?.roundOn === today,
         lastCheckAtMs: check?.happenedAtMs ?? null,
         flag: tankFlag({ signs: check?.signs ?? [], ate: check?.ate ?? null, lostToday: lost.get(tank.id) ?? 0 }),
@@ -80,7 +89,7 @@ export function createRoomService(store: RoomStore, ledger: LedgerStore, checksA
       if (!summary || !system) throw new Problem('internal', 'The tank has no system')
       const { id, kind, netVolumeL } = tank
       const stock = ledger.tankStock(id).map(withoutPlace)
-      return { id, code: tank.code, kind, netVolumeL, system, stock, flag: summary.flag, isCheckedToday: summary.isCheckedToday, ...timeline(id, entries) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock, hold: summary.hold, flag: summary.flag, isCheckedToday: summary.isCheckedToday, ...timeline(id, entries) }
     },
 
     /** Adds a system with a rack of tanks. */
@@ -123,5 +132,6 @@ function toMovementView(row: MovementRow, tankId: string): MovementView {
 function fixedBecause(row: MovementRow): string | null {
   if (row.reversedById) return 'Taken back already.'
   if (row.kind === 'reversal') return 'A reversal is not taken back itself.'
+  if (row.run !== null) return `Part of run ${row.run} on the bench: move the fish or correct the count.`
   return isBagEntry(row) ? 'Part of a bag’s record: undo the bag in Unpack.' : null
 }

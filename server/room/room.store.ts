@@ -1,4 +1,4 @@
-import { asc, eq, sql } from 'drizzle-orm'
+import { asc, eq, isNull, sql } from 'drizzle-orm'
 import type { Ate, Sign } from '../../core/rounds/rounds.schema'
 import type { Database } from '../db/open'
 import { room, system, tank } from './room.table'
@@ -20,11 +20,12 @@ export function createRoomStore({ orm }: Database) {
   const tankById = orm.select().from(tank).where(eq(tank.id, sql.placeholder('id'))).prepare()
   return {
     room: () => orm.select().from(room).get() ?? null,
-    systems: () => orm.select().from(system).orderBy(asc(system.name)).all(),
+    systems: () => orm.select().from(system).where(isNull(system.retiredAtMs)).orderBy(asc(system.name)).all(),
     systemByName: (name: string) => orm.select().from(system).where(sql`lower(${system.name}) = ${name.toLowerCase()}`).get() ?? null,
     insertSystem: (values: typeof system.$inferInsert) => void orm.insert(system).values(values).run(),
     insertTank: (values: typeof tank.$inferInsert) => void orm.insert(tank).values(values).run(),
-    tanks: () => orm.select().from(tank).orderBy(asc(tank.rack), asc(tank.shelf), asc(tank.position)).all(),
+    /** Tanks in use, in rack order. */
+    tanks: () => orm.select().from(tank).where(isNull(tank.retiredAtMs)).orderBy(asc(tank.rack), asc(tank.shelf), asc(tank.position)).all(),
     tanksOfRack: (rack: string) => orm.select().from(tank).where(eq(tank.rack, rack)).all(),
     tankById: (id: string): TankRow | null => tankById.get({ id }) ?? null,
     tankByCode: (code: string): TankRow | null => orm.select().from(tank).where(eq(tank.code, code)).get() ?? null,

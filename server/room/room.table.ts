@@ -1,5 +1,9 @@
+import { sql } from 'drizzle-orm'
 import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
-import type { TankKind, Water } from '../../core/room/room.schema'
+import type { TankKind, TankPurpose, TankState, Water } from '../../core/room/room.schema'
+import type { SalinityUnit, TemperatureUnit, VolumeUnit } from '../../core/units/units'
+import type { SgReference } from '../../core/water/density'
+import { inUse } from '../db/columns'
 import { place } from '../ledger/ledger.table'
 
 /** The one room of this database. */
@@ -7,6 +11,24 @@ export const room = sqliteTable('room', {
   id: integer('id').primaryKey(),
   name: text('name').notNull(),
   timeZone: text('time_zone').notNull(),
+  temperatureUnit: text('temperature_unit').$type<TemperatureUnit>().notNull().default('°C'),
+  volumeUnit: text('volume_unit').$type<VolumeUnit>().notNull().default('L'),
+  salinityUnit: text('salinity_unit').$type<SalinityUnit>().notNull().default('ppt'),
+  sgReference: text('sg_reference').$type<SgReference>().notNull().default('25/25'),
+  version: integer('version').notNull().default(1),
+})
+
+/** Systems that may share tools; nothing wet goes from one to another. */
+export const zone = sqliteTable('zone', { id: text('id').primaryKey(), name: text('name').notNull().unique(), note: text('note'), ...inUse() })
+
+/** Tools that belong to one zone. */
+export const toolSet = sqliteTable('tool_set', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull().unique(),
+  zoneId: text('zone_id').references(() => zone.id),
+  marking: text('marking'),
+  note: text('note'),
+  ...inUse(),
 })
 
 /** One body of water. */
@@ -15,6 +37,16 @@ export const system = sqliteTable('system', {
   name: text('name').notNull().unique(),
   water: text('water').$type<Water>().notNull(),
   sumpL: real('sump_l'),
+  zoneId: text('zone_id').references(() => zone.id),
+  /** The water it is kept at. */
+  tempC: real('temp_c'),
+  salinityPpt: real('salinity_ppt'),
+  ph: real('ph'),
+  alkalinityMeqL: real('alkalinity_meq_l'),
+  /** What stands in the water now that some animals do not bear. */
+  agents: text('agents', { mode: 'json' }).$type<string[]>().notNull().default([]),
+  note: text('note'),
+  ...inUse(),
 })
 
 export const tank = sqliteTable(
@@ -28,6 +60,11 @@ export const tank = sqliteTable(
     shelf: integer('shelf').notNull(),
     position: integer('position').notNull(),
     netVolumeL: real('net_volume_l'),
+    grossVolumeL: real('gross_volume_l'),
+    purpose: text('purpose').$type<TankPurpose>(),
+    state: text('state').$type<TankState>(),
+    ...inUse(),
   },
-  (table) => [index('tank_system').on(table.systemId), uniqueIndex('tank_spot').on(table.rack, table.shelf, table.position)],
+  // A spot is free again once its tank is retired.
+  (table) => [index('tank_system').on(table.systemId), uniqueIndex('tank_spot').on(table.rack, table.shelf, table.position).where(sql`${table.retiredAtMs} IS NULL`)],
 )

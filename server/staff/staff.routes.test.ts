@@ -1,8 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
 import request from 'supertest'
-import { createApp, createServices } from '../app'
+import { createApp } from '../app'
 import { openDatabase } from '../db/open'
-import type { Endpoint } from '../http/endpoint'
 import { createTestRoom, newKey, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
 
 let room: TestRoom
@@ -87,27 +86,69 @@ describe('who is recording', () => {
   })
 })
 
-describe('denied unless allowed', () => {
-  const address = ({ path }: Endpoint): string => path.replace(/:\w+/g, 'any')
-  const call = (endpoint: Endpoint, headers: Record<string, string>) => request(room.app)[endpoint.method](address(endpoint)).set({ 'Idempotency-Key': newKey(), ...headers }).send()
+describe('people and devices', () => {
+  const asLead = (path: string) => request(room.app).get(path).set('Cookie', room.cookie).set('X-Recording', room.leadId)
+  const person = async (id: string) => (await asLead('/api/people')).body.people.find((each: { id: string }) => each.id === id)
+  const cookieOf = (answer: { headers: Record<string, unknown> }): string => String((answer.headers['set-cookie'] as string[] | undefined)?.[0]).split(';')[0] ?? ''
 
-  test('every route refuses a device that is not open, but for the few that open it', async () => {
-    const { endpoints } = createServices({ db: room.db, now: () => testNowMs })
-    const open: string[] = []
-    for (const endpoint of endpoints) {
-      const answer = await call(endpoint, {})
-      if (answer.status !== 401) open.push(`${endpoint.method} ${endpoint.path}`)
-    }
-    expect(open).toEqual(['get /api/session', 'post /api/session/first-lead', 'post /api/session', 'delete /api/session'])
-    expect((await request(room.app).get('/api/anything')).status).toBe(401)
-  })
-
-  test('what is for leads is refused to keepers, before the request is even read', async () => {
+  test('a new PIN is asked for on every device, the old one opens nothing more', async () => {
     const oona = await addKeeper()
     await identify(oona, '2222')
-    const { endpoints } = createServices({ db: room.db, now: () => testNowMs })
-    const forLeads = endpoints.filter((endpoint) => endpoint.access === 'lead')
-    expect(forLeads.map(({ path }) => path)).toEqual(['/api/staff', '/api/systems'])
-    for (const endpoint of forLeads) expect((await call(endpoint, { Cookie: room.cookie, 'X-Recording': oona })).body.code).toBe('not-allowed')
+    expect((await room.post(`/api/staff/${oona}/pin`, { pin: '777777' })).status).toBe(201)
+    expect((await room.post('/api/checks', quietCheck(room.tanks[0]!.id), { staffId: oona })).body.code).toBe('unidentified')
+    expect((await identify(oona, '2222')).status).toBe(422)
+    expect((await identify(oona, '777777')).status).toBe(200)
+  })
+
+  test('whoever is retired records nothing more, and comes back as they were; their entries keep their name', async () => {
+    const oona = await addKeeper()
+    await identify(oona, '2222')
+    await room.post('/api/checks', quietCheck(room.tanks[0]!.id), { staffId: oona })
+    expect((await room.post(`/api/staff/${oona}/retirement`, { isRetired: true, version: 1 })).status).toBe(201)
+    expect((await room.post('/api/checks', quietCheck(room.tanks[0]!.id), { staffId: oona })).body.code).toBe('unidentified')
+    expect((await identify(oona, '2222')).status).toBe(422)
+    expect((await request(room.app).get('/api/staff').set('Cookie', room.cookie)).body.staff).toHaveLength(1)
+    expect((await room.get('/api/tanks/R1-01')).body.timeline[0].staffName).toBe('Oona')
+    await room.post(`/api/staff/${oona}/retirement`, { isRetired: false, version: 2 })
+    expect((await identify(oona, '2222')).status).toBe(200)
+  })
+
+  test('the room is never without a lead who can open devices, and nobody retires themselves', async () => {
+    expect((await room.post(`/api/staff/${room.leadId}/retirement`, { isRetired: true, version: 1 })).body.detail).toMatch(/Nobody retires themselves/)
+    expect((await room.put(`/api/staff/${room.leadId}`, { name: 'Imre', role: 'keeper', version: 1 })).body.detail).toMatch(/last lead/)
+    expect((await room.post(`/api/staff/${room.leadId}/passphrase`, { passphrase: null })).body.detail).toMatch(/last lead/)
+    expect((await person(room.leadId))).toMatchObject({ role: 'lead', opensDevices: true, version: 1 })
+  })
+
+  test('a changed person is refused to whoever saw the old one, with what stands there now', async () => {
+    const oona = await addKeeper()
+    await room.put(`/api/staff/${oona}`, { name: 'Oona', role: 'lead', version: 1 })
+    const stale = await room.put(`/api/staff/${oona}`, { name: 'Una', role: 'keeper', version: 1 })
+    expect([stale.status, stale.body.current]).toEqual([409, expect.objectContaining({ name: 'Oona', role: 'lead', version: 2 })])
+    expect(JSON.stringify(stale.body)).not.toMatch(/argon2/)
+  })
+
+  test('a device in other hands is closed from here; a new passphrase closes those that person opened', async () => {
+    const other = cookieOf(await signIn('Imre', 'tide pool at dawn'))
+    const { devices } = (await asLead('/api/devices')).body
+    expect(devices).toHaveLength(2)
+    const theirs = devices.find((device: { isThisOne: boolean }) => !device.isThisOne)
+    await room.post(`/api/devices/${theirs.id}/closing`, {})
+    expect((await request(room.app).get('/api/room').set('Cookie', other)).body.code).toBe('signed-out')
+    expect((await room.post(`/api/devices/${theirs.id}/closing`, {})).status).toBe(404)
+
+    const teodor = (await room.post('/api/staff', { name: 'Teodor', role: 'lead', pin: '3333', passphrase: 'lid on, fish jump' })).body.id
+    const his = cookieOf(await signIn('Teodor', 'lid on, fish jump'))
+    await room.post(`/api/staff/${teodor}/passphrase`, { passphrase: 'another one, longer' })
+    expect((await request(room.app).get('/api/room').set('Cookie', his)).body.code).toBe('signed-out')
+    await room.post('/api/devices/closing', {})
+    expect((await room.get('/api/room')).body.code).toBe('signed-out')
+  })
+
+  test('units and name of the room change for every device', async () => {
+    const settings = { name: 'Lantern Quay Fishroom', timeZone: 'Europe/Lisbon', temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'SG', sgReference: '20/20', version: 1 }
+    expect((await room.put('/api/room/settings', settings)).status).toBe(200)
+    expect((await request(room.app).get('/api/session').set('Cookie', room.cookie)).body).toMatchObject({ roomName: 'Lantern Quay Fishroom', timeZone: 'Europe/Lisbon', units: { temperatureUnit: '°F', sgReference: '20/20' }, roomVersion: 2 })
+    for (const change of [{ version: 1 }, { version: 2, timeZone: 'Moon/Crater' }, { version: 2, sgReference: '17/3' }]) expect([409, 422]).toContain((await room.put('/api/room/settings', { ...settings, ...change })).status)
   })
 })

@@ -1,6 +1,7 @@
-import type { Response } from 'express'
+import type { Request, Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
-import { addStaffSchema, firstLeadSchema, identifySchema, signInSchema } from '../../core/staff/staff.schema'
+import { addStaffSchema, editStaffSchema, firstLeadSchema, identifySchema, resetPinSchema, retireStaffSchema, roomSettingsSchema, setPassphraseSchema, signInSchema } from '../../core/staff/staff.schema'
+import { strictObject } from '../../core/fields/fields.schema'
 import { command, plain, read, type Endpoint, type Plain } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import { validated } from '../http/validated'
@@ -16,8 +17,8 @@ export function staffEndpoints(staff: StaffService, isSecure: boolean): Endpoint
   const giveSession = (response: Response, token: string): void => void response.cookie(sessionCookie, token, cookie).status(201).json({})
   return [
     plain({ method: 'get', path: '/api/session', access: 'public', handle: (request, response) => void response.json(staff.sessionView(request.headers.cookie)) }),
-    plain({ method: 'post', path: '/api/session/first-lead', access: 'public', handle: async (request, response) => giveSession(response, await staff.createFirstLead(validated(firstLeadSchema, request.body))) }),
-    plain({ method: 'post', path: '/api/session', access: 'public', handle: limited(async (request, response) => giveSession(response, await staff.signIn(validated(signInSchema, request.body)))) }),
+    plain({ method: 'post', path: '/api/session/first-lead', access: 'public', handle: async (request, response) => giveSession(response, await staff.createFirstLead(validated(firstLeadSchema, request.body), deviceOf(request))) }),
+    plain({ method: 'post', path: '/api/session', access: 'public', handle: limited(async (request, response) => giveSession(response, await staff.signIn(validated(signInSchema, request.body), deviceOf(request)))) }),
     plain({ method: 'post', path: '/api/session/recording', access: 'device', handle: limited(async (request, response) => void response.json(await staff.identify(request.headers.cookie, validated(identifySchema, request.body)))) }),
     plain({
       method: 'delete',
@@ -30,7 +31,23 @@ export function staffEndpoints(staff: StaffService, isSecure: boolean): Endpoint
     }),
     read({ path: '/api/staff', access: 'device', read: () => ({ staff: staff.listStaff() }) }),
     command({ method: 'post', path: '/api/staff', access: 'lead', name: 'addStaff', schema: addStaffSchema, secrets: ['pin', 'passphrase'], prepare: staff.prepareStaff, run: (_, input, hashes) => staff.addStaff(input, hashes) }),
+    read({ path: '/api/people', access: 'lead', read: staff.people }),
+    command({ method: 'put', path: '/api/staff/:staffId', access: 'lead', name: 'editStaff', schema: editStaffSchema, run: staff.editStaff }),
+    command({ method: 'post', path: '/api/staff/:staffId/pin', access: 'lead', name: 'resetPin', schema: resetPinSchema, secrets: ['pin'], prepare: staff.preparePin, run: staff.resetPin }),
+    command({ method: 'post', path: '/api/staff/:staffId/passphrase', access: 'lead', name: 'setPassphrase', schema: setPassphraseSchema, secrets: ['passphrase'], prepare: staff.preparePassphrase, run: staff.setPassphrase }),
+    command({ method: 'post', path: '/api/staff/:staffId/retirement', access: 'lead', name: 'retireStaff', schema: retireStaffSchema, run: staff.retireStaff }),
+    plain({ method: 'get', path: '/api/devices', access: 'lead', handle: (request, response) => void response.json(staff.devices(request.headers.cookie)) }),
+    command({ method: 'post', path: '/api/devices/:sessionId/closing', access: 'lead', name: 'closeDevice', schema: strictObject({}), run: staff.closeDevice }),
+    command({ method: 'post', path: '/api/devices/closing', access: 'lead', name: 'closeAllDevices', schema: strictObject({}), run: staff.closeAllDevices }),
+    command({ method: 'put', path: '/api/room/settings', access: 'lead', name: 'changeRoom', schema: roomSettingsSchema, run: staff.changeRoom }),
   ]
+}
+
+/** A device in a few words, so that a lead knows it in the list: what runs there, not who made it. */
+function deviceOf(request: Request): string {
+  const agent = request.get('User-Agent') ?? ''
+  const system = [['Android', 'Android'], ['iPhone', 'iPhone'], ['iPad', 'iPad'], ['Windows', 'Windows'], ['Mac OS', 'Mac'], ['Linux', 'Linux']].find(([mark]) => agent.includes(mark ?? ''))?.[1] ?? 'device'
+  return `${system}${agent.includes('Mobile') ? ' phone or tablet' : ''} at ${request.ip ?? 'unknown address'}`.slice(0, 80)
 }
 
 /** Only wrong tries count, so that a shift change on one tablet never locks it. */

@@ -1,24 +1,52 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { hash, verify } from '@node-rs/argon2'
 import { parse } from 'cookie'
-import type { AddStaff, FirstLead, Identify, SessionView, SignIn, StaffView } from '../../core/staff/staff.schema'
+import type { AddStaff, DeviceView, EditStaff, FirstLead, Identify, PersonView, ResetPin, RetireStaff, RoomSettings, SessionView, SetPassphrase, SignIn, StaffView } from '../../core/staff/staff.schema'
+import { changesBetween, createAuditStore } from '../audit/audit.store'
 import type { Database } from '../db/open'
-import type { Actor } from '../http/endpoint'
+import type { Actor, CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
-import { createStaffStore, type SessionRow } from './staff.store'
+import { createStaffStore, type SessionRow, type StaffRow } from './staff.store'
 
 export const sessionCookie = 'crate_session'
 export const sessionMs = 30 * 24 * 3_600_000
 
+const stalePerson = (current: PersonView | undefined): Problem => new Problem('stale', 'Somebody else changed this person meanwhile', { current })
 const signedOut = (): Problem => new Problem('signed-out', 'Open this device with your name and passphrase first')
 const tokenHashOf = (token: string): string => createHash('sha256').update(token).digest('base64url')
 /** A hash nobody's passphrase has, so that an unknown name takes as long as a wrong passphrase. */
 const nobodysHash = hash(randomBytes(16).toString('hex'))
 
+/** How often a device's last visit is written down, at most. */
+const seenEveryMs = 10 * 60_000
+
+export interface StaffOptions {
+  db: Database
+  now: () => number
+  isFrozenClock: boolean
+  isSecure: boolean
+}
+
 /** People, devices and who is recording on them. */
-export function createStaffService(db: Database, now: () => number, isFrozenClock: boolean) {
+export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOptions) {
   const store = createStaffStore(db)
+  const audit = createAuditStore(db)
+  const log = (staffId: string | null, action: string, subject: string): void => audit.insert({ atMs: now(), staffId, action, subject })
+  const logCommand = ({ actor, key, nowMs }: CommandContext, action: string, subject: string, changes: Record<string, [unknown, unknown]> | null = null): void =>
+    audit.insert({ atMs: nowMs, staffId: actor.id, action, subject, changes, commandKey: key })
+
+  function requirePerson(id: string | undefined): StaffRow {
+    const person = id === undefined ? null : store.staffById(id)
+    if (!person) throw new Problem('not-found', 'There is no such person')
+    return person
+  }
+
+  /** Without a lead who can open a device, nobody could ever change anything again. */
+  function keepOneLead(leaving: string): void {
+    const others = store.people().filter((person) => person.id !== leaving && person.role === 'lead' && person.opensDevices && person.retiredAtMs === null)
+    if (others.length === 0) throw new Problem('conflict', 'This is the last lead who can open devices; make somebody else a lead with a passphrase first')
+  }
 
   function sessionOf(cookies: string | undefined, nowMs: number): SessionRow | null {
     const token = parse(cookies ?? '')[sessionCookie]
@@ -26,11 +54,11 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
     return row && row.expiresAtMs > nowMs ? row : null
   }
 
-  function openSession(staffId: string): { id: string; token: string } {
+  function openSession(staffId: string, device: string | null): { id: string; token: string } {
     const id = newId()
     const token = randomBytes(32).toString('base64url')
     const nowMs = now()
-    store.insertSession({ id, tokenHash: tokenHashOf(token), openedById: staffId, createdAtMs: nowMs, expiresAtMs: nowMs + sessionMs })
+    store.insertSession({ id, tokenHash: tokenHashOf(token), openedById: staffId, createdAtMs: nowMs, expiresAtMs: nowMs + sessionMs, device, lastSeenAtMs: nowMs })
     return { id, token }
   }
 
@@ -46,10 +74,14 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
     sessionView(cookies: string | undefined): SessionView {
       const session = sessionOf(cookies, now())
       const room = store.room()
+      if (session && now() - (session.lastSeenAtMs ?? 0) > seenEveryMs) store.markSeen(session.id, now())
       return {
         state: !room ? 'first-start' : session ? 'signed-in' : 'signed-out',
         roomName: room?.name ?? null,
         timeZone: room?.timeZone ?? null,
+        units: room && { temperatureUnit: room.temperatureUnit, volumeUnit: room.volumeUnit, salinityUnit: room.salinityUnit, sgReference: room.sgReference },
+        roomVersion: room?.version ?? 0,
+        isSecure,
         staff: session ? store.listStaff() : [],
         identifiedIds: session ? store.recorderIds(session.id) : [],
         nowMs: now(),
@@ -58,24 +90,29 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
     },
 
     /** Makes the room and its first lead; once only. Returns the token of the session opened for them. */
-    async createFirstLead({ name, passphrase, pin, roomName, timeZone }: FirstLead): Promise<string> {
+    async createFirstLead({ name, passphrase, pin, roomName, timeZone }: FirstLead, device: string | null = null): Promise<string> {
       const [passphraseHash, pinHash] = await Promise.all([hash(passphrase), hash(pin)])
       return db.transact(() => {
         if (store.room()) throw new Problem('conflict', 'This room has its first lead already; sign in instead')
         store.createRoom({ name: roomName.trim(), timeZone })
         const lead = insertPerson(name, 'lead', pinHash, passphraseHash)
-        const session = openSession(lead.id)
+        const session = openSession(lead.id, device)
+        log(lead.id, 'first start', roomName.trim())
         store.addRecorder(session.id, lead.id, now())
         return session.token
       })
     },
 
     /** Opens a device with name and passphrase; returns the session's token. */
-    async signIn({ name, passphrase }: SignIn): Promise<string> {
+    async signIn({ name, passphrase }: SignIn, device: string | null = null): Promise<string> {
       const person = store.staffByName(name)
       const matches = await verify(person?.passphraseHash ?? (await nobodysHash), passphrase)
-      if (!person?.passphraseHash || !matches) throw fieldProblem('passphrase', 'Name and passphrase do not belong together')
-      return openSession(person.id).token
+      if (!person?.passphraseHash || !matches || person.retiredAtMs !== null) {
+        log(person?.id ?? null, 'refused', 'opening a device')
+        throw fieldProblem('passphrase', 'Name and passphrase do not belong together')
+      }
+      log(person.id, 'opened a device', device ?? '')
+      return openSession(person.id, device).token
     },
 
     /** Checks a PIN and lets that person record on this device from now on. */
@@ -83,8 +120,11 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
       const session = sessionOf(cookies, now())
       if (!session) throw signedOut()
       const person = store.staffById(staffId)
-      if (!person) throw fieldProblem('staffId', 'This person is not in the list')
-      if (!(await verify(person.pinHash, pin))) throw fieldProblem('pin', 'That is not the PIN')
+      if (!person || person.retiredAtMs !== null) throw fieldProblem('staffId', 'This person is not in the list')
+      if (!(await verify(person.pinHash, pin))) {
+        log(person.id, 'refused', 'a PIN')
+        throw fieldProblem('pin', 'That is not the PIN')
+      }
       store.addRecorder(session.id, person.id, now())
       return { id: person.id, name: person.name, role: person.role }
     },
@@ -92,7 +132,9 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
     /** Closes the device's session; nothing happens when there is none. */
     signOut(cookies: string | undefined): void {
       const session = sessionOf(cookies, now())
-      if (session) store.deleteSession(session.id)
+      if (!session) return
+      store.closeSession(session.id)
+      log(session.openedById, 'closed a device', session.device ?? '')
     },
 
     /** Hashes the secrets of a new person, outside any transaction. */
@@ -103,11 +145,93 @@ export function createStaffService(db: Database, now: () => number, isFrozenCloc
       insertPerson(name, role, pinHash, passphraseHash),
 
     listStaff: store.listStaff,
+    people: (): { people: PersonView[] } => ({ people: store.people() }),
+
+    /** Changes a person's name or role. */
+    editStaff(context: CommandContext, { name, role, version }: EditStaff) {
+      const person = requirePerson(context.params.staffId)
+      if (person.version !== version) throw stalePerson(store.people().find(({ id }) => id === person.id))
+      const twin = store.staffByName(name)
+      if (twin && twin.id !== person.id) throw fieldProblem('name', `${name.trim()} is in the list already`)
+      if (role !== 'lead') keepOneLead(person.id)
+      store.updateStaff(person.id, { name: name.trim(), role, version: version + 1 })
+      logCommand(context, 'edited', `person ${name.trim()}`, changesBetween({ name: person.name, role: person.role }, { name: name.trim(), role }))
+      return { version: version + 1 }
+    },
+
+    preparePin: async ({ pin }: ResetPin) => hash(pin),
+    /** Gives a person a new PIN; every device asks them for it again. */
+    resetPin(context: CommandContext, _input: ResetPin, pinHash: string) {
+      const person = requirePerson(context.params.staffId)
+      store.updateStaff(person.id, { pinHash })
+      store.forgetRecorder(person.id)
+      logCommand(context, 'new PIN', `person ${person.name}`)
+      return {}
+    },
+
+    preparePassphrase: async ({ passphrase }: SetPassphrase) => (passphrase === null ? null : hash(passphrase)),
+    /** Gives a person a new passphrase, or none; devices they opened are closed. */
+    setPassphrase(context: CommandContext, _input: SetPassphrase, passphraseHash: string | null) {
+      const person = requirePerson(context.params.staffId)
+      if (passphraseHash === null) keepOneLead(person.id)
+      store.updateStaff(person.id, { passphraseHash })
+      if (person.id !== context.actor.id) store.closeSessionsOf(person.id)
+      logCommand(context, passphraseHash === null ? 'passphrase taken away' : 'new passphrase', `person ${person.name}`)
+      return {}
+    },
+
+    /** Takes a person out of the list, with every device they opened, or brings them back. Their entries stay. */
+    retireStaff(context: CommandContext, { isRetired, version }: RetireStaff) {
+      const person = requirePerson(context.params.staffId)
+      if (person.version !== version) throw stalePerson(store.people().find(({ id }) => id === person.id))
+      if (isRetired && person.id === context.actor.id) throw new Problem('conflict', 'Nobody retires themselves; let another lead do it')
+      if (isRetired) keepOneLead(person.id)
+      store.updateStaff(person.id, { retiredAtMs: isRetired ? context.nowMs : null, version: version + 1 })
+      if (isRetired) {
+        store.forgetRecorder(person.id)
+        store.closeSessionsOf(person.id)
+      }
+      logCommand(context, isRetired ? 'retired' : 'brought back', `person ${person.name}`)
+      return { version: version + 1 }
+    },
+
+    /** Open devices, the one asking marked. */
+    devices(cookies: string | undefined): { devices: DeviceView[] } {
+      const own = sessionOf(cookies, now())?.id
+      return { devices: store.devices(now()).map((device) => ({ ...device, isThisOne: device.id === own })) }
+    },
+    closeDevice(context: CommandContext) {
+      const id = context.params.sessionId ?? ''
+      if (!store.isSession(id)) throw new Problem('not-found', 'This device is closed already')
+      store.closeSession(id)
+      logCommand(context, 'closed a device', '')
+      return {}
+    },
+    /** Closes every device, this one too. */
+    closeAllDevices(context: CommandContext) {
+      const closed = store.closeAllSessions()
+      logCommand(context, 'closed every device', `${closed} devices`)
+      return { closed }
+    },
+
+    /** Changes the room's name, time zone and display units. */
+    changeRoom(context: CommandContext, { version, ...settings }: RoomSettings) {
+      const room = store.room()
+      if (!room) throw new Problem('not-found', 'There is no room yet')
+      const { id: _, ...before } = room
+      if (room.version !== version) throw new Problem('stale', 'Somebody else changed these settings meanwhile', { current: before })
+      store.updateRoom({ ...settings, name: settings.name.trim(), version: version + 1 })
+      logCommand(context, 'edited', 'the room', changesBetween({ ...before, version: null }, { ...settings, version: null }))
+      return { version: version + 1 }
+    },
 
     /** @throws Problem `signed-out` when the cookie opens nothing. */
     requireSession(cookies: string | undefined, nowMs: number): void {
       if (!sessionOf(cookies, nowMs)) throw signedOut()
     },
+
+    /** Answers whether the cookie still opens a session. */
+    isOpen: (cookies: string | undefined, nowMs: number): boolean => sessionOf(cookies, nowMs) !== null,
 
     /** Finds who is recording: `X-Recording` names a person whose PIN this device has seen. */
     requireActor(cookies: string | undefined, staffId: string | undefined, nowMs: number): Actor {

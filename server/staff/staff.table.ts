@@ -1,5 +1,6 @@
 import { integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import type { Role } from '../../core/staff/staff.schema'
+import { inUse } from '../db/columns'
 
 export const staff = sqliteTable('staff', {
   id: text('id').primaryKey(),
@@ -9,6 +10,7 @@ export const staff = sqliteTable('staff', {
   passphraseHash: text('passphrase_hash'),
   pinHash: text('pin_hash').notNull(),
   createdAtMs: integer('created_at_ms').notNull(),
+  ...inUse(),
 })
 
 /** A device that somebody opened with a passphrase. The token itself is only in the device's cookie. */
@@ -18,6 +20,9 @@ export const session = sqliteTable('session', {
   openedById: text('opened_by_id').notNull().references(() => staff.id),
   createdAtMs: integer('created_at_ms').notNull(),
   expiresAtMs: integer('expires_at_ms').notNull(),
+  /** What the device said it is, in a few words. */
+  device: text('device'),
+  lastSeenAtMs: integer('last_seen_at_ms'),
 })
 
 /** People whose PIN was entered in a session: they may record on that device. */

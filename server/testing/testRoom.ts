@@ -17,10 +17,10 @@ export interface TestTank {
  * A room in memory behind the real app, spoken to over HTTP: one lead signed in and recording, one system of tanks.
  * The clock stands at `testNowMs` until a test moves it.
  */
-export async function createTestRoom({ tankCount = 4, file = ':memory:' } = {}) {
+export async function createTestRoom({ tankCount = 4, file = ':memory:', photosFolder, mailboxFolder }: { tankCount?: number; file?: string; photosFolder?: string; mailboxFolder?: string } = {}) {
   const db = openDatabase(file)
   const clock = { nowMs: testNowMs }
-  const app = createApp({ db, now: () => clock.nowMs, log: pino({ level: 'silent' }) })
+  const app = createApp({ db, now: () => clock.nowMs, photosFolder, mailboxFolder, log: pino({ level: 'silent' }) })
   const signIn = await request(app).post('/api/session/first-lead').send({ name: 'Imre', passphrase: 'tide pool at dawn', pin: '4711', roomName: 'Lantern Quay', timeZone: 'UTC' })
   const cookie = String(signIn.headers['set-cookie']?.[0]).split(';')[0] ?? ''
   const session = await request(app).get('/api/session').set('Cookie', cookie)

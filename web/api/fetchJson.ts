@@ -23,6 +23,16 @@ export async function fetchJson<T>(path: string, { method = 'GET', body, headers
   }
 }
 
+/**
+ * Asks the server for a file.
+ * @throws ApiProblem when it refuses, Unreachable when it does not answer.
+ */
+export async function fetchFile(path: string): Promise<Blob> {
+  const response = await reach(path, { method: 'GET' })
+  if (response.ok) return response.blob()
+  throw new ApiProblem((await readJson(response)) as ProblemBody)
+}
+
 let failedReads = 0
 
 /**

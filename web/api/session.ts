@@ -1,9 +1,16 @@
 import { createContext, useContext } from 'react'
 import type { StaffView } from '../../core/staff/staff.schema'
+import type { DisplayUnits } from '../../core/units/units'
 
 export interface Session {
   roomName: string
   timeZone: string
+  /** How figures are shown. */
+  units: DisplayUnits | null
+  /** Version of the room's settings, for whoever changes them. */
+  roomVersion: number
+  /** Whether what is typed travels encrypted. */
+  isSecure: boolean
   staff: StaffView[]
   /** Who is recording on this device. */
   recorder: StaffView

@@ -1,12 +1,16 @@
 import { useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { bodyConditions, looks, type Look } from '../../core/crates/crates.schema'
+import { behaviours, bodyConditions, looks, type Look } from '../../core/crates/crates.schema'
 import type { BagView, CrateView } from '../../core/crates/crateView'
 import { plural } from '../ui/format'
 import { ReadingField } from '../ui/ReadingField'
 import { Sheet } from '../ui/Sheet'
 import { Stepper } from '../ui/Stepper'
+import { ExtraBagSheet } from './CountIn'
 import { bagsAlike, toRecord, type BagDraft } from './bagDraft'
+import { BagMore } from './BagMore'
+import { BagPhotos } from './BagPhotos'
+import { TriageLine } from './TriageLine'
 
 export interface Undoing {
   /** What an undo would take back; null when there is nothing. */
@@ -26,7 +30,7 @@ interface Props {
 
 /** The bag in hand: count, dead, four looks, readings; below, in the thumb's reach, undo, record, the same. */
 export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoing }: Props) {
-  const [sheet, setSheet] = useState<'lines' | 'same' | null>(null)
+  const [sheet, setSheet] = useState<'lines' | 'same' | 'extra' | null>(null)
   const page = useRef<HTMLDivElement>(null)
   const line = crate.lines.find((each) => each.id === bag.lineId)
   const alike = bagsAlike(crate, bag)
@@ -64,9 +68,9 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
         ))}
       </div>
       <div className="readings">
-        <ReadingField label="skin" unit="°C" min={-5} max={50} value={draft.skinTempC} onChange={(skinTempC) => change({ skinTempC })} />
-        <ReadingField label="water" unit="°C" min={-5} max={50} value={draft.waterTempC} onChange={(waterTempC) => change({ waterTempC })} />
-        <ReadingField label="salinity" unit="ppt" min={0} max={60} value={draft.salinityPpt} onChange={(salinityPpt) => change({ salinityPpt })} />
+        <ReadingField label="skin" quantity="temperature" min={-5} max={50} value={draft.skinTempC} onChange={(skinTempC) => change({ skinTempC })} />
+        <ReadingField label="water" quantity="temperature" min={-5} max={50} value={draft.waterTempC} onChange={(waterTempC) => change({ waterTempC })} />
+        <ReadingField label="salinity" quantity="salinity" min={0} max={42} value={draft.salinityPpt} onChange={(salinityPpt) => change({ salinityPpt })} />
       </div>
       <div className="body-choice" role="group" aria-label="Body">
         <span>body</span>
@@ -76,11 +80,23 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
           </button>
         ))}
       </div>
+      <div className="body-choice behaviour" role="group" aria-label="Behaviour">
+        {behaviours.map((each) => (
+          <button key={each} type="button" className="hand-button" aria-pressed={draft.behaviour === each} onClick={() => change({ behaviour: draft.behaviour === each ? null : each })}>
+            {each}
+          </button>
+        ))}
+      </div>
+      <div className="bag-aside">
+        <BagPhotos crateId={crate.id} bag={bag} />
+        <BagMore draft={draft} onChange={change} />
+      </div>
       <label className="note-line">
         note
         <input value={draft.note ?? ''} maxLength={500} onChange={(event) => change({ note: event.currentTarget.value || null })} />
       </label>
       <div className="thumb-bar">
+        <TriageLine draft={draft} packedAtMs={crate.packedAtMs} />
         <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
           undo <small>{undoing.label}</small>
         </button>
@@ -92,7 +108,8 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
           ×n the same
         </button>
       </div>
-      <LineSheet crate={crate} isOpen={sheet === 'lines'} onClose={() => setSheet(null)} onLine={(lineId) => (setSheet(null), onLine(lineId))} />
+      <LineSheet crate={crate} isOpen={sheet === 'lines'} onClose={() => setSheet(null)} onLine={(lineId) => (setSheet(null), onLine(lineId))} onExtra={() => setSheet('extra')} />
+      <ExtraBagSheet crate={crate} isOpen={sheet === 'extra'} onClose={() => setSheet(null)} />
       <Sheet title={`How many bags like this one? ${draft.alive} alive${draft.dead > 0 ? `, ${draft.dead} dead` : ''} each`} isOpen={sheet === 'same'} onClose={() => setSheet(null)}>
         <div className="number-choice">
           {alike.slice(1).map(({ id }, index) => (
@@ -106,9 +123,9 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
   )
 }
 
-function remark({ dead, alive, concerns }: BagDraft, { listed }: BagView): string {
+function remark({ dead, alive, concerns, mishap }: BagDraft, { listed }: BagView): string {
   const off = alive + dead - listed
-  const parts = [dead > 0 ? `${dead} dead` : '', off < 0 ? `${-off} short` : '', off > 0 ? `${off} extra` : '', concerns.length > 0 ? `look at: ${concerns.join(', ')}` : '']
+  const parts = [mishap ?? '', dead > 0 ? `${dead} dead` : '', off < 0 ? `${-off} short` : '', off > 0 ? `${off} extra` : '', concerns.length > 0 ? `look at: ${concerns.join(', ')}` : '']
   return parts.filter(Boolean).join(' · ') || 'as listed'
 }
 
@@ -144,7 +161,7 @@ function LookToggle({ look, isConcern, onToggle }: { look: Look; isConcern: bool
   )
 }
 
-function LineSheet({ crate, isOpen, onClose, onLine }: { crate: CrateView; isOpen: boolean; onClose: () => void; onLine: (lineId: string) => void }) {
+function LineSheet({ crate, isOpen, onClose, onLine, onExtra }: { crate: CrateView; isOpen: boolean; onClose: () => void; onLine: (lineId: string) => void; onExtra: () => void }) {
   const lines = crate.lines
     .map((line) => ({ line, shut: crate.bags.filter((bag) => bag.lineId === line.id && !bag.record).length }))
     .filter(({ shut }) => shut > 0)
@@ -161,6 +178,12 @@ function LineSheet({ crate, isOpen, onClose, onLine }: { crate: CrateView; isOpe
             </button>
           </li>
         ))}
+        <li>
+          <button type="button" className="hand-button" onClick={onExtra}>
+            <strong>A bag that is not on the list</strong>
+            <small>counted in as a line of its own</small>
+          </button>
+        </li>
       </ul>
     </Sheet>
   )

@@ -10,6 +10,10 @@ import { Trouble, Waiting } from '../ui/PageState'
 import { TankOptions } from '../ui/TankOptions'
 import { useFormat } from '../ui/useFormat'
 import { BagStrip } from './BagStrip'
+import { BoxForm } from './BoxForm'
+import { ClaimClockLine, CloseCrate } from './CloseCrate'
+import { CrateTabs } from './CrateTabs'
+import { IdentifyLine } from './IdentifyLine'
 import { useCrate, useCrateWrites, useTankChoices } from './useCrates'
 
 /** A crate: where it stands against its list, line by line, and where its fish go. */
@@ -23,11 +27,23 @@ export function CratePage() {
       <Lead title={`Crate ${crate.number}`} aside={<CrateTimes crate={crate} />}>
         <CrateSentence crate={crate} totals={totals} />
       </Lead>
+      <CrateTabs crateId={crate.id} />
+      <ClaimClockLine crate={crate} totals={totals} />
       <BagStrip crate={crate} currentId={null} />
       <p className="totals">
-        <TotalsSentence totals={totals} />
+        <TotalsSentence totals={totals} hasList={crate.hasList} />
       </p>
       <LineTable crate={crate} />
+      {crate.note && <p className="crate-note">{crate.note}</p>}
+      {crate.closedBecause && <p className="crate-note">Closed so because: {crate.closedBecause}</p>}
+      <BoxForm key={crate.boxVersion} crate={crate} />
+      <CloseCrate crate={crate} totals={totals} />
+      <p className="crate-links">
+        <Link to={`/crates/${crate.id}/edit`}>Change crate or lines</Link>
+        <a href={`/api/crates/${crate.id}/packing-list`} download={`crate-${crate.number}.json`}>
+          Packing list as JSON
+        </a>
+      </p>
       <CrateAction crate={crate} totals={totals} />
     </>
   )
@@ -47,20 +63,22 @@ function CrateTimes({ crate }: { crate: CrateView }) {
 function CrateSentence({ crate, totals }: { crate: CrateView; totals: BagTotals }) {
   const homeless = crate.lines.filter((line) => !line.tank).length
   const plan = homeless > 0 ? ` ${plural(homeless, 'line has', 'lines have')} no tank yet.` : ''
+  const stage = crateStage(totals, crate.closedAtMs)
   const sentences: Record<CrateStage, string> = {
     due: `${plural(totals.bags, 'bag')} to come.`,
     opening: `${plural(totals.bags - totals.opened, 'bag')} still shut.`,
     placing: `${totals.inBags} fish still stand in their bags.`,
-    done: 'Every fish of this crate is out of its bag.',
+    done: 'Every fish of this crate is out of its bag. Look it over and close it.',
+    closed: 'This crate is closed.',
   }
-  return <>{sentences[crateStage(totals)] + plan}</>
+  return <>{sentences[stage] + (stage === 'closed' ? '' : plan)}</>
 }
 
 /** The next thing to do with the crate, within the thumb's reach. */
 function CrateAction({ crate, totals }: { crate: CrateView; totals: BagTotals }) {
-  const labels: Record<Exclude<CrateStage, 'done'>, string> = { due: `Unpack ${plural(totals.bags, 'bag')}`, opening: `Unpack the other ${totals.bags - totals.opened}`, placing: `Place ${totals.inBags} fish` }
-  const stage = crateStage(totals)
-  if (stage === 'done') return null
+  const labels: Record<Exclude<CrateStage, 'done' | 'closed'>, string> = { due: `Unpack ${plural(totals.bags, 'bag')}`, opening: `Unpack the other ${totals.bags - totals.opened}`, placing: `Place ${totals.inBags} fish` }
+  const stage = crateStage(totals, crate.closedAtMs)
+  if (stage === 'done' || stage === 'closed') return null
   return (
     <div className="thumb-bar page-action">
       <Link className="hand-button act" to={`/crates/${crate.id}/unpack`}>
@@ -72,10 +90,16 @@ function CrateAction({ crate, totals }: { crate: CrateView; totals: BagTotals })
 }
 
 /** Running totals against the list, in words. */
-export function TotalsSentence({ totals }: { totals: BagTotals }) {
+export function TotalsSentence({ totals, hasList }: { totals: BagTotals; hasList: boolean }) {
   return (
     <>
-      <strong>{totals.opened}</strong> of {plural(totals.bags, 'bag')} · <strong>{totals.alive}</strong> alive · <strong>{totals.dead}</strong> dead · list so far <strong>{signed(totals.extra - totals.short)}</strong>
+      <strong>{totals.opened}</strong> of {plural(totals.bags, 'bag')} · <strong>{totals.alive}</strong> alive · <strong>{totals.dead}</strong> dead
+      {hasList && (
+        <>
+          {' '}
+          · list so far <strong>{signed(totals.extra - totals.short)}</strong>
+        </>
+      )}
       {totals.short > 0 && totals.extra > 0 && ` (${totals.short} short, ${totals.extra} extra)`}
     </>
   )
@@ -110,15 +134,30 @@ function LineRow({ crate, line }: { crate: CrateView; line: LineView }) {
   return (
     <tr>
       <th scope="row">
-        {line.species} <small className="aside-word">{line.lotCode}, {plural(totals.bags, 'bag')}</small>
+        {line.species} {line.count === 0 && <IdentifyLine crate={crate} line={line} />} <small className="aside-word">{[line.lotCode, plural(totals.bags, 'bag'), line.strain, line.origin, line.identity && line.identity !== 'sure' && `identity ${line.identity}`, line.promisedTo && `promised to ${line.promisedTo}`, line.billed !== null && line.billed !== totals.listed && `billed ${line.billed}`].filter(Boolean).join(', ')}</small>
       </th>
       <td className="number" data-label="listed">{totals.listed}</td>
       <td className="number" data-label="alive">{isStarted ? totals.alive : ''}</td>
       <td className="number" data-label="dead">{isStarted ? totals.dead : ''}</td>
       <td className="number" data-label="short, extra">{[totals.short > 0 ? `−${totals.short}` : '', totals.extra > 0 ? `+${totals.extra}` : ''].filter(Boolean).join(', ')}</td>
       <td className="number" data-label="in bags">{isStarted ? totals.inBags : ''}</td>
-      <td>{isStarted && totals.opened === totals.bags && totals.inBags === 0 && line.tank ? <Link to={`/room/${line.tank.code}`}>{line.tank.code}</Link> : <TankChoice crateId={crate.id} line={line} />}</td>
+      <td>{isStarted && totals.opened === totals.bags && totals.inBags === 0 ? <WentTo crate={crate} line={line} /> : <TankChoice crateId={crate.id} line={line} />}</td>
     </tr>
+  )
+}
+
+/** Where the fish of a line went, tank by tank. */
+function WentTo({ crate, line }: { crate: CrateView; line: LineView }) {
+  const went = crate.went.filter(({ lineId }) => lineId === line.id)
+  if (went.length === 0) return <>{line.tank ? <Link to={`/room/${line.tank.code}`}>{line.tank.code}</Link> : ''}</>
+  return (
+    <>
+      {went.map(({ tankCode, fish }) => (
+        <span key={tankCode} className="went">
+          {fish} to <Link to={`/room/${tankCode}`}>{tankCode}</Link>
+        </span>
+      ))}
+    </>
   )
 }
 

@@ -59,7 +59,7 @@ function NextStep({ crate, what, why, page }: { crate: CrateSummary; what: strin
   )
 }
 
-const stageWords: Record<CrateStage, string> = { due: 'due', opening: 'being unpacked', placing: 'to be placed', done: 'placed' }
+const stageWords: Record<CrateStage, string> = { due: 'due', opening: 'being unpacked', placing: 'to be placed', done: 'placed', closed: 'closed' }
 
 function CrateRow({ crate }: { crate: CrateSummary }) {
   const format = useFormat()

@@ -1,56 +1,112 @@
 import { useState } from 'react'
-import { Button, Form, Table } from 'react-bootstrap'
-import { useForm } from 'react-hook-form'
+import { Button, Form } from 'react-bootstrap'
+import { useForm, useWatch } from 'react-hook-form'
 import { useNavigate } from 'react-router'
-import { listColumns } from '../../core/crates/readPackingList'
-import type { FieldError } from '../../core/problem/problem'
-import { ApiProblem, sentenceOf } from '../api/ApiProblem'
-import { useCrateSummaries } from '../api/sharedReads'
-import { Field, FormProblem } from '../ui/Field'
+import { useSession } from '../api/session'
+import { FormProblem } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
-import { TankOptions } from '../ui/TankOptions'
+import { fromLocalMoment, toLocalMoment } from '../ui/localMoment'
 import { submitInto } from '../ui/submitInto'
-import { readPackingList, useCreateCrate, useTankChoices, type ListRead } from './useCrates'
+import { useKept } from '../ui/useKept'
+import { HeadFields, type TypedHead } from './HeadFields'
+import { draftOfRead, emptyLine, readDraft, type LineDraft } from './lineDraft'
+import { ListInput } from './ListInput'
+import { NewLines, type NewLine } from './NewLines'
+import { useCreateCrate, useFileLetter, type ListRead } from './useCrates'
 
-/** From a packing list to a crate in the books: read it, choose tanks, take it in. */
+interface Draft {
+  lines: NewLine[]
+  notices: string[]
+  /** How the columns of the list were read, to be remembered for the supplier. */
+  columns: ListRead['columns']
+}
+const nothing: Draft = { lines: [], notices: [], columns: null }
+
+/** From a packing list, or by hand, to a crate in the books: lines, tanks, take it in. Half of it survives a reload. */
 export function NewCratePage() {
-  const [list, setList] = useState<ListRead | null>(null)
-  const form = useForm({ defaultValues: { supplier: '', expected: '', packed: '' } })
-  const { crates } = useCrateSummaries()
+  const { timeZone } = useSession()
+  const [kept, keep] = useKept<Draft>('crate.newCrate')
+  const { lines, notices, columns } = kept ?? nothing
+  const [showsErrors, setShowsErrors] = useState(false)
+  const form = useForm<TypedHead>({ defaultValues: { supplier: '', expected: '', packed: '', carrier: '', note: '' } })
   const createCrate = useCreateCrate()
+  const [letterId, setLetterId] = useState<string | null>(null)
+  const fileLetter = useFileLetter()
   const navigate = useNavigate()
-  const suppliers = [...new Set(crates?.map((crate) => crate.supplier))]
+  const supplier = useWatch({ control: form.control, name: 'supplier' })
 
-  const takeIn = form.handleSubmit(async ({ supplier, expected, packed }) => {
+  const takeList = (list: ListRead | null): void => {
+    if (!list) return
+    keep({ lines: list.lines.map((line) => ({ id: line.row, draft: draftOfRead(line), isNewSpecies: line.isNewSpecies, nearestSpecies: line.nearestSpecies, isOpen: false })), notices: list.notices, columns: list.columns })
+    setShowsErrors(false)
+    const { head } = list
+    if (head?.supplier) form.setValue('supplier', head.supplier)
+    if (head?.packedAtMs) form.setValue('packed', toLocalMoment(head.packedAtMs, timeZone))
+    if (head?.expectedAtMs) form.setValue('expected', toLocalMoment(head.expectedAtMs, timeZone))
+    if (head?.note) form.setValue('note', head.note)
+  }
+  const setLines = (next: NewLine[]): void => keep({ lines: next, notices, columns })
+  const addLine = (): void => setLines([...lines, { id: Math.max(0, ...lines.map(({ id }) => id)) + 1, draft: emptyLine, isNewSpecies: false, nearestSpecies: null, isOpen: true }])
+
+  const takeIn = form.handleSubmit(async ({ supplier, expected, packed, carrier, note }) => {
     if (!supplier.trim()) return form.setError('supplier', { message: 'Supplier is missing' }, { shouldFocus: true })
-    const lines = (list?.lines ?? []).map(({ species, count, bags, perBag, tankId }) => ({ species, count, bags, perBag, tankId }))
+    const read = lines.map(({ draft }) => readDraft(draft))
+    setShowsErrors(true)
+    const ready = read.flatMap((each) => (each.ok ? [each.line] : []))
+    if (ready.length < lines.length) {
+      setLines(lines.map((line, index) => ({ ...line, isOpen: line.isOpen || read[index]?.ok === false })))
+      return form.setError('root', { message: `${plural(lines.length - ready.length, 'line')} cannot be taken in yet; see the fields marked` })
+    }
+    const listMapping = columns && { heading: columns.heading.map((cell) => cell.slice(0, 200) || null), mapping: columns.mapping }
     await submitInto(form, async () => {
-      const { id } = await createCrate({ supplier, expectedAtMs: toMs(expected), packedAtMs: toMs(packed), lines })
+      const { id } = await createCrate({ supplier, expectedAtMs: fromLocalMoment(expected, timeZone), packedAtMs: fromLocalMoment(packed, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, lines: ready, listMapping: listMapping as never })
+      keep(null)
+      if (letterId) fileLetter(letterId)
       await navigate(`/crates/${id}`)
+    })
+  })
+
+  /** The crate stands here and nobody sent a list: its bags are counted first, and named when somebody knows them. */
+  const takeInUnlisted = form.handleSubmit(async ({ supplier, expected, packed, carrier, note }) => {
+    if (!supplier.trim()) return form.setError('supplier', { message: 'Supplier is missing' }, { shouldFocus: true })
+    await submitInto(form, async () => {
+      const { id } = await createCrate({ supplier, expectedAtMs: fromLocalMoment(expected, timeZone), packedAtMs: fromLocalMoment(packed, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, lines: [], hasList: false } as never)
+      await navigate(`/crates/${id}/unpack`)
     })
   })
 
   return (
     <>
-      <Lead title="New crate">{list ? 'Look the lines over, choose tanks, then take the crate in.' : 'Give the packing list as a file or paste it. Nothing is kept until you take the crate in.'}</Lead>
+      <Lead title="New crate">{lines.length > 0 ? 'Look the lines over, choose tanks, then take the crate in.' : 'Give the packing list as a file, paste it, or type its lines. Nothing is in the books until you take the crate in.'}</Lead>
       <Form noValidate onSubmit={(event) => void takeIn(event)} className="crate-form">
-        <div className="field-row">
-          <Field form={form} name="supplier" label="Supplier" list="suppliers" autoComplete="off" />
-          <Field form={form} name="packed" label="Packed" type="datetime-local" />
-          <Field form={form} name="expected" label="Expected" type="datetime-local" />
+        <HeadFields form={form} />
+        <ListInput supplier={supplier} onRead={takeList} onLetter={setLetterId} />
+        {notices.map((notice) => (
+          <p key={notice} className="notice">
+            {notice}
+          </p>
+        ))}
+        <NewLines lines={lines} showsErrors={showsErrors} onChange={setLines} />
+        <div className="entry-buttons">
+          <button type="button" className="button" onClick={addLine}>
+            Add a line by hand
+          </button>
+          {lines.length === 0 && (
+            <button type="button" className="button" disabled={form.formState.isSubmitting} onClick={() => void takeInUnlisted()}>
+              No list: count it in
+            </button>
+          )}
+          {lines.length > 0 && (
+            <button type="button" className="quiet-button" onClick={() => keep(null)}>
+              start over
+            </button>
+          )}
         </div>
-        <datalist id="suppliers">
-          {suppliers.map((name) => (
-            <option key={name} value={name} />
-          ))}
-        </datalist>
-        <ListInput onRead={setList} />
-        {list && <ListTable list={list} onChange={setList} />}
         <FormProblem form={form} />
-        {list && (
-          <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
-            Take in {plural(list.lines.length, 'line')}, {plural(list.lines.reduce((sum, line) => sum + line.bags, 0), 'bag')}
+        {lines.length > 0 && (
+          <Button type="submit" className="act take-in" disabled={form.formState.isSubmitting}>
+            Take in {plural(lines.length, 'line')}, {plural(lines.reduce((sum, { draft }) => sum + bagsOf(draft), 0), 'bag')}
           </Button>
         )}
       </Form>
@@ -58,97 +114,4 @@ export function NewCratePage() {
   )
 }
 
-const toMs = (local: string): number | null => (local ? new Date(local).getTime() : null)
-
-function ListInput({ onRead }: { onRead: (list: ListRead | null) => void }) {
-  const [text, setText] = useState('')
-  const [problem, setProblem] = useState<{ detail: string; errors: FieldError[] } | null>(null)
-  const read = async (list: Blob): Promise<void> => {
-    setProblem(null)
-    onRead(null)
-    try {
-      onRead(await readPackingList(list))
-    } catch (error) {
-      setProblem({ detail: sentenceOf(error), errors: error instanceof ApiProblem ? error.errors : [] })
-    }
-  }
-  return (
-    <fieldset className="list-input">
-      <legend>Packing list</legend>
-      <Form.Group controlId="list-file" className="field">
-        <Form.Label>CSV file</Form.Label>
-        <Form.Control type="file" accept=".csv,.txt,text/csv" onChange={(event) => {
-          const file = (event.currentTarget as HTMLInputElement).files?.[0]
-          if (file) void read(file)
-        }} />
-      </Form.Group>
-      <Form.Group controlId="list-text" className="field">
-        <Form.Label>or pasted, first row {listColumns.join(', ')}</Form.Label>
-        <Form.Control as="textarea" rows={4} value={text} spellCheck={false} placeholder={'species,count,bags,per bag,tank\nCherry barb,22,3,8,R1-02'} onChange={(event) => setText(event.currentTarget.value)} />
-      </Form.Group>
-      <Button type="button" className="button" disabled={text.trim() === ''} onClick={() => void read(new Blob([text]))}>
-        Read the list
-      </Button>
-      {problem && <ListProblem {...problem} />}
-    </fieldset>
-  )
-}
-
-function ListProblem({ detail, errors }: { detail: string; errors: FieldError[] }) {
-  return (
-    <div className="list-problem" role="alert" ref={bringIntoView}>
-      <p>{detail}.</p>
-      {errors.length > 1 && (
-        <ul>
-          {errors.map(({ path, message }, index) => (
-            <li key={`${path} ${index}`}>{message}</li>
-          ))}
-        </ul>
-      )}
-    </div>
-  )
-}
-
-/** On a phone what was read stands below the fold; it comes up by itself. */
-const bringIntoView = (element: HTMLElement | null): void => void element?.scrollIntoView({ block: 'center' })
-
-function ListTable({ list, onChange }: { list: ListRead; onChange: (list: ListRead) => void }) {
-  const tanks = useTankChoices()
-  const choose = (row: number, tankId: string | null): void => onChange({ ...list, lines: list.lines.map((line) => (line.row === row ? { ...line, tankId } : line)) })
-  return (
-    <>
-      {list.notices.map((notice) => (
-        <p key={notice} className="notice">
-          {notice}
-        </p>
-      ))}
-      <Table responsive className="record-table" ref={bringIntoView}>
-        <thead>
-          <tr>
-            <th scope="col">species</th>
-            <th scope="col" className="number">fish</th>
-            <th scope="col" className="number">bags</th>
-            <th scope="col">tank</th>
-          </tr>
-        </thead>
-        <tbody>
-          {list.lines.map((line) => (
-            <tr key={line.row}>
-              <td>
-                {line.species} {line.isNewSpecies && <small className="aside-word">new to the book</small>}
-              </td>
-              <td className="number">{line.count}</td>
-              <td className="number">{line.bags}</td>
-              <td>
-                <Form.Select aria-label={`tank for ${line.species}`} value={line.tankId ?? ''} onChange={(event) => choose(line.row, event.currentTarget.value || null)}>
-                  <option value="">choose later</option>
-                  <TankOptions tanks={tanks} />
-                </Form.Select>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-    </>
-  )
-}
+const bagsOf = (draft: LineDraft): number => (/^\d+$/.test(draft.bags.trim()) ? Number(draft.bags) : 0)

@@ -9,6 +9,7 @@ import { useCrateWrites } from './useCrates'
 export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoing }) {
   const { placeBags } = useCrateWrites(crate.id)
   const { shares, homeless } = sharesByTank(crate)
+  const onBench = crate.bags.reduce((sum, { runId, inBag }) => sum + (runId === null ? 0 : inBag), 0)
   const fish = shares.reduce((sum, share) => sum + share.fish, 0)
   return (
     <div className="place-fish">
@@ -19,12 +20,20 @@ export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoi
             <span>
               <strong>{share.code}</strong> {share.fish} {share.species.join(', ')}
             </span>
+            <Link className="hand-button" to={`/bench/compare?line=${share.lineIds[0]}`} aria-label={`acclimate ${share.species.join(', ')}`}>
+              acclimate
+            </Link>
             <button type="button" className="hand-button" onClick={() => placeBags(share.tankId, `fish to ${share.code}`)}>
               place
             </button>
           </li>
         ))}
       </ul>
+      {onBench > 0 && (
+        <p className="notice">
+          {onBench} fish are <Link to="/bench">on the bench</Link> and go to their tank from there.
+        </p>
+      )}
       {homeless.length > 0 && (
         <p className="notice">
           {homeless.map((line) => line.species).join(', ')}: no tank planned. <Link to={`/crates/${crate.id}`}>Choose {plural(homeless.length, 'tank')}</Link>, then place.

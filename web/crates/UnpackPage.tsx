@@ -9,6 +9,7 @@ import { BagInHand } from './BagInHand'
 import { currentBag, draftOfRecord, lastRecorded, plainDraft, type BagDraft } from './bagDraft'
 import { BagStrip } from './BagStrip'
 import { TotalsSentence } from './CratePage'
+import { CountIn } from './CountIn'
 import { PlaceFish } from './PlaceFish'
 import { useCrate, useCrateWrites } from './useCrates'
 
@@ -25,6 +26,7 @@ function Unpack({ crate }: { crate: CrateView }) {
   const { recordBags, undoBags, undoPlacement } = useCrateWrites(crate.id)
   const [lineId, chooseLine] = useKept<string>(`crate.line.${crate.id}`)
   const [kept, keepDraft] = useKept<BagDraft>(`crate.draft.${crate.id}`)
+  const [isAllIn, setAllIn] = useKept<string>(`crate.allIn.${crate.id}`)
   const bag = currentBag(crate, lineId)
   const last = lastRecorded(crate, recorder.id)
   // A draft for a bag that was recorded meanwhile, here or elsewhere, is spent.
@@ -59,9 +61,11 @@ function Unpack({ crate }: { crate: CrateView }) {
       </header>
       <BagStrip crate={crate} currentId={bag?.id ?? null} />
       <p className="totals">
-        <TotalsSentence totals={totalBags(crate.bags)} />
+        <TotalsSentence totals={totalBags(crate.bags)} hasList={crate.hasList} />
       </p>
-      {bag && draft ? (
+      {!crate.hasList && !isAllIn && crate.closedAtMs === null ? (
+        <CountIn crate={crate} onAllIn={() => setAllIn('yes')} />
+      ) : bag && draft ? (
         <BagInHand key={bag.id} crate={crate} bag={bag} draft={draft} onDraft={keepDraft} onRecord={record} onLine={chooseLine} undoing={undoing} />
       ) : (
         <PlaceFish crate={crate} undoing={undoingPlacement} />

@@ -3,12 +3,14 @@ import type { BagView, CrateView } from '../../core/crates/crateView'
 import { withPendingBags } from '../../core/crates/crateView'
 import { bagsAlike, currentBag, draftOfRecord, lastRecorded, plainDraft, sharesByTank, toRecord } from './bagDraft'
 
-const bag = (id: string, lineId: string, listed: number): BagView => ({ id, lineId, number: Number(id.slice(1)), listed, record: null, inBag: 0 })
-const line = (id: string, tank: string | null) => ({ id, position: 1, species: `fish of ${id}`, count: 1, lotId: id, lotCode: id, tank: tank ? { id: tank, code: tank } : null, version: 1 })
+const bag = (id: string, lineId: string, listed: number): BagView => ({ id, lineId, number: Number(id.slice(1)), listed, record: null, inBag: 0, photos: [], runId: null })
+const line = (id: string, tank: string | null) => ({ id, position: 1, species: `fish of ${id}`, count: 1, lotId: id, lotCode: id, tank: tank ? { id: tank, code: tank } : null, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null, version: 1 })
 const crate: CrateView = {
-  ...{ id: 'c', number: 1, supplier: 's', expectedAtMs: null, packedAtMs: null, arrivedAtMs: null },
+  ...{ id: 'c', number: 1, supplier: 's', expectedAtMs: null, packedAtMs: null, arrivedAtMs: null, note: null, version: 1 },
+  ...{ claimWindowHours: null, claimState: null, closedAtMs: null, carrier: null, hasList: true, box: null, boxVersion: 1, closedBecause: null },
   lines: [line('l1', 'R1-10'), line('l2', 'R1-2'), line('l3', null)],
   lastPlacement: null,
+  went: [],
   bags: [bag('b1', 'l1', 8), bag('b2', 'l1', 8), bag('b3', 'l1', 6), bag('b4', 'l2', 5), bag('b5', 'l3', 2)],
 }
 const recorded = (ids: string[], alive: number, key: string, staffId = 'me', happenedAtMs = 1) =>

@@ -7,13 +7,13 @@ export interface BagDraft extends BagFindings {
 }
 
 /** A plain bag: as listed, nothing to remark. */
-export const plainDraft = (bag: BagView): BagDraft => ({ bagId: bag.id, alive: bag.listed, dead: 0, concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, note: null })
+export const plainDraft = (bag: BagView): BagDraft => ({ bagId: bag.id, alive: bag.listed, dead: 0, concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, ph: null, ammoniaMgL: null, hasBinder: null, behaviour: null, mishap: null, note: null })
 
 /** What was recorded, as a draft again: after an undo nothing has to be entered twice. */
 export function draftOfRecord(bag: BagView): BagDraft {
   if (!bag.record) return plainDraft(bag)
-  const { alive, dead, concerns, body, skinTempC, waterTempC, salinityPpt, note } = bag.record
-  return { bagId: bag.id, alive, dead, concerns, body, skinTempC, waterTempC, salinityPpt, note }
+  const { staffId: _, staffName: __, happenedAtMs: ___, commandKey: ____, ...found } = bag.record
+  return { ...plainDraft(bag), ...found }
 }
 
 /** The command that records a draft for these bags. */
@@ -45,6 +45,7 @@ export interface TankShare {
   code: string
   fish: number
   species: string[]
+  lineIds: string[]
 }
 
 /** Fish still in bags, by the tank they are planned for; lines without a tank are told apart. */
@@ -52,14 +53,14 @@ export function sharesByTank(crate: CrateView): { shares: TankShare[]; homeless:
   const shares = new Map<string, TankShare>()
   const homeless: LineView[] = []
   for (const line of crate.lines) {
-    const fish = crate.bags.filter((bag) => bag.lineId === line.id).reduce((sum, bag) => sum + bag.inBag, 0)
+    const fish = crate.bags.filter((bag) => bag.lineId === line.id && bag.runId === null).reduce((sum, bag) => sum + bag.inBag, 0)
     if (fish === 0) continue
     if (!line.tank) {
       homeless.push(line)
       continue
     }
-    const share = shares.get(line.tank.id) ?? { tankId: line.tank.id, code: line.tank.code, fish: 0, species: [] }
-    shares.set(line.tank.id, { ...share, fish: share.fish + fish, species: [...share.species, line.species] })
+    const share = shares.get(line.tank.id) ?? { tankId: line.tank.id, code: line.tank.code, fish: 0, species: [], lineIds: [] }
+    shares.set(line.tank.id, { ...share, fish: share.fish + fish, species: [...share.species, line.species], lineIds: [...share.lineIds, line.id] })
   }
   return { shares: [...shares.values()].sort((a, b) => a.code.localeCompare(b.code, 'en', { numeric: true })), homeless }
 }

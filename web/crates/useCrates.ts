@@ -1,10 +1,14 @@
 import useSWR from 'swr'
 import { withPendingBags, type CrateView, type PendingBagCommand } from '../../core/crates/crateView'
-import type { ChooseTank, CreateCrate, RecordBags } from '../../core/crates/crates.schema'
+import type { BoxFacts } from '../../core/crates/box.schema'
+import type { EditClaim } from '../../core/crates/claim.schema'
+import type { ChooseTanks } from '../../core/crates/delivery.schema'
+import type { AddBag, CloseCrate, IdentifyLine, ChooseTank, CreateCrate, EditCrate, EditLine, ListLine, RecordBags, RemoveLine } from '../../core/crates/crates.schema'
+import type { ListMapping } from '../../core/crates/listMapping'
 import type { ReadLine } from '../../core/crates/readPackingList'
 import type { TankSummary } from '../../core/room/roomView'
 import { nowMs } from '../api/clock'
-import { fetchJson } from '../api/fetchJson'
+import { fetchFile, fetchJson } from '../api/fetchJson'
 import { useRoomView } from '../api/sharedReads'
 import { usePending, useWrite } from '../api/useOutbox'
 import { crateKey } from './crates.keys'
@@ -21,13 +25,46 @@ export function useCrate(crateId: string) {
 /** Tanks a line can be planned for, in rack order. */
 export const useTankChoices = (): TankSummary[] => useRoomView().room?.tanks ?? []
 
+/** The columns of a list as they were read. */
+export interface ListColumns {
+  heading: string[]
+  sample: string[][]
+  mapping: ListMapping
+  isRemembered: boolean
+}
 export interface ListRead {
-  lines: (ReadLine & { isNewSpecies: boolean })[]
+  lines: (ReadLine & { isNewSpecies: boolean; nearestSpecies: string | null })[]
   notices: string[]
+  /** What a list in JSON says of the crate as a whole. */
+  head: { supplier: string | null; packedAtMs: number | null; expectedAtMs: number | null; note: string | null } | null
+  /** Null for a list in JSON, which needs no columns. */
+  columns: ListColumns | null
 }
 
 /** Has a packing list read; nothing is kept of it. */
-export const readPackingList = (file: Blob): Promise<ListRead> => fetchJson('/api/packing-lists/read', { method: 'POST', body: file })
+export function readPackingList(file: Blob, { supplier, mapping }: { supplier: string; mapping: ListMapping | null }): Promise<ListRead> {
+  const query = new URLSearchParams({ supplier: supplier.slice(0, 80), columns: mapping === null ? '' : Object.entries(mapping).map(([field, column]) => `${field}:${column}`).join() })
+  return fetchJson(`/api/packing-lists/read?${query}`, { method: 'POST', body: file })
+}
+
+export interface Letter {
+  id: string
+  name: string
+  bytes: number
+  atMs: number
+}
+/** What lies in the suppliers' mailbox. */
+export function useMailbox(): { letters: Letter[]; isSimulated: boolean } {
+  const { data } = useSWR<{ letters: Letter[]; isSimulated: boolean }>(['mailbox'], () => fetchJson('/api/mailbox'))
+  return data ?? { letters: [], isSimulated: true }
+}
+/** The list that a supplier sent, as it came. */
+export const readLetter = (id: string): Promise<Blob> => fetchFile(`/api/mailbox/${id}`)
+/** Puts a letter away once its list is taken in. */
+export function useFileLetter() {
+  const write = useWrite()
+  return (id: string) => void write({ command: 'fileLetter', path: `/api/mailbox/${id}/filing`, label: 'a letter put away', body: {} }, { refusals: 'tray' })
+}
 
 /** The writes of a crate. Touches answer at once and are sent in the background; forms wait for their answer. */
 export function useCrateWrites(crateId: string) {
@@ -39,8 +76,30 @@ export function useCrateWrites(crateId: string) {
     undoBags: (bagIds: string[], label: string) => void write({ command: 'undoBags', path: `${path}/undone-bags`, label, body: { bagIds, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     placeBags: (tankId: string | null, label: string) => void write({ command: 'placeBags', path: `${path}/placements`, label, body: { tankId, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     undoPlacement: (placementKey: string) => void write({ command: 'undoPlacement', path: `${path}/undone-placements`, label: 'undo of placing', body: { placementKey, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
+    addPhoto: (bagId: string, image: string, label: string) => void write({ command: 'addPhoto', path: `${path}/bags/${bagId}/photos`, label, body: { image, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
+    removePhoto: (photoId: string, label: string) => void write({ command: 'removePhoto', path: `${path}/photos/${photoId}/removal`, label, body: { happenedAtMs: nowMs() } }, { refusals: 'tray' }),
+    addBag: (input: Omit<AddBag, 'happenedAtMs'>, label: string) => write({ command: 'addBag', path: `${path}/added-bags`, label, body: { ...input, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     chooseTank: (lineId: string, choice: ChooseTank) =>
       write({ command: 'chooseTank', method: 'PUT', path: `${path}/lines/${lineId}/tank`, label: 'tank of a line', body: choice }, { refusals: 'form' }),
+  }
+}
+
+/** Corrections to a crate and its lines; they wait for their answer. */
+export function useCrateEdits(crateId: string) {
+  const write = useWrite()
+  const path = `/api/crates/${crateId}`
+  return {
+    editCrate: (body: EditCrate) => write({ command: 'editCrate', method: 'PUT', path, label: 'the crate', body }, { refusals: 'form' }),
+    addLine: (body: ListLine) => write({ command: 'addLine', path: `${path}/lines`, label: `line ${body.species}`, body }, { refusals: 'form' }),
+    editLine: (lineId: string, body: EditLine) => write({ command: 'editLine', method: 'PUT', path: `${path}/lines/${lineId}`, label: `line ${body.species}`, body }, { refusals: 'form' }),
+    identifyLine: (lineId: string, body: IdentifyLine) => write({ command: 'identifyLine', method: 'PUT', path: `${path}/lines/${lineId}/identity`, label: `what ${body.species} is`, body }, { refusals: 'form' }),
+    recordBox: (box: BoxFacts, version: number) => write({ command: 'recordBox', method: 'PUT', path: `${path}/box`, label: 'the box', body: { box, version } }, { refusals: 'form' }),
+    closeCrate: (body: CloseCrate) => write({ command: 'closeCrate', path: `${path}/closing`, label: 'closing the crate', body }, { refusals: 'form' }),
+    reopenCrate: (version: number) => write({ command: 'reopenCrate', path: `${path}/reopening`, label: 'opening the crate again', body: { version } }, { refusals: 'form' }),
+    editClaim: (body: EditClaim) => write({ command: 'editClaim', method: 'PUT', path: `${path}/claim`, label: 'the claim', body }, { refusals: 'form' }),
+    prepareStep: (step: string, isDone: boolean) => write({ command: 'prepareStep', method: 'PUT', path: `${path}/preparation`, label: 'a step of the preparation', body: { step, isDone } }, { refusals: 'form' }),
+    chooseTanks: (body: ChooseTanks) => write({ command: 'chooseTanks', method: 'PUT', path: `${path}/tank-choice`, label: 'tanks of the crate', body }, { refusals: 'form' }),
+    removeLine: (lineId: string, body: RemoveLine) => write({ command: 'removeLine', path: `${path}/lines/${lineId}/removal`, label: 'a line off the list', body }, { refusals: 'form' }),
   }
 }
 

@@ -1,18 +1,27 @@
-import { useEffect } from 'react'
-import { NavLink, Outlet, useLocation } from 'react-router'
+import { useEffect, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { Link, NavLink, Outlet, useLocation } from 'react-router'
 import { useSession } from '../api/session'
+import { useLiveChanges } from '../api/useLiveChanges'
+import { Sheet } from '../ui/Sheet'
 import { useTheme } from '../ui/useTheme'
 import { ClockStrip } from './ClockStrip'
 import { OutboxTray } from './OutboxTray'
-import { screens } from './screens'
+import { FindBox } from './FindBox'
+import { KeysSheet } from './KeysSheet'
+import { screensFor } from './screens'
 
 /** What surrounds every screen: the rail (a bar at the bottom on phones), the clock strip, who is recording. */
 export function Frame() {
   const { recorder, changeRecorder } = useSession()
   const { pathname } = useLocation()
+  useLiveChanges()
   // Hand screens use the whole phone: their own main action stands where the bar would be.
-  const isHandScreen = /^\/(rounds|crates\/[^/]+\/unpack)/.test(pathname)
+  const isHandScreen = /^\/(rounds|bench\/runs|crates\/[^/]+\/unpack)/.test(pathname)
   useEffect(() => void window.scrollTo(0, 0), [pathname])
+  const [open, setOpen] = useState<'find' | 'keys' | 'more' | null>(null)
+  useHotkeys(['/', 'ctrl+k', 'meta+k'], () => setOpen('find'), { preventDefault: true, useKey: true })
+  useHotkeys('?', () => setOpen('keys'), { preventDefault: true, useKey: true })
   return (
     <div className={isHandScreen ? 'frame is-hand-screen' : 'frame'}>
       <nav className="rail" aria-label="Screens">
@@ -22,22 +31,46 @@ export function Frame() {
           Crate
         </p>
         <ul>
-          {screens
-            .filter((screen) => !screen.isForLeads || recorder.role === 'lead')
-            .map((screen) => (
-              <li key={screen.to}>
-                <NavLink to={screen.to}>{screen.label}</NavLink>
-              </li>
-            ))}
+          {screensFor(recorder.role).map((screen) => (
+            <li key={screen.to} className={screen.isInMore ? 'is-in-more' : undefined}>
+              <NavLink to={screen.to}>{screen.label}</NavLink>
+            </li>
+          ))}
         </ul>
         <div className="rail-foot">
+          <button type="button" className="find-button" onClick={() => setOpen('find')}>
+            find <kbd>/</kbd>
+          </button>
+          <button type="button" className="keys-button" onClick={() => setOpen('keys')}>
+            keys <kbd>?</kbd>
+          </button>
           <ThemeSwitch />
+          <button type="button" className="more-button" onClick={() => setOpen('more')}>
+            more
+          </button>
           <button type="button" className="recorder" onClick={changeRecorder}>
             <small>recording</small> <strong>{recorder.name}</strong>
           </button>
         </div>
       </nav>
       <ClockStrip />
+      {open === 'find' && <FindBox onClose={() => setOpen(null)} />}
+      <Sheet title="More" isOpen={open === 'more'} onClose={() => setOpen(null)}>
+        <div className="more-sheet">
+          {screensFor(recorder.role)
+            .filter((screen) => screen.isInMore)
+            .map((screen) => (
+              <Link key={screen.to} to={screen.to} className="hand-button" onClick={() => setOpen(null)}>
+                {screen.label}
+              </Link>
+            ))}
+          <button type="button" className="hand-button" onClick={() => setOpen('find')}>
+            find
+          </button>
+          <ThemeSwitch />
+        </div>
+      </Sheet>
+      <KeysSheet isOpen={open === 'keys'} onClose={() => setOpen(null)} />
       <main>
         <OutboxTray />
         <Outlet />

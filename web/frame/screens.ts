@@ -1,7 +1,15 @@
-/** Screens of the rail, in the order of the work. */
-export const screens = [
+import type { Role } from '../../core/staff/staff.schema'
+
+/** Screens of the rail, in the order of the work; a phone's bar has room for the first few, the rest stand under "more". */
+const screens: readonly { to: string; label: string; isForLeads: boolean; isInMore?: boolean }[] = [
+  { to: '/today', label: 'Today', isForLeads: false },
   { to: '/crates', label: 'Crates', isForLeads: false },
+  { to: '/bench', label: 'Bench', isForLeads: false },
   { to: '/room', label: 'Room', isForLeads: false },
   { to: '/rounds', label: 'Rounds', isForLeads: false },
-  { to: '/setup', label: 'Setup', isForLeads: true },
-] as const
+  { to: '/desk', label: 'Water desk', isForLeads: false, isInMore: true },
+  { to: '/setup', label: 'Setup', isForLeads: true, isInMore: true },
+]
+
+/** Screens that somebody in this role goes to. */
+export const screensFor = (role: Role) => screens.filter((screen) => !screen.isForLeads || role === 'lead')

@@ -6,6 +6,7 @@ import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
+import { useUnits } from '../ui/useUnits'
 import { useRoom } from './useRoom'
 
 const filters = {
@@ -40,7 +41,7 @@ export function RoomPage() {
       </div>
       <div className="racks">
         {[...groupBy(shown, (tank) => tank.rack)].map(([rack, tanks]) => (
-          <Rack key={rack} rack={rack} tanks={tanks} systems={room.systems} />
+          <Rack key={rack} rack={rack} tanks={tanks} room={room} />
         ))}
       </div>
       {shown.length === 0 && <Nothing>No tank is like this now.</Nothing>}
@@ -67,18 +68,19 @@ function EmptyRoom() {
       <Lead title="Room" />
       <Nothing>
         <p>No tanks are entered yet. Racks stand here with their fish once they are.</p>
-        {recorder.role === 'lead' ? <Link to="/setup">Add the first rack</Link> : <p>A lead adds them under Setup.</p>}
+        {recorder.role === 'lead' ? <Link to="/setup/rack">Add the first rack</Link> : <p>A lead adds them under Setup.</p>}
       </Nothing>
     </>
   )
 }
 
-function Rack({ rack, tanks, systems }: { rack: string; tanks: TankSummary[]; systems: SystemView[] }) {
-  const system = systems.find((each) => each.id === tanks[0]?.systemId)
+/** A rack with its shelves; under it one pipe for each body of water it hangs on. */
+function Rack({ rack, tanks, room }: { rack: string; tanks: TankSummary[]; room: RoomView }) {
+  const systems = room.systems.filter((system) => tanks.some((tank) => tank.systemId === system.id))
   return (
-    <section className={`rack ${system?.water ?? ''}`} aria-label={`Rack ${rack}`}>
+    <section className={`rack ${systems[0]?.water ?? ''}`} aria-label={`Rack ${rack}`}>
       <h2>
-        <strong>{rack}</strong> {system?.name}
+        <strong>{rack}</strong> {systems.map(({ name }) => name).join(' and ')}
       </h2>
       {[...groupBy(tanks, (tank) => tank.shelf)].map(([shelf, onShelf]) => (
         <div key={shelf} className="shelf">
@@ -89,13 +91,21 @@ function Rack({ rack, tanks, systems }: { rack: string; tanks: TankSummary[]; sy
           </ul>
         </div>
       ))}
-      {system && (
-        <p className="sump">
-          {system.water} water, shared by {plural(tanks.length, 'tank')}
-          {system.sumpL ? `, sump ${system.sumpL} L` : ''}
-        </p>
-      )}
+      {systems.map((system) => (
+        <Sump key={system.id} system={system} tanks={room.tanks.filter((tank) => tank.systemId === system.id)} />
+      ))}
     </section>
+  )
+}
+
+function Sump({ system, tanks }: { system: SystemView; tanks: TankSummary[] }) {
+  const units = useUnits()
+  const racks = [...new Set(tanks.map((tank) => tank.rack))]
+  return (
+    <p className={`sump ${system.water}`}>
+      {system.water} water, {tanks.length === 1 ? 'of its own' : `shared by ${plural(tanks.length, 'tank')}${racks.length > 1 ? ` in ${racks.join(' and ')}` : ''}`}
+      {system.sumpL ? `, sump ${units.show('volume', system.sumpL)}` : ''}
+    </p>
   )
 }
 
@@ -105,7 +115,7 @@ function TankSpot({ tank }: { tank: TankSummary }) {
     <li>
       <Link to={`/room/${tank.code}`} className="tank-spot">
         <span className="tank-code">{tank.code}</span>
-        <TankGlyph kind={tank.kind} fish={tank.fish} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
+        <TankGlyph kind={tank.kind} fish={tank.fish} hold={tank.hold} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
         <span className="tank-label">{tank.mainSpecies ? `${tank.mainSpecies}${more}` : 'empty'}</span>
       </Link>
     </li>

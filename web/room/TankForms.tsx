@@ -1,13 +1,13 @@
 import { yupResolver } from '@hookform/resolvers/yup'
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm, type DefaultValues, type FieldValues, type Resolver, type UseFormReturn } from 'react-hook-form'
 import type { AnyObject, ObjectSchema } from 'yup'
-import type { additions} from '../../core/ledger/ledger.schema';
-import { addFishSchema, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema } from '../../core/ledger/ledger.schema'
+import { addFishSchema, type additions, type CorrectCount, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema } from '../../core/ledger/ledger.schema'
 import { lossCauses, releaseReasons } from '../../core/ledger/movement'
 import type { StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
+import { ApiProblem } from '../api/ApiProblem'
 import { Field, FormProblem } from '../ui/Field'
 import { tankLabel } from '../ui/TankOptions'
 import { submitInto } from '../ui/submitInto'
@@ -88,8 +88,15 @@ export function ReleaseForm({ lot, writes, onDone }: Props) {
 /** The lot was counted and the books are wrong. */
 export function CountForm({ lot, writes, onDone }: Props) {
   const form = useEntryForm(correctCountSchema, { lotId: lot.lotId, expected: lot.quantity, counted: lot.quantity, reason: '' })
+  // Somebody else's entry may change the books under the form; a count goes against what stood there when it began, or was told since.
+  const [seen, setSeen] = useState(lot.quantity)
+  const write = (values: Omit<CorrectCount, 'happenedAtMs'>): Promise<unknown> =>
+    writes.correctCount({ ...values, expected: seen, happenedAtMs: null }).catch((error: unknown) => {
+      if (error instanceof ApiProblem && error.code === 'stale') setSeen((error.current as { quantity: number }).quantity)
+      throw error
+    })
   return (
-    <EntryForm form={form} label="Set the books right" onDone={onDone} write={(values) => writes.correctCount({ ...values, expected: lot.quantity, happenedAtMs: null })}>
+    <EntryForm form={form} label="Set the books right" onDone={onDone} write={write}>
       <Field form={form} name="counted" label="Counted" inputMode="numeric" autoFocus hint={`the books say ${lot.quantity}`} />
       <Field form={form} name="reason" label="Reason" hint="why the books were wrong, as far as known" />
     </EntryForm>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { countFish, type StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
 import { plural } from '../ui/format'
@@ -7,6 +7,7 @@ import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
 import { useFormat } from '../ui/useFormat'
+import { useUnits } from '../ui/useUnits'
 import { AddForm, CountForm, LossForm, MoveForm, ReleaseForm } from './TankForms'
 import { Timeline } from './Timeline'
 import { useTank, useTankWrites, type TankWrites } from './useRoom'
@@ -15,13 +16,14 @@ import { useTank, useTankWrites, type TankWrites } from './useRoom'
 export function TankPage() {
   const { code = '' } = useParams()
   const { tank, problem, showOlder } = useTank(code)
+  const units = useUnits()
   const writes = useTankWrites(tank?.id ?? '')
   if (!tank) return problem ? <Trouble problem={problem} back={{ to: '/room', label: 'The room' }} /> : <Waiting what="the tank" />
   return (
     <>
       <div className="tank-head">
-        <TankGlyph kind={tank.kind} fish={countFish(tank.stock)} isUnchecked={countFish(tank.stock) > 0 && !tank.isCheckedToday} flag={tank.flag} />
-        <Lead title={tank.code} aside={`${tank.system.name}, ${tank.system.water} water${tank.netVolumeL ? `, ${tank.netVolumeL} L` : ''}`}>
+        <TankGlyph kind={tank.kind} fish={countFish(tank.stock)} hold={tank.hold} isUnchecked={countFish(tank.stock) > 0 && !tank.isCheckedToday} flag={tank.flag} />
+        <Lead title={tank.code} aside={`${tank.system.name}, ${tank.system.water} water${tank.netVolumeL ? `, ${units.show('volume', tank.netVolumeL)}` : ''}`}>
           <TankSentence tank={tank} />
         </Lead>
       </div>
@@ -38,6 +40,7 @@ function TankSentence({ tank }: { tank: TankView }) {
     <>
       {plural(countFish(tank.stock), 'fish', 'fish')} of {plural(tank.stock.length, 'lot')}. {checked}
       {tank.flag ? ` Last: ${tank.flag.word}.` : ''}
+      {tank.hold ? ` Held: day ${tank.hold.day} of ${tank.hold.of}.` : ''}
     </>
   )
 }
@@ -56,6 +59,9 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
           <li key={lot.lotId} className="stock">
             <LotLine lot={lot} />
             <div className="stock-actions" role="group" aria-label={`What happened to ${lot.species} ${lot.lotCode}`}>
+              <Link to={`/bench/compare?lot=${lot.lotId}&from=${tank.id}`} className="hand-button">
+                to the bench
+              </Link>
               {(Object.keys(actions) as Action[]).map((action) => {
                 const isOpen = open !== null && open !== 'add' && open.lotId === lot.lotId && open.action === action
                 return (

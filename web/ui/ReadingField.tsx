@@ -1,28 +1,36 @@
 import { useState } from 'react'
+import type { Quantity } from '../../core/units/units'
+import { readNumber, useUnits, type Units } from './useUnits'
 
 interface Props {
   label: string
-  unit: string
+  /** Its unit is the room's choice; left out for a figure that has one unit only. */
+  quantity?: Quantity
+  unit?: string
+  /** In base units, as `min` and `max` are. */
   value: number | null
   min: number
   max: number
   onChange: (value: number | null) => void
 }
 
-/** One optional measured figure. Comma and point both work; a figure outside the range is said at once and not taken. */
-export function ReadingField({ label, unit, value, min, max, onChange }: Props) {
+/** One optional measured figure in the room's unit. A figure outside the range is said at once and not taken. */
+export function ReadingField({ label, quantity, unit = '', value, min, max, onChange }: Props) {
+  const units = useUnits()
   const [text, setText] = useState<string | null>(null)
-  const shown = text ?? (value === null ? '' : String(value))
-  const problem = text !== null && text !== '' && readFigure(text, min, max) === null ? `${min} to ${max} ${unit}` : null
+  const figure = (base: number): string => plain(quantity ? units.figure(quantity, base) : String(base))
+  const shown = text ?? (value === null ? '' : figure(value))
+  const unitWord = quantity ? units.label(quantity) : unit
+  const read = (typed: string): number | null => readWithin(units, quantity, typed, min, max)
+  const problem = text !== null && text.trim() !== '' && read(text) === null ? `${figure(min)} to ${figure(max)} ${unitWord}` : null
   const type = (typed: string): void => {
-    const figure = readFigure(typed, min, max)
     setText(typed)
-    onChange(figure)
+    onChange(read(typed))
   }
   return (
     <label className={problem ? 'reading is-wrong' : 'reading'}>
       <span>
-        {label} <small>{unit}</small>
+        {label} <small>{unitWord}</small>
       </span>
       <input inputMode="decimal" value={shown} placeholder="–" aria-invalid={problem !== null} onChange={(event) => type(event.currentTarget.value)} onBlur={() => problem === null && setText(null)} />
       {problem && <small role="alert">{problem}</small>}
@@ -30,7 +38,10 @@ export function ReadingField({ label, unit, value, min, max, onChange }: Props) 
   )
 }
 
-function readFigure(text: string, min: number, max: number): number | null {
-  const figure = Number(text.trim().replace(',', '.').replace('−', '-'))
-  return text.trim() !== '' && Number.isFinite(figure) && figure >= min && figure <= max ? figure : null
+/** A figure as it is typed. */
+const plain = (figure: string): string => figure.replace('−', '-').replace(/\.0$/, '')
+
+function readWithin(units: Units, quantity: Quantity | undefined, typed: string, min: number, max: number): number | null {
+  const base = quantity ? units.read(quantity, typed) : readNumber(typed)
+  return Number.isFinite(base) && base >= min && base <= max ? base : null
 }

@@ -1,3 +1,4 @@
+import type { HoldView } from '../../core/room/roomView'
 import type { TankKind } from '../../core/room/room.schema'
 import type { TankFlag } from '../../core/room/tankFlag'
 
@@ -6,18 +7,20 @@ interface Props {
   fish: number
   isUnchecked: boolean
   flag: TankFlag | null
+  /** Day of the shop hold; left out where nothing is held. */
+  hold?: HoldView | null
 }
 
 /**
  * The front of a tank: the count stands in the water, a flag on the rim while unchecked, a label strip when there is
- * something to say. A tub is wider than high; dashed glass is empty. Always with words for whoever cannot see it.
+ * something to say. At the right glass a scale climbs with the days of a hold, its pointer at today. A tub is wider than high; dashed glass is empty. Always with words for whoever cannot see it.
  */
-export function TankGlyph({ kind, fish, isUnchecked, flag }: Props) {
+export function TankGlyph({ kind, fish, isUnchecked, flag, hold = null }: Props) {
   const [width, height] = kind === 'tub' ? [104, 58] : [84, 70]
   const right = width - 6
   const bottom = height - 3
   const wave = 't8 0 '.repeat(Math.floor((right - 16) / 8))
-  const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked ? 'unchecked' : 'checked', flag?.word].filter(Boolean).join(', ')
+  const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked ? 'unchecked' : 'checked', flag?.word, hold && `held, day ${hold.day} of ${hold.of}`].filter(Boolean).join(', ')
   return (
     <svg className="tank-glyph" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words}>
       {fish > 0 && <path className="water" d={`M7 16 q4 -4 8 0 ${wave} H${right - 1} V${bottom - 5} q0 4 -4 4 H11 q-4 0 -4 -4 Z`} />}
@@ -33,7 +36,26 @@ export function TankGlyph({ kind, fish, isUnchecked, flag }: Props) {
           {flag.word}
         </text>
       )}
+      {hold && <HoldScale hold={hold} x={right - 1} top={20} bottom={bottom - 8} />}
       {isUnchecked && <path className="flag" d={`M${right - 20} 0 h13 v13 l-6.5 -5 l-6.5 5 Z`} />}
     </svg>
+  )
+}
+
+/** A rule of days on the right glass, the first day at the bottom, filled up to today. */
+function HoldScale({ hold, x, top, bottom }: { hold: HoldView; x: number; top: number; bottom: number }) {
+  const at = (day: number): number => bottom - ((bottom - top) * (day - 1)) / Math.max(1, hold.of - 1)
+  const today = at(Math.min(hold.day, hold.of))
+  // More than a few ticks run into each other at this size.
+  const every = Math.ceil(hold.of / 8)
+  const ticks = Array.from({ length: Math.floor((hold.of - 1) / every) + 1 }, (_, index) => at(1 + index * every))
+  return (
+    <g className="hold-scale">
+      {ticks.map((y) => (
+        <path key={y} className="tick" d={`M${x - 5} ${y} h5`} />
+      ))}
+      <path className="served" d={`M${x} ${bottom} V${today}`} />
+      <path className="pointer" d={`M${x - 2} ${today} l-7 -4 v8 Z`} />
+    </g>
   )
 }

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals'
-import { createFormat, formatSpan, plural, signed } from './format'
+import { createFormat, formatSpan, plural, signed, formatTimer } from './format'
 
 test('moments go by the room, not by the device', () => {
   const format = createFormat('Europe/Lisbon')
@@ -16,4 +16,8 @@ test.each([
 test('numbers come with their word and sign', () => {
   expect([plural(1, 'bag'), plural(0, 'bag'), plural(2, 'fish', 'fish')]).toEqual(['1 bag', '0 bags', '2 fish'])
   expect([signed(2), signed(-1), signed(0)]).toEqual(['+2', '−1', '±0'])
+})
+
+test('a running timer to the second, past its end with a plus', () => {
+  expect([680_000, 59_999, 3_731_000, -48_500, 0].map(formatTimer)).toEqual(['11:20', '0:59', '1:02:11', '+0:48', '0:00'])
 })

@@ -31,6 +31,15 @@ export function formatSpan(ms: number): string {
   return `${Math.floor(minutes / 1440)} days`
 }
 
+/** Writes a running timer to the second: `11:20`, `1:02:11`; past its end with a plus. */
+export function formatTimer(leftMs: number): string {
+  const seconds = Math.abs(leftMs < 0 ? Math.ceil(leftMs / 1000) : Math.floor(leftMs / 1000))
+  const two = (figure: number): string => String(figure).padStart(2, '0')
+  const minutes = Math.floor(seconds / 60)
+  const text = minutes < 60 ? `${minutes}:${two(seconds % 60)}` : `${Math.floor(minutes / 60)}:${two(minutes % 60)}:${two(seconds % 60)}`
+  return leftMs < 0 ? `+${text}` : text
+}
+
 /** Writes a number with its word: `1 bag`, `9 bags`. */
 export const plural = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
 

@@ -1,8 +1,0 @@
-import { cpus, totalmem } from 'node:os'
-import { benchRoom } from './room'
-import { benchWrites } from './writes'
-
-// `npm run bench`: every figure is a ratio to a floor measured in the same run, because machines differ.
-console.log(`Node ${process.version}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB`)
-await benchWrites()
-await benchRoom()

@@ -1,0 +1,129 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { bagBand } from '../bag/bagBand'
+import { openBag } from '../bag/closedBag'
+import { standardLimits } from '../limits/houseLimits'
+import { drawEnsemble, judge } from './judge'
+import { methodCurves } from './methodCurves'
+import { hourlyRamp } from './crossing'
+import { planDrip, whenToAerate } from './planDrip'
+import type { AcclimationQuestion } from './question'
+import { bestReading, openReadings, turningPoints, valueOfReadings } from './readingValue'
+import { bestRemedy } from './remedies'
+import { schools, type School } from './schools'
+import { readingSentence, turningSentence, verdictSentence } from './sentences'
+import { sceneOf } from './tryMethod'
+
+const overnight: AcclimationQuestion = {
+  ...{ waterClass: 'marine', told: {}, measured: {}, guessedC: 23, bags: 1, isFed: false, hasSpareTank: false, prepared: null, tolerance: 'normal', roomC: 22, roomPco2Uatm: 600 },
+  bag: { fish: 1, massG: 20, waterL: 1.5, gasL: 3, hours: 24, packedC: 25, transitC: 24 },
+  tank: { tempC: 25.5, salinityPpt: 34, alkalinityMeqL: 2.7, ph: 8.2 },
+}
+const judged = (question: AcclimationQuestion, draws = 300) => {
+  const ensemble = drawEnsemble(question, standardLimits, { draws })
+  const verdict = judge(ensemble)
+  return { ensemble, verdict, limits: sceneOf(question, standardLimits).limits }
+}
+
+describe('in words', () => {
+  test('equal schools are called equal, the first of the house is named with its reason and what binds', () => {
+    const { verdict, limits } = judged({ ...overnight, measured: { ph: 6.93, tanMgL: 3.6, salinityPpt: 33, tempC: 22 } })
+    const sentence = verdictSentence(verdict, overnight, limits, null)
+    expect(sentence).toMatch(/^Net-over \(\d+ min, 0\.0 L of tank water\)\. .* all stay under the house limits; Net-over is first in the house’s order for long trips because least time is spent in opened bag water\. Nearest limit: rise of salinity in 5 min 2\.\d ppt, limit 2\.5 ppt/)
+    expect(sentence).toMatch(/it compares water and does not predict survival\.$/)
+  })
+  test('where no school stays under the limits, the nearest is named, with a remedy that was tried', () => {
+    const chilled: AcclimationQuestion = { ...overnight, waterClass: 'hard', measured: { tempC: 10 }, tolerance: 'delicate', tank: { tempC: 26, salinityPpt: 0.3, alkalinityMeqL: 3, ph: 7.8 } }
+    const { verdict, limits } = judged(chilled, 200)
+    const school = verdict.schools.find(({ key }) => key === verdict.recommended)
+    const remedy = school ? bestRemedy(school, chilled, standardLimits) : null
+    expect([verdict.equal, remedy !== null && remedy.worst < (school?.worst ?? 0)]).toEqual([[], true])
+    expect(verdictSentence(verdict, chilled, limits, remedy)).toMatch(/^No school stays under the limits\. .* comes nearest: .* would bring it to \d\.\d\d of the limit\./)
+  })
+})
+
+describe('which reading is worth taking', () => {
+  test('salinity for an unknown marine bag; none of those taken already', () => {
+    const { ensemble, verdict } = judged(overnight, 400)
+    const values = valueOfReadings(ensemble, verdict)
+    expect(bestReading(values)?.kind).toBe('salinity')
+    expect(readingSentence(bestReading(values))).toMatch(/^Measure the salinity first: in \d+ % of cases/)
+    const known = { ...overnight, measured: { ph: 6.93, tanMgL: 3.6, salinityPpt: 33, tempC: 22, alkalinityMeqL: 2.6 } }
+    expect([openReadings({ question: known }), readingSentence(bestReading([]))]).toEqual([[], 'No further reading would change this; none is worth opening the bag for.'])
+    for (const { change, saving } of values) expect(change >= 0 && change <= 1 && saving >= 0).toBe(true)
+  })
+})
+
+test('the same seed gives the same verdict; progress is told and can stop it', () => {
+  expect(judged(overnight, 60).verdict).toEqual(judged(overnight, 60).verdict)
+  const seen: number[] = []
+  const stopped = drawEnsemble(overnight, standardLimits, { draws: 400, onProgress: (done) => (seen.push(done), done < 100) })
+  expect([seen, stopped.tried.length]).toEqual([[50, 100], 100])
+})
+
+test('a school of the house’s own is data: two slow fills and a rest', () => {
+  const own: School = { key: 'ours', name: 'Two fills', handsPerBagMin: 5, handsPerLotMin: 1, steps: [{ step: 'pour' }, { step: 'fill', toTimes: 2, minutes: 15, handling: 'bucket' }, { step: 'wait', minutes: 5, handling: 'bucket', nearRoom: true }, { step: 'fill', toTimes: 2, minutes: 15, handling: 'bucket' }, { step: 'transfer' }] }
+  const verdict = judge(drawEnsemble(overnight, standardLimits, { draws: 60, schools: [...schools, own] }))
+  expect(verdict.schools.find(({ key }) => key === 'ours')).toMatchObject({ likely: { minutes: 35, litres: 3 }, workMinutes: 6 })
+})
+
+describe('plans', () => {
+  test('a drip in drops; a tight aim overflows; a vessel too small says so', () => {
+    expect(planDrip({ waterL: 2, vesselL: 20, fromPpt: 27, toPpt: 35, withinPpt: 1, minutes: 60 })).toMatchObject({ ok: true, way: 'fill', flowMlPerMin: expect.closeTo(233.3, 1), dropsPerMin: expect.closeTo(4666.7, 1), finalL: 16 })
+    expect(planDrip({ waterL: 2, vesselL: 10, fromPpt: 27, toPpt: 35, withinPpt: 1, minutes: 60 })).toMatchObject({ way: 'overflow', advice: expect.stringContaining('Pouring 0.8 L of bag water away first') })
+    expect(planDrip({ waterL: 2, vesselL: 1, fromPpt: 27, toPpt: 35, withinPpt: 1, minutes: 60 })).toEqual({ ok: false, reason: 'The vessel holds 1 L, less than the 2 L of bag water.' })
+    expect(planDrip({ waterL: 2, vesselL: 10, fromPpt: 35, toPpt: 35, withinPpt: 1, minutes: 60 })).toMatchObject({ flowMlPerMin: 0, advice: expect.stringContaining('near enough already') })
+  })
+  test('whatever is asked of a drip, the answer is a figure or a sentence, never NaN', () => {
+    const any = fc.oneof(fc.double(), fc.constantFrom(0, -1, NaN, Infinity))
+    fc.assert(
+      fc.property(any, any, any, any, any, any, (waterL, vesselL, fromPpt, toPpt, withinPpt, minutes) => {
+        const plan = planDrip({ waterL, vesselL, fromPpt, toPpt, withinPpt, minutes })
+        return plan.ok ? [plan.flowMlPerMin, plan.dropsPerMin, plan.finalL].every((figure) => !Number.isNaN(figure) && figure >= 0) : plan.reason.length > 10
+      }),
+      { numRuns: 5000 },
+    )
+  })
+  test('air comes after diluting, unless oxygen cannot wait', () => {
+    expect([whenToAerate(5, 60, 20).when, whenToAerate(0.5, 60, 20).when, whenToAerate(0.1, 60, 20).when]).toEqual(['not needed', 'after diluting', 'at once'])
+  })
+  test('an hourly ramp closes the gap, no hour above its step', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 1.1, max: 36, noNaN: true }), fc.double({ min: 0.5, max: 4, noNaN: true }), (gap, perHour) => {
+        const hours = hourlyRamp(10, gap, perHour)
+        const lefts = [gap, ...hours.map(({ leftPpt }) => leftPpt)]
+        return lefts.at(-1) === 0.3 && lefts.slice(1, -1).every((left, index) => (lefts[index] ?? 0) - left <= perHour + 1e-9) && hours.every(({ flowLPerH }) => flowLPerH > 0)
+      }),
+      { numRuns: 5000 },
+    )
+  })
+})
+
+test('the band of a bag holds its likely figures, and is the same for the same seed', () => {
+  const bag = { fish: 1, massG: 20, waterL: 1.5, gasL: 3, hours: 24, packedC: 25, transitC: 24, openedC: 22, ph: 8.1, alkalinityMeqL: 2.5, salinityPpt: 33 }
+  const [band, likely] = [bagBand(bag), openBag(bag)]
+  for (const figure of ['tanMgL', 'ph', 'co2MgL', 'unionisedMgL'] as const) expect([figure, band[figure].low < likely[figure] && likely[figure] < band[figure].high]).toEqual([figure, true])
+  // Published worked case: TAN 2.72 – 4.11 – 6.22, pH 6.76 – 6.90 – 7.04.
+  for (const [got, wanted] of [[band.tanMgL.low, 2.72], [band.tanMgL.median, 4.11], [band.tanMgL.high, 6.22]] as const) expect(Math.abs(got / wanted - 1)).toBeLessThan(0.1)
+  expect([band.ph.low, band.ph.high]).toEqual([expect.closeTo(6.76, 1), expect.closeTo(7.04, 1)])
+  expect(bagBand(bag)).toEqual(band)
+})
+
+test('what would change the choice is found among what is plausible, and is not said of what was measured', () => {
+  const { ensemble, verdict } = judged(overnight, 400)
+  const points = turningPoints(ensemble, verdict)
+  // Salinity decides there: from near 34 on, less handling is as good.
+  expect(points.filter(({ kind }) => kind === 'salinity').map(({ side, school }) => [side, school])).toContainEqual(['above', 'netOver'])
+  expect(turningSentence(points, ensemble.schools)).toMatch(/a salinity above 3\d\.\d ppt would make it Net-over/i)
+  const known = judged({ ...overnight, measured: { salinityPpt: 33 } }, 200)
+  expect(turningPoints(known.ensemble, known.verdict).map(({ kind }) => kind)).not.toContain('salinity')
+  expect(turningSentence([], [])).toBeNull()
+})
+
+test('curves begin as the bag, end as the tank, and their band holds the likely course', () => {
+  const { atMin, curves } = methodCurves(schools.find(({ key }) => key === 'drip') as School, { ...overnight, measured: { salinityPpt: 28 } }, standardLimits, 60)
+  expect(atMin.at(-1)).toBeGreaterThan(74)
+  expect([curves.salinityPpt.likely[0], curves.salinityPpt.likely.at(-1)]).toEqual([expect.closeTo(28, 6), expect.closeTo(34, 6)])
+  expect(curves.salinityPpt.likely.every((value, nth) => value >= (curves.salinityPpt.low[nth] ?? 0) - 0.3 && value <= (curves.salinityPpt.high[nth] ?? 0) + 0.3)).toBe(true)
+  expect(Object.values(curves).flatMap(({ low, high }) => [...low, ...high]).every(Number.isFinite)).toBe(true)
+})

@@ -1,0 +1,73 @@
+import type { Limits } from '../limits/houseLimits'
+import { lowerFirst } from '../words/lowerFirst'
+import type { RunNow } from './followRun'
+import { stepIndexOf, type RunRecord } from './runRecord'
+
+const minuteMs = 60_000
+
+/** Something that wants a person at the bench. */
+export interface Alarm {
+  /** Names it, so that it can be put off. */
+  key: string
+  /** `act` sounds. */
+  level: 'act' | 'watch'
+  words: string
+  sinceMs: number
+}
+
+/** How long an alarm is put off with one touch. */
+export const snoozeMs = 5 * minuteMs
+const fullShare = 0.95
+const soonMin = 10
+
+const spanWords = (fromMs: number, toMs: number): string => `${Math.max(0, Math.round((toMs - fromMs) / minuteMs))}`
+
+/** Everything a run has to say at one moment, the pressing first; what was put off is left out until its time is over. */
+export function alarmsOf(run: RunRecord, now: RunNow, limits: Limits, nowMs: number): Alarm[] {
+  if (!now.step) return []
+  const all = [...timerAlarms(run, now, limits, nowMs), ...ammoniaAlarms(run, now, nowMs), ...vesselAlarms(run, now, limits, nowMs)]
+  const isPutOff = (key: string): boolean => run.events.some((event) => event.kind === 'snooze' && event.alarm === key && (event.untilMs ?? 0) > nowMs)
+  return all.filter(({ key }) => !isPutOff(key)).sort((a, b) => Number(b.level === 'act') - Number(a.level === 'act') || a.sinceMs - b.sinceMs)
+}
+
+function timerAlarms(run: RunRecord, now: RunNow, limits: Limits, nowMs: number): Alarm[] {
+  const { step, index, dueAtMs } = now
+  if (!step || dueAtMs === null || !(nowMs >= dueAtMs)) return []
+  const next = run.plan.steps[index + 1]
+  const over = `${step.title}: time is up${nowMs - dueAtMs >= minuteMs ? ` since ${spanWords(dueAtMs, nowMs)} min` : ''}.`
+  return [{ key: `step-${index}`, level: 'act', words: `${isForgotten(now, limits, nowMs) ? 'Forgotten? ' : ''}${over}${next ? ` Next: ${lowerFirst(next.title)}.` : ''}`, sinceMs: dueAtMs }]
+}
+
+/** Forgotten runs stand on Today. */
+export const isForgotten = ({ dueAtMs, step }: RunNow, limits: Limits, nowMs: number): boolean => step !== null && dueAtMs !== null && nowMs >= dueAtMs + limits.runForgottenMinutes * minuteMs
+
+function ammoniaAlarms(run: RunRecord, { ammoniaAt, fish, index }: RunNow, nowMs: number): Alarm[] {
+  const isOpen = fish === 'vessel' || (index > 0 && run.plan.steps[index]?.water.some((deed) => deed.do === 'wait' && deed.handling === 'bag'))
+  if (!ammoniaAt?.likelyMs || !isOpen) return []
+  const { likelyMs, soonestMs, latestMs } = ammoniaAt
+  const band = soonestMs !== null ? ` (${spanWords(nowMs, soonestMs)}–${latestMs === null ? 'never' : spanWords(nowMs, latestMs)})` : ''
+  if (likelyMs <= nowMs) return [{ key: 'ammonia', level: 'act', words: 'By the estimate the water has passed the ammonia limit: net over now, or dilute at once.', sinceMs: likelyMs }]
+  return likelyMs - nowMs <= soonMin * minuteMs ? [{ key: 'ammonia', level: 'watch', words: `The water passes the ammonia limit in about ${spanWords(nowMs, likelyMs)} min${band}.`, sinceMs: nowMs }] : []
+}
+
+function vesselAlarms(run: RunRecord, now: RunNow, limits: Limits, nowMs: number): Alarm[] {
+  const { fish, step, litres, pace, water, stepStartedAtMs } = now
+  if (fish !== 'vessel' || !step) return []
+  const { vesselL } = run.plan
+  const alarms: Alarm[] = []
+  if (litres >= fullShare * vesselL) alarms.push({ key: 'full', level: 'act', words: `The vessel is full: about ${litres.toFixed(1)} of ${vesselL} L. Take water out, or let it overflow far from the drip.`, sinceMs: nowMs })
+  else if (step.endL > fullShare * vesselL && pace && pace.mlPerMin > 0) {
+    const inMin = (1000 * (fullShare * vesselL - litres)) / pace.mlPerMin
+    alarms.push({ key: 'full', level: 'watch', words: `It will be full in about ${Math.max(1, Math.round(inMin))} min: ${step.endL.toFixed(1)} L are planned, it holds ${vesselL}.`, sinceMs: nowMs })
+  }
+  const hasAir = run.events.findLast(({ kind }) => kind === 'air')?.isOn ?? step.water.some((deed) => 'handling' in deed && deed.handling === 'air')
+  if (water.now && water.now.oxygenMgL < water.limits.oxygen && !hasAir) {
+    const isDiluted = litres >= 2 * run.plan.startL
+    alarms.push({ key: 'air', level: 'act', words: `Oxygen is estimated at ${water.now.oxygenMgL.toFixed(1)} mg/L, limit ${water.limits.oxygen.toFixed(1)}. ${isDiluted ? 'The water is diluted: air stone in.' : 'Dilute first if you can, then air; air in undiluted bag water turns its ammonia toxic.'}`, sinceMs: nowMs })
+  }
+  const intoVessel = run.events.find((event) => event.kind === 'step' && run.plan.steps[event.stepIndex]?.fish === 'vessel')
+  if (intoVessel && nowMs - intoVessel.atMs < 15 * minuteMs) alarms.push({ key: 'lid', level: 'watch', words: 'Lid on: fish jump.', sinceMs: intoVessel.atMs })
+  const lastRead = run.events.findLast(({ kind, stepIndex }) => kind === 'reading' && stepIndex <= stepIndexOf(run))?.atMs ?? intoVessel?.atMs ?? stepStartedAtMs
+  if (step.minutes !== null && nowMs - lastRead >= limits.bucketReadMinutes * minuteMs) alarms.push({ key: 'read', level: 'watch', words: `Read the vessel: temperature${Math.abs(run.plan.question.tank.salinityPpt - (water.now?.salinityPpt ?? 0)) > 1 ? ' and salinity' : ''}. Nothing was read for ${spanWords(lastRead, nowMs)} min.`, sinceMs: lastRead + limits.bucketReadMinutes * minuteMs })
+  return alarms
+}

@@ -1,0 +1,107 @@
+import type { FirstStep } from '../crates/triage'
+import type { LookAfter } from './expectedCourse'
+import type { BagWords, FigureSource } from './bagFigures'
+import type { RunRecord } from './runRecord'
+import type { Agent } from './specialRuns'
+
+/** Fish that a run began with, and how many of them still stand where it has them. */
+export interface RunSource {
+  placeId: string
+  lotId: string
+  lotCode: string
+  species: string
+  /** Number of the bag, or code of the tank. */
+  from: string
+  quantity: number
+}
+
+export interface RecheckView {
+  id: string
+  runId: string
+  runNumber: number
+  species: string
+  tankCode: string | null
+  label: string
+  usual: string
+  dueAtMs: number
+  doneAtMs: number | null
+  look: LookAfter | null
+  note: string | null
+}
+
+/** One run of the bench, with everything its clocks need: any device computes the same from it. */
+export interface RunView extends RunRecord {
+  number: number
+  crate: { id: string; number: number } | null
+  lineId: string | null
+  tank: { id: string; code: string } | null
+  toOutside: string | null
+  sources: RunSource[]
+  /** Fish that stand in its bags or vessel now, by lot. */
+  standing: { lotId: string; species: string; lotCode: string; quantity: number }[]
+  startedBy: string
+  /** When the fish were counted into their tank; null before. */
+  outAtMs: number | null
+  look: LookAfter | null
+  countedAlive: number | null
+  countedDead: number | null
+  /** Null while it is open. */
+  endedAtMs: number | null
+  /** How it ended, in words; null when it went its way. */
+  outcome: string | null
+  /** Bag water that went into the tank, where the school says so. */
+  load: { litres: number; tanMgL: number } | null
+}
+
+export interface AirlineView {
+  id: string
+  name: string
+  dropsPerMl: number
+  calibratedAtMs: number
+  by: string
+}
+
+/** Fish of one line that still stand in their bags, opened or shut, and on no run. */
+export interface WaitingLine {
+  crateId: string
+  crateNumber: number
+  lineId: string
+  species: string
+  bags: number
+  /** How many of them are still shut. */
+  shut: number
+  fish: number
+  tankCode: string | null
+  packedAtMs: number | null
+}
+
+export interface BenchView {
+  /** Open runs, oldest first, then those that ended in the last day. */
+  runs: RunView[]
+  rechecks: RecheckView[]
+  waiting: WaitingLine[]
+  airlines: AirlineView[]
+}
+
+/** A figure with where it comes from. */
+export interface KnownFigure {
+  value: number
+  from: FigureSource
+}
+
+/** What the books know of some fish and the tank they are to go to: nobody types it twice. */
+export interface BenchSubject {
+  title: string
+  species: string
+  speciesId: string
+  crate: { id: string; number: number } | null
+  lineId: string | null
+  tank: { id: string; code: string; netVolumeL: number | null } | null
+  sources: RunSource[]
+  figures: Record<string, KnownFigure>
+  words: BagWords
+  temperament: string | null
+  /** What the fish need first, by the worst of their bags; null when none was opened. */
+  triage: { step: FirstStep; reasons: string[]; cautions: string[] } | null
+  agents: Agent[]
+}

@@ -1,0 +1,162 @@
+import { limitsFor, type SpeciesLimits } from '../acclimation/figures'
+import { likelyBag, type DrawnBag } from '../acclimation/drawBag'
+import { usualBucketTauMin } from '../acclimation/mixing'
+import { nominalOf } from '../acclimation/question'
+import { createFastRun, makeSeries } from '../acclimation/runFast'
+import { exchangeBands, type Handling } from '../acclimation/schools'
+import { sceneOf } from '../acclimation/tryMethod'
+import type { Phase, VesselState } from '../acclimation/vessel'
+import type { Limits } from '../limits/houseLimits'
+import { dicAtAir } from '../water/carbonate'
+import { oxygenSaturationMgL } from '../water/oxygen'
+import { stepIndexOf, stepStarts, type RunRecord } from './runRecord'
+import type { WaterDeed } from './runPlan'
+
+/** Water around the fish at one moment, as the model has it. */
+export interface WaterNow {
+  tempC: number
+  salinityPpt: number
+  ph: number
+  unionisedMgL: number
+  oxygenMgL: number
+}
+
+export interface WaterEstimate {
+  /** Null once the fish are in their tank. */
+  now: WaterNow | null
+  /** When un-ionised ammonia reaches the limit on the way this run is going; null when it does not. */
+  ammoniaAtMs: number | null
+  limits: SpeciesLimits
+  /** The curve, for a chart: minutes since the run began. */
+  curve: { atMin: number[]; tempC: number[]; salinityPpt: number[]; ph: number[]; unionisedMgL: number[] }
+}
+
+/** How fast carbon dioxide leaves: the middle of what is known, or its ends. */
+export type Handled = 'low' | 'likely' | 'high'
+const column = { low: 0, likely: 1, high: 2 } as const
+const minuteMs = 60_000
+// Its columns are large; one set serves every run, one after another.
+const [engine, moments] = [createFastRun(), makeSeries()]
+
+/** Litres that ran in during a step; the plan says so unless something better is known. */
+export type LitresIn = (index: number) => number | null
+
+/**
+ * Follows the water of a run: what was done with its true times, the step in hand as it flows, the rest as planned.
+ * @param litresIn - litres of each begun flow step, where readings or a drop counter say so.
+ */
+export function estimateWater(run: RunRecord, limits: Limits, nowMs: number, handled: Handled = 'likely', litresIn: LitresIn = () => null, flowFactor = 1): WaterEstimate {
+  const { question } = run.plan
+  const scene = sceneOf(question, limits)
+  const bag = likelyBag(question)
+  const pool = run.plan.startL / question.bag.waterL
+  const way = createWay(run, bag, scene.tank, handled, litresIn, flowFactor)
+  const series = engine({ ...bag.start, volumeL: run.plan.startL }, scene.tank, way.phases(nowMs), { ...bag.options, biomassG: bag.options.biomassG * pool }, 1, moments)
+  const nowMin = (nowMs - run.startedAtMs) / minuteMs
+  const speciesLimits = limitsFor(limits, question.tolerance, oxygenSaturationMgL(scene.tank.salinityPpt, scene.tank.tempC))
+  let [at, over]: [number, number | null] = [0, null]
+  for (let index = 0; index < series.length; index += 1) {
+    if ((series.atMin[index] ?? 0) <= nowMin + 1e-6) at = index
+    if (over === null && (series.unionisedMgL[index] ?? 0) >= speciesLimits.nh3) over = series.atMin[index] ?? null
+  }
+  const phAt = (index: number): number => (series.ownPh[index] ?? NaN) + (series.co2Ph[index] ?? NaN)
+  const every = Math.max(1, Math.floor(series.length / 240))
+  const kept = Array.from({ length: series.length }, (_, index) => index).filter((index) => index % every === 0 || index === series.length - 1)
+  const pick = (values: Float64Array): number[] => kept.map((index) => values[index] ?? NaN)
+  return {
+    now: way.isOut ? null : { tempC: series.tempC[at] ?? NaN, salinityPpt: series.salinityPpt[at] ?? NaN, ph: phAt(at), unionisedMgL: series.unionisedMgL[at] ?? NaN, oxygenMgL: series.oxygenMgL[at] ?? NaN },
+    ammoniaAtMs: over === null ? null : run.startedAtMs + over * minuteMs,
+    limits: speciesLimits,
+    curve: { atMin: pick(series.atMin), tempC: pick(series.tempC), salinityPpt: pick(series.salinityPpt), ph: kept.map(phAt), unionisedMgL: pick(series.unionisedMgL) },
+  }
+}
+
+/** Turns the steps of a run into phases of the vessel, up to the fish going into their tank. */
+function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, handled: Handled, litresIn: LitresIn, flowFactor: number) {
+  const { question, steps } = run.plan
+  const [starts, inHand] = [stepStarts(run), stepIndexOf(run)]
+  const out = steps.findIndex(({ countsOut }) => countsOut)
+  const exchange = (handling: Handling): number => exchangeBands[handling][column[handled]]
+  const sealed = (minutes: number): Phase => ({ minutes, mode: 'none', exchangePerH: 0, sealedShare: bag.sealedShare, tauMin: bag.floatTauMin, bathC: tank.tempC })
+  const room = (isNearRoom: boolean) => (isNearRoom ? { tauMin: usualBucketTauMin, bathC: question.roomC } : {})
+  const still = (handling: Handling | 'sealed', minutes: number, isNearRoom = true): Phase[] => (minutes <= 0 ? [] : [handling === 'sealed' ? sealed(minutes) : { minutes, mode: 'none', exchangePerH: exchange(handling), ...room(isNearRoom) }])
+
+  const stretch = (deed: WaterDeed, minutes: number, index: number, isDone: boolean): Phase[] => {
+    if (deed.do === 'wait') return still(deed.handling, minutes, deed.isNearRoom)
+    if ((deed.do !== 'fill' && deed.do !== 'overflow') || minutes <= 0) return []
+    const planned = steps[index]?.minutes ?? minutes
+    const litres = litresIn(index) ?? (isDone ? deed.litres : Math.min(deed.litres, (deed.litres * flowFactor * minutes) / planned))
+    return [{ minutes, mode: deed.do, flowLPerMin: litres / minutes, exchangePerH: exchange(deed.handling), ...room(deed.isNearRoom) }]
+  }
+  const instant = (deed: WaterDeed): Phase[] => {
+    if (deed.do === 'dump') return [{ dump: deed.share }]
+    if (deed.do === 'add') return [{ addL: deed.litres }]
+    if (deed.do === 'pour') return [{ pour: bag.pourShare }]
+    if (deed.do === 'transfer') return [{ transfer: true }]
+    if (deed.do !== 'into') return []
+    const { alkalinityMeqL, tempC } = tank
+    const into = { volumeL: deed.litres, tempC, salinityPpt: deed.salinityPpt, alkalinityMeqL, tanMgL: 0, dicMmolL: dicAtAir(alkalinityMeqL, question.roomPco2Uatm, deed.salinityPpt, tempC), oxygenMgL: 0.95 * oxygenSaturationMgL(deed.salinityPpt, tempC) }
+    return [{ into, biomassG: bag.options.biomassG * question.bags }]
+  }
+
+  return {
+    isOut: out >= 0 && inHand > out,
+    phases(nowMs: number): Phase[] {
+      const phases: Phase[] = []
+      let handling: Handling | 'sealed' = 'sealed'
+      for (const [index, step] of steps.entries()) {
+        const from = starts[index]
+        const isDone = index < inHand
+        const lasted = from === undefined ? null : ((isDone ? (starts[index + 1] ?? nowMs) : nowMs) - from) / minuteMs
+        // What a touch ends lasts as long as it took; what a timer ends goes on for its minutes unless it was cut short.
+        if (step.minutes === null) {
+          phases.push(...still(handling, Math.max(0, lasted ?? 0)), ...step.water.flatMap(instant))
+        } else {
+          phases.push(...step.water.flatMap(instant))
+          const flowing = step.water.find((deed) => deed.do === 'wait' || deed.do === 'fill' || deed.do === 'overflow')
+          if (flowing && isDone) phases.push(...stretch(flowing, lasted ?? 0, index, true))
+          else if (flowing) {
+            const soFar = Math.max(0, lasted ?? 0)
+            const before = stretch(flowing, soFar, index, false)
+            phases.push(...before)
+            phases.push(...restOf(flowing, step.minutes, soFar, before))
+          }
+        }
+        const last = step.water.at(-1)
+        if (last && 'handling' in last) handling = last.handling
+        else if (last?.do === 'pour' || last?.do === 'add') handling = 'bucket'
+        if (step.countsOut) break
+      }
+      return phases
+    },
+  }
+
+  /** What is still to run in goes on at the pace so far. */
+  function restOf(deed: WaterDeed, minutes: number, soFar: number, before: readonly Phase[]): Phase[] {
+    if (deed.do === 'wait') return still(deed.handling, minutes - soFar, deed.isNearRoom)
+    if (deed.do !== 'fill' && deed.do !== 'overflow') return []
+    const first = before[0]
+    const flow = first && 'minutes' in first && first.flowLPerMin ? first.flowLPerMin : (deed.litres * flowFactor) / minutes
+    const left = deed.litres - flow * soFar
+    return left > 1e-6 && flow > 0 ? [{ minutes: left / flow, mode: deed.do, flowLPerMin: flow, exchangePerH: exchange(deed.handling), ...room(deed.isNearRoom) }] : []
+  }
+}
+
+/** Salinity of the water at the start of a step, as the model has it. */
+export function salinityAtStart(run: RunRecord, index: number): number {
+  const before = run.plan.steps[index - 1]?.toPpt
+  if (before !== null && before !== undefined) return before
+  const target = run.plan.question.prepared?.salinityPpt ?? run.plan.question.tank.salinityPpt
+  let [gap, litres] = [nominalOf(run.plan.question).salinityPpt - target, run.plan.startL]
+  for (const step of run.plan.steps.slice(0, index)) {
+    for (const deed of step.water) {
+      if (deed.do === 'into') [gap, litres] = [deed.salinityPpt - target, deed.litres]
+      else if (deed.do === 'dump') litres *= 1 - deed.share
+      else if (deed.do === 'add' || deed.do === 'fill') {
+        gap *= litres / (litres + deed.litres)
+        litres += deed.litres
+      }
+    }
+  }
+  return target + gap
+}

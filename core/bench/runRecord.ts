@@ -1,0 +1,45 @@
+import type { RunPlan, RunStep } from './runPlan'
+
+export const runEventKinds = ['step', 'reading', 'flow', 'air', 'binder', 'snooze', 'note'] as const
+export type RunEventKind = (typeof runEventKinds)[number]
+
+/** What happened on a run, in the order of time. Taken back by leaving it out, never changed. */
+export interface RunEvent {
+  id: string
+  kind: RunEventKind
+  atMs: number
+  /** The step in hand when it happened. */
+  stepIndex: number
+  staffName: string
+  tempC: number | null
+  salinityPpt: number | null
+  ph: number | null
+  /** Total ammonia as nitrogen. */
+  tanMgL: number | null
+  /** Read off the simulated meter. */
+  isSimulated: boolean
+  mlPerMin: number | null
+  alarm: string | null
+  untilMs: number | null
+  isOn: boolean | null
+  note: string | null
+}
+
+/** A run as far as its clocks need it. */
+export interface RunRecord {
+  id: string
+  startedAtMs: number
+  plan: RunPlan
+  events: readonly RunEvent[]
+}
+
+/** When each step that was begun began; the last entry is the step in hand, or the end of the run. */
+export const stepStarts = ({ startedAtMs, events }: Pick<RunRecord, 'startedAtMs' | 'events'>): number[] => [startedAtMs, ...events.filter(({ kind }) => kind === 'step').map(({ atMs }) => atMs)]
+export const stepIndexOf = (run: Pick<RunRecord, 'startedAtMs' | 'events'>): number => stepStarts(run).length - 1
+export const stepInHand = (run: RunRecord): RunStep | null => run.plan.steps[stepIndexOf(run)] ?? null
+/** Litres in the vessel when a step begins. */
+export const litresBefore = ({ plan }: Pick<RunRecord, 'plan'>, index: number): number => plan.steps[index - 1]?.endL ?? plan.startL
+/** Whether a binder is at work, said at the start or since. */
+export const hasBinder = ({ plan, events }: Pick<RunRecord, 'plan' | 'events'>): boolean => events.findLast(({ kind }) => kind === 'binder')?.isOn ?? plan.hasBinder
+/** Where the fish are. */
+export const fishAre = (run: RunRecord): RunStep['fish'] => run.plan.steps[stepIndexOf(run) - 1]?.fish ?? 'bag'

@@ -1,0 +1,87 @@
+import { array, ValidationError, type InferType } from 'yup'
+import { bounds, choice, optionalChoice, optionalMeasure, optionalText, optionalWhole, strictObject, text, whole } from '../fields/fields.schema'
+import type { FieldError } from '../problem/problem'
+import { identities, origins } from '../setup/words'
+import type { CrateView } from './crateView'
+import type { ReadLine, ReadList } from './readPackingList'
+import { splitIntoBags } from './splitIntoBags'
+
+/** Name and version of the format, written into every file; see docs/formats.md. */
+export const packingListFormat = 'daily-crate/packing-list'
+
+const moment = (label: string) => optionalText(label, 40).test('moment', `${label} must be a moment such as 2031-05-04T09:00:00Z`, (value) => !value || !Number.isNaN(Date.parse(value)))
+
+/** A packing list as JSON. Fields that are not known may be left out. */
+export const packingListSchema = strictObject({
+  format: choice('Format', [packingListFormat]),
+  version: whole('Version', 1, 1),
+  supplier: optionalText('Supplier', bounds.name).optional(),
+  packedAt: moment('Packed').optional(),
+  expectedAt: moment('Expected').optional(),
+  note: optionalText('Note', bounds.note).optional(),
+  lines: array()
+    .of(
+      strictObject({
+        species: text('Species', bounds.name),
+        count: whole('Count', 1, bounds.fishInLine),
+        bags: whole('Bags', 1, bounds.bagsInCrate),
+        perBag: optionalWhole('Per bag', 1, bounds.fishInBag).optional(),
+        origin: optionalChoice('Origin', origins).optional(),
+        strain: optionalText('Strain', bounds.name).optional(),
+        identity: optionalChoice('Identity', identities).optional(),
+        promisedTo: optionalText('Promised to', bounds.name).optional(),
+        billed: optionalWhole('Billed', 0, bounds.fishInLine).optional(),
+        sizeCm: optionalMeasure('Size', 'cm', 0.2, 200).optional(),
+        priceEach: optionalMeasure('Price of one', '', 0, 1_000_000).optional(),
+        capture: optionalText('Capture', bounds.name).optional(),
+        ateBefore: optionalText('Seen eating', bounds.name).optional(),
+        note: optionalText('Note', bounds.note).optional(),
+      }),
+    )
+    .typeError('The list must have lines')
+    .defined('The list has no lines')
+    .nonNullable('The list has no lines')
+    .min(1, 'The list has no line')
+    .max(200, 'A list may have at most 200 lines'),
+})
+export type PackingListFile = InferType<typeof packingListSchema>
+
+export type ReadFile = ReadList & { head?: { supplier: string | null; packedAtMs: number | null; expectedAtMs: number | null; note: string | null } }
+
+/** Reads a packing list as JSON; what is wrong is told by line, as with a CSV file. */
+export function readPackingListJson(json: string): ReadFile {
+  try {
+    const file = packingListSchema.validateSync(JSON.parse(json), { strict: true, abortEarly: false })
+    const errors: FieldError[] = []
+    const lines = file.lines.map((line, index): ReadLine => {
+      const split = splitIntoBags(line.count, line.bags, line.perBag ?? null)
+      if (!split.ok) errors.push({ path: `lines[${index}].perBag`, row: index + 1, column: 'perBag', message: `Line ${index + 1}: ${split.reason}` })
+      const { species, count, bags, perBag = null, origin = null, strain = null, identity = null, promisedTo = null, billed = null, sizeCm = null, priceEach = null, capture = null, ateBefore = null, note = null } = line
+      return { row: index + 1, species, count, bags, perBag, tankId: null, origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note }
+    })
+    const bags = lines.reduce((sum, line) => sum + line.bags, 0)
+    if (bags > bounds.bagsInCrate) errors.push({ path: 'lines', row: 1, column: 'bags', message: `A crate may have at most ${bounds.bagsInCrate} bags; this list has ${bags}` })
+    if (errors.length > 0) return { ok: false, errors }
+    return { ok: true, lines, notices: [], head: { supplier: file.supplier ?? null, packedAtMs: toMs(file.packedAt), expectedAtMs: toMs(file.expectedAt), note: file.note ?? null } }
+  } catch (error) {
+    if (error instanceof SyntaxError) return { ok: false, errors: [{ path: 'row 1, file', row: 1, column: 'file', message: 'This is not complete JSON; export the list again' }] }
+    if (!(error instanceof ValidationError)) throw error
+    return { ok: false, errors: error.inner.map((inner) => ({ path: inner.path ?? 'file', row: Number(/lines\[(\d+)\]/.exec(inner.path ?? '')?.[1] ?? 0) + 1, column: inner.path?.split('.').at(-1) ?? 'file', message: inner.path?.startsWith('lines[') ? `Line ${Number(/\d+/.exec(inner.path)?.[0]) + 1}: ${inner.message}` : inner.message })) }
+  }
+}
+
+const toMs = (moment: string | null | undefined): number | null => (moment ? Date.parse(moment) : null)
+
+/** Writes a crate's list in the same form, so that the next room can read it. */
+export function writePackingList(crate: CrateView): PackingListFile {
+  const moment = (atMs: number | null): string | null => (atMs === null ? null : new Date(atMs).toISOString())
+  return {
+    ...{ format: packingListFormat, version: 1, supplier: crate.supplier, packedAt: moment(crate.packedAtMs), expectedAt: moment(crate.expectedAtMs), note: crate.note },
+    lines: crate.lines.map(({ id, species, count, origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note }) => {
+      const bags = crate.bags.filter((bag) => bag.lineId === id)
+      const perBag = bags[0]?.listed ?? null
+      const isEven = perBag !== null && splitIntoBags(count, bags.length, perBag).ok
+      return { species, count, bags: bags.length, perBag: isEven ? perBag : null, origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note }
+    }),
+  }
+}

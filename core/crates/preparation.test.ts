@@ -1,0 +1,81 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { standardLimits } from '../limits/houseLimits'
+import { speciesBook } from '../species/speciesBook'
+import { animalOf } from '../testing/choiceInstance'
+import { saltToAddG } from '../water/salt'
+import { planPreparation, type PreparationInput, type PreparedLine, type PreparedPlace } from './preparation'
+
+const hourMs = 3_600_000
+const dueMs = Date.UTC(2031, 4, 4, 9)
+const book = (name: string) => animalOf(speciesBook.find((entry) => entry.name === name)!)
+const line = (name: string, count: number, tankId: string | null, more: Partial<PreparedLine> = {}): PreparedLine => ({ id: name, animal: book(name), count, tankId, origin: 'wild', ateBefore: 'mysis', firstFoods: null, shareSeenPercent: 90, ...more })
+const place = (more: Partial<PreparedPlace> = {}): PreparedPlace => ({ tankId: 'q1', code: 'Q1-01', system: 'Marine quarantine', water: 'marine', tempC: 25, salinityPpt: 34, netVolumeL: 40, isAlone: true, zone: 'Quarantine', toolSets: 'Red nets', ...more })
+const input = (more: Partial<PreparationInput> = {}): PreparationInput => ({
+  ...{ supplier: 'Pale Harbour', expectedAtMs: dueMs, packedAtMs: dueMs - 20 * hourMs, shipping: { tempC: 24, salinityPpt: 30, ph: 8 } },
+  ...{ lines: [line('Royal gramma', 2, 'q1')], places: [place()], tanks: [], limits: standardLimits },
+  ...more,
+})
+const said = (more: Partial<PreparationInput> = {}): string[] => planPreparation(input(more)).map(({ what }) => what)
+const occupied = (name: string) => [{ ...place(), id: 'q1', waterId: 'q1', agents: [], zoneId: null, purpose: null, state: null, fights: 0, occupants: [{ animal: book(name), quantity: 2, supplier: 'x', heldDays: null }] }]
+
+describe('what has to be ready', () => {
+  test('a tank with water of its own is brought to the shipping water, with the litres it takes', () => {
+    expect(said()).toEqual(expect.arrayContaining(['Q1-01: take out 4.7 L and replace it by fresh water', 'Q1-01 ready at 25 °C, 30 ppt, clean and covered']))
+    const saltier = said({ shipping: { tempC: 24, salinityPpt: 36, ph: 8 } })
+    expect(saltier).toContain(`Q1-01: add ${Math.round(saltToAddG(40, 34, 36, 25))} g of salt mix`)
+  })
+
+  test('shared water, or a tank in which fish stand, stays as it is', () => {
+    for (const more of [{ places: [place({ isAlone: false })] }, { tanks: occupied('Banggai cardinalfish') }]) {
+      expect(said(more)).toContain('Q1-01 ready at 25 °C, 34 ppt, clean and covered')
+      expect(said(more).some((what) => what.includes('take out'))).toBe(false)
+    }
+  })
+
+  test('a shipping water that a species does not bear is not copied', () => {
+    expect(said({ shipping: { tempC: 24, salinityPpt: 18, ph: 8 } })).toContain('Q1-01 ready at 25 °C, 34 ppt, clean and covered')
+  })
+
+  test('due times follow from when the crate comes; without one nothing has a time, and that is asked first', () => {
+    const steps = planPreparation(input())
+    expect(steps.find(({ kind }) => kind === 'water')?.dueAtMs).toBe(dueMs - 24 * hourMs)
+    expect(steps.find(({ kind }) => kind === 'tank')?.dueAtMs).toBe(dueMs - 4 * hourMs)
+    const open = planPreparation(input({ expectedAtMs: null }))
+    expect([open[0]?.what, open.every(({ dueAtMs }) => dueAtMs === null)]).toEqual(['Ask Pale Harbour: when will it be here?', true])
+  })
+
+  test.each<[string, Partial<PreparationInput>, string]>([
+    ['who fights them leaves first', { tanks: occupied('Royal gramma'), lines: [line('Firefish', 2, 'q1')] }, 'Q1-01: 1 divider or boxes for 2 Firefish'],
+    ['its own kind leaves first', { tanks: occupied('Firefish'), lines: [line('Firefish', 1, 'q1')] }, 'Move 2 Firefish out of Q1-01'],
+    ['shy fish get hides', { lines: [line('Royal gramma', 2, 'q1', { shareSeenPercent: 60 })] }, 'Q1-01: hides for 2 fish'],
+    ['the tools of the zone', {}, 'Lay out Red nets'],
+    ['a zone without tools', { places: [place({ toolSets: null })] }, 'Mark one tool set for Quarantine: nets, buckets, airline, air stone, thermometer'],
+    ['what it ate', {}, 'Have ready: mysis'],
+    ['what the book says it eats first', { lines: [line('Royal gramma', 2, 'q1', { ateBefore: null, firstFoods: 'small frozen' })] }, 'Have ready: small frozen'],
+    ['the salinity nobody named', { shipping: { tempC: 24, salinityPpt: null, ph: 8 } }, 'Ask Pale Harbour: at which salinity do you ship, read with what?'],
+    ['where they come from', { lines: [line('Royal gramma', 2, 'q1', { origin: null })] }, 'Ask Pale Harbour: wild, captive bred or pond raised?'],
+  ])('%s', (_, more, what) => expect(said(more)).toContain(what))
+
+  test('salt is not asked of a crate that has no salt-water fish', () => {
+    const fresh = said({ lines: [line('Cherry barb', 8, 'r1')], places: [place({ tankId: 'r1', water: 'fresh', salinityPpt: 0 })], shipping: { tempC: 24, salinityPpt: null, ph: 7 } })
+    expect([fresh.some((what) => what.includes('salinity')), fresh.some((what) => what.includes('salt mix')), fresh.some((what) => what.startsWith('Fresh water'))]).toEqual([false, false, true])
+  })
+
+  test('keys are unique and stay while other lines come and go; figures are finite', () => {
+    const names = ['Royal gramma', 'Firefish', 'Cherry barb', 'Knight goby', 'Cleaner shrimp']
+    const lines = fc.array(fc.record({ name: fc.constantFrom(...names), count: fc.integer({ min: 1, max: 60 }), tankId: fc.constantFrom(null, 'q1', 'q2') }), { minLength: 1, maxLength: 8 })
+    fc.assert(
+      fc.property(lines, fc.option(fc.integer({ min: 0, max: 42 }), { nil: null }), (drawn, salinityPpt) => {
+        const all = drawn.map(({ name, count, tankId }, index) => ({ ...line(name, count, tankId), id: String(index) }))
+        const places = [place(), place({ tankId: 'q2', code: 'Q1-02', salinityPpt: 20, netVolumeL: null })]
+        const steps = planPreparation(input({ lines: all, places, shipping: { tempC: null, salinityPpt, ph: null } }))
+        const keys = steps.map(({ key }) => key)
+        expect([new Set(keys).size, steps.some(({ what }) => /NaN|undefined|Infinity/.test(what))]).toEqual([keys.length, false])
+        const fewer = planPreparation(input({ lines: all.slice(0, 1), places, shipping: { tempC: null, salinityPpt, ph: null } })).filter(({ kind }) => kind === 'tank' && all[0]?.tankId)
+        for (const { key } of fewer.filter(({ key: each }) => each.endsWith('-ready'))) expect(keys).toContain(key)
+      }),
+      { numRuns: 300 },
+    )
+  })
+})

@@ -1,0 +1,227 @@
+import type { Limits } from '../limits/houseLimits'
+import type { Water } from '../room/room.schema'
+import { conflictBetween, eats } from '../tankChoice/rules'
+import type { Animal, ChoiceTank } from '../tankChoice/tankChoice'
+import { litresToSwap, saltToAddG } from '../water/salt'
+
+export const preparationKinds = ['tank', 'water', 'company', 'shelter', 'tools', 'food', 'question'] as const
+export type PreparationKind = (typeof preparationKinds)[number]
+
+/** One thing to do before a crate comes. */
+export interface PreparationStep {
+  /** Made from what the step is about, so that it stays done while the list around it changes. */
+  key: string
+  kind: PreparationKind
+  what: string
+  why: string
+  /** Null when the crate has no time yet, or the step is due at once. */
+  dueAtMs: number | null
+}
+
+/** A step, and who did it when. */
+export interface StepView extends PreparationStep {
+  done: { by: string; atMs: number } | null
+}
+
+export interface PreparedLine {
+  id: string
+  animal: Animal
+  count: number
+  tankId: string | null
+  origin: string | null
+  ateBefore: string | null
+  firstFoods: string | null
+  shareSeenPercent: number | null
+}
+
+/** A tank that a line goes to, and where it stands. */
+export interface PreparedPlace {
+  tankId: string
+  code: string
+  system: string
+  water: Water
+  tempC: number | null
+  salinityPpt: number | null
+  netVolumeL: number | null
+  /** Whether its water is its own, so that it can be made to match the shipping water. */
+  isAlone: boolean
+  zone: string | null
+  /** Names of the tool sets of its zone; null when it has none. */
+  toolSets: string | null
+}
+
+export interface PreparationInput {
+  supplier: string
+  expectedAtMs: number | null
+  packedAtMs: number | null
+  shipping: { tempC: number | null; salinityPpt: number | null; ph: number | null }
+  lines: readonly PreparedLine[]
+  places: readonly PreparedPlace[]
+  tanks: readonly ChoiceTank[]
+  limits: Pick<Limits, 'mixAheadHours' | 'tankReadyHours' | 'bathLitresPer10Fish' | 'shareInBathPercent'>
+}
+
+const hourMs = 3_600_000
+
+/** Writes what has to be ready before a crate comes, in the order in which it is due. */
+export function planPreparation(input: PreparationInput): PreparationStep[] {
+  const before = (hours: number): number | null => (input.expectedAtMs === null ? null : input.expectedAtMs - hours * hourMs)
+  const [mixBy, readyBy] = [before(input.limits.mixAheadHours), before(input.limits.tankReadyHours)]
+  const steps = [
+    ...homelessSteps(input, readyBy),
+    ...mixSteps(input, mixBy),
+    ...tankSteps(input, readyBy),
+    ...companySteps(input, readyBy),
+    ...shelterSteps(input, readyBy),
+    ...toolSteps(input, readyBy),
+    ...foodSteps(input, readyBy),
+    ...questionSteps(input),
+  ]
+  // Two lots of one kind in a tank ask for the same thing once.
+  const unique = [...new Map(steps.map((step) => [step.key, step])).values()]
+  const order = (step: PreparationStep): number => (step.kind === 'question' ? 0 : (step.dueAtMs ?? Infinity))
+  return unique.map((step, index) => ({ step, index })).sort((a, b) => order(a.step) - order(b.step) || a.index - b.index).map(({ step }) => step)
+}
+
+interface Target {
+  place: PreparedPlace
+  lines: PreparedLine[]
+}
+
+function targets({ lines, places }: PreparationInput): Target[] {
+  return places.map((place) => ({ place, lines: lines.filter(({ tankId }) => tankId === place.tankId) })).filter((target) => target.lines.length > 0)
+}
+
+const nameAll = (lines: readonly PreparedLine[]): string => [...new Set(lines.map(({ animal }) => animal.species))].join(', ')
+
+const homelessSteps = ({ lines }: PreparationInput, dueAtMs: number | null): PreparationStep[] => {
+  const homeless = lines.filter(({ tankId }) => tankId === null)
+  return homeless.length === 0 ? [] : [{ key: 'tanks-chosen', kind: 'tank', what: `Choose tanks for ${homeless.length} ${homeless.length === 1 ? 'line' : 'lines'}`, why: nameAll(homeless), dueAtMs }]
+}
+
+/** Salinity at which a tank should stand when the fish come: the shipping water where that can be, else its own. */
+function readySalinity({ shipping, tanks }: PreparationInput, { place, lines }: Target): number | null {
+  if (place.water === 'fresh') return null
+  const isStocked = (tanks.find(({ id }) => id === place.tankId)?.occupants.length ?? 0) > 0
+  if (shipping.salinityPpt === null || !place.isAlone || isStocked) return place.salinityPpt
+  const isBorne = lines.every(({ animal }) => (animal.salinityPptMin ?? 0) - 4 <= Number(shipping.salinityPpt) && Number(shipping.salinityPpt) <= (animal.salinityPptMax ?? 45))
+  return isBorne ? shipping.salinityPpt : place.salinityPpt
+}
+
+function tankSteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {
+  return targets(input).map((target): PreparationStep => {
+    const { place, lines } = target
+    const salinity = readySalinity(input, target)
+    const isMatched = salinity !== null && place.isAlone && salinity === input.shipping.salinityPpt && salinity !== place.salinityPpt
+    const aims = [place.tempC !== null ? `${place.tempC} °C` : '', salinity !== null ? `${salinity} ppt` : ''].filter(Boolean).join(', ')
+    const why = isMatched ? `matches the shipping water; back to ${place.salinityPpt ?? 'house'} ppt over the following days` : `for ${nameAll(lines)}`
+    return { key: `tank-${place.tankId}-ready`, kind: 'tank', what: `${place.code} ready${aims ? ` at ${aims}` : ''}, clean and covered`, why, dueAtMs }
+  })
+}
+
+/** Salt water for baths and for tanks that are brought to the shipping water. */
+function mixSteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {
+  const { limits, lines, places } = input
+  const waterOf = (line: PreparedLine): Water | null => places.find(({ tankId }) => tankId === line.tankId)?.water ?? line.animal.water
+  const bathL = (water: Water): number => {
+    const fish = lines.filter((line) => waterOf(line) === water).reduce((sum, { count }) => sum + count, 0)
+    return fish === 0 ? 0 : Math.max(limits.bathLitresPer10Fish, Math.ceil(((fish * limits.shareInBathPercent) / 100 / 10) * limits.bathLitresPer10Fish))
+  }
+  const baths = (['fresh', 'brackish', 'marine'] as const).flatMap((water): PreparationStep[] => {
+    const litres = bathL(water)
+    if (litres === 0) return []
+    const ppt = water === 'fresh' ? null : (input.shipping.salinityPpt ?? places.find((place) => place.water === water)?.salinityPpt ?? null)
+    const temp = input.shipping.tempC ?? 25
+    const salt = ppt === null ? '' : ` at ${ppt} ppt, ${Math.round(saltToAddG(litres, 0, ppt, temp))} g of salt mix`
+    const name = water === 'fresh' ? 'Fresh water' : 'Salt water'
+    return [{ key: `bath-${water}`, kind: 'water', what: `${name} for first-response baths: ${litres} L${salt}`, why: `for ${limits.shareInBathPercent} % of the fish; aerated, at ${temp} °C`, dueAtMs }]
+  })
+  return [...baths, ...targets(input).flatMap((target) => matchStep(input, target, dueAtMs))]
+}
+
+function matchStep(input: PreparationInput, target: Target, dueAtMs: number | null): PreparationStep[] {
+  const { tankId, code, netVolumeL, salinityPpt, tempC } = target.place
+  const aim = readySalinity(input, target)
+  if (netVolumeL === null || salinityPpt === null || aim === null || Math.abs(aim - salinityPpt) < 0.5) return []
+  const swap = litresToSwap(netVolumeL, salinityPpt, aim)
+  const what = aim < salinityPpt ? `${code}: take out ${round(swap)} L and replace it by fresh water` : `${code}: add ${Math.round(saltToAddG(netVolumeL, salinityPpt, aim, tempC ?? 25))} g of salt mix`
+  return [{ key: `match-${tankId}`, kind: 'water', what, why: `from ${salinityPpt} to ${aim} ppt, the shipping water`, dueAtMs }]
+}
+
+const round = (value: number): number => Math.round(value * 10) / 10
+
+/** Who has to leave first: whoever eats the new ones, is eaten by them, or fights them. */
+function companySteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {
+  return targets(input).flatMap(({ place, lines }) => {
+    const occupants = input.tanks.find(({ id }) => id === place.tankId)?.occupants ?? []
+    return occupants.flatMap((occupant): PreparationStep[] => {
+      const because = lines.map(({ animal }) => conflictBetween(animal, occupant.animal)).find((each) => each !== null)
+      if (!because) return fastFeeders(place, lines, occupant.animal, dueAtMs)
+      return [{ key: `out-${place.tankId}-${occupant.animal.species}`, kind: 'company', what: `Move ${occupant.quantity} ${occupant.animal.species} out of ${place.code}`, why: because, dueAtMs }]
+    })
+  })
+}
+
+/** Residents that are on every meal at once starve newcomers that are hardly seen. */
+function fastFeeders(place: PreparedPlace, lines: readonly PreparedLine[], resident: Animal, dueAtMs: number | null): PreparationStep[] {
+  const shy = lines.filter(({ shareSeenPercent, animal }) => (shareSeenPercent ?? 100) < 50 && !eats(resident, animal))
+  if (shy.length === 0 || resident.temperament !== 'peaceful in groups') return []
+  return [{ key: `feed-${place.tankId}-${resident.species}`, kind: 'company', what: `${place.code}: plan to feed ${nameAll(shy)} apart from ${resident.species}`, why: 'shy newcomers go short beside quick feeders', dueAtMs }]
+}
+
+function shelterSteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {
+  return targets(input).flatMap(({ place, lines }) => {
+    const fighters = sumBySpecies(lines.filter(({ animal }) => animal.temperament === 'fights its own kind')).filter(({ count }) => count > 1)
+    const shy = lines.filter(({ shareSeenPercent }) => (shareSeenPercent ?? 100) <= 60)
+    return [
+      ...fighters.map(({ species, count }): PreparationStep => ({ key: `divide-${place.tankId}-${species}`, kind: 'shelter', what: `${place.code}: ${count - 1} ${count === 2 ? 'divider' : 'dividers'} or boxes for ${count} ${species}`, why: 'fights its own kind', dueAtMs })),
+      ...(shy.length > 0 ? [{ key: `hides-${place.tankId}`, kind: 'shelter' as const, what: `${place.code}: hides for ${shy.reduce((sum, { count }) => sum + count, 0)} fish`, why: `${nameAll(shy)} ${shy.length === 1 ? 'hides' : 'hide'}`, dueAtMs }] : []),
+    ]
+  })
+}
+
+function sumBySpecies(lines: readonly PreparedLine[]): { species: string; count: number }[] {
+  const counts = new Map<string, number>()
+  for (const { animal, count } of lines) counts.set(animal.species, (counts.get(animal.species) ?? 0) + count)
+  return [...counts].map(([species, count]) => ({ species, count }))
+}
+
+/** One set of tools for each zone, and a word where a zone has none. */
+function toolSteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {
+  const zones = new Map<string, { toolSets: string | null; codes: string[] }>()
+  for (const { place } of targets(input)) {
+    const zone = place.zone ?? ''
+    zones.set(zone, { toolSets: place.toolSets, codes: [...(zones.get(zone)?.codes ?? []), place.code] })
+  }
+  return [...zones].map(([zone, { toolSets, codes }]): PreparationStep => {
+    const tools = 'nets, buckets, airline, air stone, thermometer'
+    const what = toolSets ? `Lay out ${toolSets}` : `Mark one tool set${zone ? ` for ${zone}` : ''}: ${tools}`
+    return { key: `tools-${zone || 'none'}`, kind: 'tools', what, why: `${zone ? `${zone}: ` : ''}${codes.join(', ')}; look the nets over for holes`, dueAtMs }
+  })
+}
+
+function foodSteps({ lines }: PreparationInput, dueAtMs: number | null): PreparationStep[] {
+  const byFood = new Map<string, Set<string>>()
+  for (const { animal, ateBefore, firstFoods } of lines) {
+    const food = ateBefore ?? firstFoods
+    if (food) byFood.set(food, (byFood.get(food) ?? new Set()).add(animal.species))
+  }
+  return [...byFood].map(([food, species]): PreparationStep => ({ key: `food-${food.slice(0, 60)}`, kind: 'food', what: `Have ready: ${food}`, why: [...species].join(', '), dueAtMs }))
+}
+
+/** What the supplier has not said yet; each answer takes its question off the list. */
+function questionSteps({ supplier, expectedAtMs, packedAtMs, shipping, lines }: PreparationInput): PreparationStep[] {
+  const isSalt = lines.some(({ animal }) => animal.water !== null && animal.water !== 'fresh')
+  const without = (said: (line: PreparedLine) => string | null): PreparedLine[] => lines.filter((line) => said(line) === null)
+  const [unknownOrigin, unknownFood] = [without(({ origin }) => origin), without(({ ateBefore }) => ateBefore)]
+  const ask = (key: string, what: string, why: string): PreparationStep => ({ key: `ask-${key}`, kind: 'question', what: `Ask ${supplier}: ${what}`, why, dueAtMs: null })
+  return [
+    ...(expectedAtMs === null ? [ask('expected', 'when will it be here?', 'nothing on this list has a time yet')] : []),
+    ...(packedAtMs === null ? [ask('packed', 'when was it packed?', 'hours in the bag decide what comes first')] : []),
+    ...(shipping.tempC === null ? [ask('temperature', 'at which temperature do you ship?', 'bath water and tanks are set by it')] : []),
+    ...(isSalt && shipping.salinityPpt === null ? [ask('salinity', 'at which salinity do you ship, read with what?', 'a tank prepared to it saves most of the acclimation')] : []),
+    ...(shipping.ph === null ? [ask('ph', 'at which pH do you ship?', 'decides how far the water moves when the bag is opened')] : []),
+    ...(unknownOrigin.length > 0 ? [ask('origin', 'wild, captive bred or pond raised?', nameAll(unknownOrigin))] : []),
+    ...(unknownFood.length > 0 ? [ask('food', 'what do they eat?', nameAll(unknownFood))] : []),
+  ]
+}

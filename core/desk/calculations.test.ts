@@ -1,0 +1,45 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { calculate, calculations, type Calculation } from './calculations'
+
+const desk = (key: string): Calculation => calculations.find((each) => each.key === key) as Calculation
+const shown = (_field: unknown, base: number): string => String(base)
+const lines = (key: string, input: Record<string, number>, words: Record<string, string> = {}) => {
+  const answer = calculate(desk(key), input, words, shown)
+  return answer.ok ? answer.lines.map(({ label, value }) => [label, typeof value === 'number' ? Number(value.toPrecision(4)) : value]) : answer.errors
+}
+
+describe('the desk', () => {
+  test('a gravity of 1.017 is five salinities until the pair is known', () => {
+    expect(lines('gravity', { sg: 1.017 }, { pair: 'not known' })).toEqual([['on a scale of 25/25', 22.59], ['on a scale of 20/20', 22.39], ['on a scale of 60F/60F', 22.17], ['on a scale of 25/60F', 25.26], ['on a scale of 20/4', 24.76]])
+    expect(lines('gravity', { sg: 1.017 }, { pair: '20/20' })).toEqual([['on a scale of 20/20', 22.39]])
+  })
+  test('a meter that compensates already is not compensated twice', () => {
+    const [[, referred]] = lines('conductivity', { msCm: 32.087, tempC: 25 }, { meter: 'referred to 25 °C' }) as [[string, number]]
+    expect(referred).toBeCloseTo(20, 1)
+    expect(lines('conductivity', { msCm: 32.087, tempC: 20 }, { meter: 'referred to 25 °C' })).not.toEqual(lines('conductivity', { msCm: 32.087, tempC: 20 }, { meter: 'at the sample’s temperature' }))
+  })
+  test('salt up, water down, and what is not possible is said', () => {
+    expect(lines('salt', { volumeL: 200, fromPpt: 30, toPpt: 34, tempC: 25 })).toEqual([['salt mix', 888.8], ['if the mix is dry, or very moist', '844 to 960 g']])
+    expect(lines('salt', { volumeL: 100, fromPpt: 36, toPpt: 34, tempC: 25 })).toEqual([['take out and replace', 5.556], ['or add, where there is room', 5.882]])
+    expect(lines('salt', { volumeL: 100, fromPpt: 36, toPpt: 34, tempC: 25, freshPpt: 35 })).toEqual([['not possible', 'the water to dilute with is as salty as what is wanted']])
+  })
+  test('every dose says that it is none of our business to prescribe', () => {
+    for (const { isDose, caution } of calculations) if (isDose) expect(caution).toMatch(/Test before and after/)
+    expect(lines('dose', { volumeL: 180, from: 0, to: 0.2, active: 25.45 })).toEqual([['active substance', 36], ['product', 0.1415]])
+  })
+  test('missing and nonsense are told by field', () => {
+    expect(lines('ammonia', { tan: 8, ph: 15, tempC: 400 })).toEqual({ ph: 'This must be a number between 5 and 10', tempC: 'This must be a number between 5 and 35', salinityPpt: 'Say the salinity' })
+  })
+  test('whatever is typed, a figure or a sentence comes out, never NaN', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...calculations), fc.array(fc.oneof(fc.double(), fc.double({ min: 0, max: 50, noNaN: true })), { minLength: 8, maxLength: 8 }), fc.nat({ max: 9 }), (calculation, figures, pick) => {
+        const input = Object.fromEntries(calculation.inputs.map((field, index) => [field.name, figures[index] ?? 0]))
+        const words = Object.fromEntries(calculation.inputs.map((field) => [field.name, field.options?.[pick % field.options.length] ?? '']))
+        const answer = calculate(calculation, input, words, shown)
+        return answer.ok ? answer.lines.length > 0 && answer.lines.every(({ value }) => (typeof value === 'number' ? Number.isFinite(value) : !/NaN|Infinity/.test(value))) : Object.values(answer.errors).every((sentence) => sentence.length > 5)
+      }),
+      { numRuns: 5000 },
+    )
+  })
+})

@@ -1,0 +1,84 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import Papa from 'papaparse'
+import { nearestName } from '../species/nearestName'
+import { speciesBook } from '../species/speciesBook'
+import { columnOf, emptyValues, formulaLike, readRegister, rowKey, writeRegister } from './registerCsv'
+import { registerNames, registers, type RegisterField, type RegisterName, type RegisterRow, type RegisterValue } from './registers'
+
+const ids: Record<string, string> = { zones: 'zone-1', systems: 'system-1', suppliers: 'supplier-1' }
+const references = Object.fromEntries(Object.entries(ids).map(([register, id]) => [register, new Map([[`the ${register}`, id]])]))
+const keyOf = (register: RegisterName): string => `The ${register}`
+
+const words = (max: number): fc.Arbitrary<string> => fc.string({ minLength: 1, maxLength: Math.min(max, 20) }).map((text) => text.replace(/[\u0000-\u001f\u007f]/g, '').trim()).filter((text) => text !== '' && !/\s{2}/.test(text))
+function valueOf(field: RegisterField): fc.Arbitrary<RegisterValue> {
+  const some = (() => {
+    switch (field.kind) {
+      case 'text':
+        return field.pattern ? fc.stringMatching(/^[A-Z][A-Z0-9-]{0,11}$/) : words(field.max)
+      case 'whole':
+        return fc.integer({ min: field.min, max: field.max })
+      case 'measure':
+        return fc.integer({ min: Math.ceil(field.min * 10), max: Math.floor(field.max * 10) }).map((tenths) => tenths / 10)
+      case 'choice':
+        return fc.constantFrom(...field.options)
+      case 'choices':
+        return fc.subarray([...field.options])
+      case 'reference':
+        return fc.constant(ids[field.register] ?? '')
+    }
+  })() as fc.Arbitrary<RegisterValue>
+  return field.isRequired || field.kind === 'choices' ? some : fc.option(some, { nil: null })
+}
+const rowOf = (register: RegisterName): fc.Arbitrary<RegisterRow> =>
+  fc.record(Object.fromEntries(registers[register].fields.map((field) => [field.name, valueOf(field)]))).map((values) => {
+    // A range that was drawn upside down is turned round.
+    for (const low of Object.keys(values).filter((name) => name.endsWith('Min'))) {
+      const high = low.replace(/Min$/, 'Max')
+      const [a, b] = [values[low], values[high]]
+      if (typeof a === 'number' && typeof b === 'number' && a > b) Object.assign(values, { [low]: b, [high]: a })
+    }
+    return { id: 'row-1', version: 1, retiredAtMs: null, values }
+  })
+
+describe.each(registerNames)('%s as a file', (register) => {
+  test('what goes out comes in as no change, spreadsheets between or not', () => {
+    fc.assert(
+      fc.property(rowOf(register), (row) => {
+        const csv = Papa.unparse(writeRegister(register, [row], keyOf), { newline: '\r\n', escapeFormulae: formulaLike })
+        const cells = Papa.parse<string[]>(csv).data
+        expect(readRegister(register, cells, [row], references)).toMatchObject({ ok: true, rows: [{ change: 'same', changes: [], id: 'row-1' }] })
+      }),
+      { numRuns: 150 },
+    )
+  })
+  test('whatever stands in the cells, it is read or refused by row and column', () => {
+    const heading = registers[register].fields.map(columnOf)
+    fc.assert(
+      fc.property(fc.array(fc.array(fc.oneof(fc.string({ maxLength: 12 }), fc.constantFrom('', '1', '-5', '1e9', 'fresh', '=1+1', 'R1-01')), { maxLength: heading.length + 1 }), { maxLength: 5 }), (rows) => {
+        const read = readRegister(register, [heading, ...rows], [], references)
+        return read.ok || read.errors.every(({ message, column, row }) => message.length > 5 && column !== undefined && (row ?? 0) >= 1)
+      }),
+      { numRuns: 300 },
+    )
+  })
+})
+
+test('rows are told apart by what names them, sources within their supplier', () => {
+  expect(rowKey('suppliers', { name: '  Pale   HARBOUR ' })).toBe('pale harbour')
+  expect(rowKey('sources', { name: 'Ponds', supplierId: 'a' })).not.toBe(rowKey('sources', { name: 'Ponds', supplierId: 'b' }))
+  expect(emptyValues(registers.species.fields)).toMatchObject({ name: null, sensitivities: [] })
+})
+
+describe('the nearest name', () => {
+  const names = speciesBook.map(({ name }) => name)
+  test.each([['Cherry barbs', 'Cherry barb'], ['knight gobi', 'Knight goby'], ['Hunney gourami', 'Honey gourami'], ['Cardinal tetra', 'Cardinal tetra'], ['Moonfish of nowhere', null], ['', null]])('%s is taken for %s', (typed, name) => expect(nearestName(typed, names)).toBe(name))
+  test('a name with one letter wrong is always found', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...names), fc.nat(), (name, at) => {
+        const index = at % name.length
+        return nearestName(`${name.slice(0, index)}~${name.slice(index + 1)}`, names) !== null
+      }),
+    )
+  })
+})

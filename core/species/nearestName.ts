@@ -1,0 +1,16 @@
+import { distance } from 'fastest-levenshtein'
+import { speciesKey } from './speciesKey'
+
+/**
+ * Finds the known name that a name was most likely meant to be; null when none is near (one typing error in four letters).
+ * @example nearestName('Cherry barbs', ['Cherry barb', 'Tiger barb']) // 'Cherry barb'
+ */
+export function nearestName(name: string, names: readonly string[]): string | null {
+  const key = speciesKey(name)
+  let best: { name: string; errors: number } | null = null
+  for (const each of names) {
+    const errors = distance(key, speciesKey(each))
+    if (errors <= Math.max(1, Math.floor(key.length / 4)) && (!best || errors < best.errors)) best = { name: each, errors }
+  }
+  return best?.name ?? null
+}

@@ -1,0 +1,121 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { standardLimits } from '../limits/houseLimits'
+import { speciesBook } from '../species/speciesBook'
+import { animalOf, choiceInstance } from '../testing/choiceInstance'
+import { gapOf, plainBound } from './boundChoice'
+import { buildModel } from './buildModel'
+import { costsOf, rulesAgainst, tankOptions } from './explainChoice'
+import { prepareChoice } from './prepareChoice'
+import { brokenRules, conflictBetween, eats } from './rules'
+import { faultsOf, scoreChoice } from './scoreChoice'
+import { cheapestFit, firstFit, improveChoice } from './searchChoice'
+import type { ChoiceTank, Occupant } from './tankChoice'
+
+const book = (name: string, share = 0.6) => animalOf(speciesBook.find((entry) => entry.name === name)!, share)
+const line = (name: string, count: number, share?: number) => ({ id: name, animal: book(name, share), count, supplier: 'Hollow Reed Hatchery' })
+const standing = (name: string, quantity: number, more: Partial<Occupant> = {}): Occupant => ({ animal: book(name), quantity, supplier: 'Hollow Reed Hatchery', heldDays: null, ...more })
+const tank = (more: Partial<ChoiceTank> = {}): ChoiceTank => ({
+  ...{ id: 't', code: 'R1-01', waterId: 's', water: 'fresh', tempC: 25, salinityPpt: 0, agents: [], zoneId: null, netVolumeL: 60, purpose: 'sale', state: 'ready', occupants: [], fights: 0 },
+  ...more,
+})
+
+describe('hard rules', () => {
+  test.each([
+    ['plain', line('Cherry barb', 10), tank(), []],
+    ['water', line('Royal gramma', 1), tank(), ['0 ppt, outside 30 to 36']],
+    ['water by its kind where no salinity is known', line('Royal gramma', 1), tank({ salinityPpt: null }), ['fresh water, needs marine']],
+    ['temperature', line('White cloud minnow', 10), tank({ tempC: 28 }), ['28 °C, outside 16 to 23']],
+    ['copper', line('Amano shrimp', 10), tank({ agents: ['copper'] }), ['copper in the water, Amano shrimp does not bear it']],
+    ['unclean', line('Cherry barb', 10), tank({ state: 'not clean after illness' }), ['not clean after illness']],
+    ['a mouth', line('Chili rasbora', 20), tank({ occupants: [standing('Oscar', 1)] }), ['Oscar eats Chili rasbora']],
+    ['its own kind', line('Siamese fighter', 1), tank({ occupants: [standing('Siamese fighter', 1)] }), ['Siamese fighter fights its own kind']],
+    ['another source in its hold', line('Cherry barb', 8), tank({ occupants: [standing('Cherry barb', 8, { supplier: 'Brackwater Nurseries', heldDays: 4 })] }), ['Cherry barb of Brackwater Nurseries is held there']],
+    ['room', line('Fancy goldfish', 8), tank({ tempC: 20 }), ['160 g of fish, room for 120 g']],
+    ['volume', line('Oscar', 1), tank(), ['60 L, needs 150 L']],
+    ['unknown animals break nothing', { ...line('Cherry barb', 1), animal: { ...book('Cherry barb'), water: null, groupMin: null, massG: null, salinityPptMin: null, tempCMin: null, tempCMax: null } }, tank({ salinityPpt: null }), []],
+  ])('%s', (_, asked, place, expected) => expect(brokenRules(asked, place, standardLimits)).toEqual(expected))
+
+  test('who eats whom depends on the size they are now', () => {
+    const [young, adult] = [book('Angelfish (fresh water)', 0.2), book('Angelfish (fresh water)', 1)]
+    expect([eats(young, book('Ember tetra', 0.9)), eats(adult, book('Ember tetra', 0.9))]).toEqual([false, true])
+    expect(conflictBetween(book('White cloud minnow'), book('Discus'))).toBe('White cloud minnow and Discus bear no common temperature')
+  })
+})
+
+const instance = fc.tuple(fc.integer({ min: 1, max: 14 }), fc.integer({ min: 1, max: 40 }), fc.integer({ min: 0, max: 2 ** 31 - 1 })).map(([lines, tanks, seed]) => prepareChoice(choiceInstance(lines, tanks, seed)))
+
+describe('suggestions', () => {
+  test('none breaks a hard rule, local search never makes one worse, and none is below the bound', () => {
+    fc.assert(
+      fc.property(instance, (prepared) => {
+        for (const from of [firstFit(prepared), cheapestFit(prepared)]) {
+          const better = improveChoice(prepared, from)
+          const [before, after] = [scoreChoice(prepared, from).total, scoreChoice(prepared, better).total]
+          expect([faultsOf(prepared, from), faultsOf(prepared, better), after <= before + 1e-6, plainBound(prepared) <= after + 1e-6]).toEqual([[], [], true, true])
+          expect(gapOf(prepared, after, after)).toBe(0)
+        }
+      }),
+      { numRuns: 150 },
+    )
+  })
+
+  test('the programme says of every sound choice what it costs, and gives a choice back that costs no more', () => {
+    fc.assert(
+      fc.property(instance, (prepared) => {
+        const model = buildModel(prepared)
+        const choice = improveChoice(prepared, cheapestFit(prepared))
+        const columns = model.columnsOf(choice)
+        const cost = model.offset + columns.reduce((sum, value, index) => sum + value * (model.costs[index] ?? 0), 0)
+        const held = model.rows.every(({ columns: row, values, lower, upper }) => {
+          const sum = row.reduce((total, column, index) => total + (values[index] ?? 0) * (columns[column] ?? 0), 0)
+          return sum >= lower - 1e-6 && sum <= upper + 1e-6
+        })
+        const total = scoreChoice(prepared, choice).total
+        // A group in a dominated tank is written in the better one, so the programme may know it cheaper.
+        expect([held, cost <= total + 1e-6]).toEqual([true, true])
+        const back = model.choiceOf(columns)
+        expect([faultsOf(prepared, back), scoreChoice(prepared, back).total <= total + 1e-6]).toEqual([[], true])
+      }),
+      { numRuns: 150 },
+    )
+  })
+
+  test('every tank is explained: possible ones break nothing and say what they cost more, the others say why not', () => {
+    fc.assert(
+      fc.property(instance, (prepared) => {
+        const choice = cheapestFit(prepared)
+        for (const [at] of prepared.input.lines.entries()) {
+          const options = tankOptions(prepared, choice, at)
+          expect(options).toHaveLength(prepared.input.tanks.length)
+          for (const { tank: place, broken, more } of options) {
+            const moved = choice.with(at, place)
+            expect(broken.length > 0).toBe(faultsOf(prepared, moved).includes(at))
+            expect(more).toBeCloseTo(scoreChoice(prepared, moved).total - scoreChoice(prepared, choice).total, 6)
+          }
+        }
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  test('a group too small is a cost, and falls away where enough of its kind stand', () => {
+    const input = { lines: [line('Kuhli loach', 2)], tanks: [tank({ id: 'a' }), tank({ id: 'b', occupants: [standing('Kuhli loach', 5)] })], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits }
+    const prepared = prepareChoice(input)
+    expect([0, 1].map((place) => costsOf(prepared, [null], 0, place).map(({ why }) => why))).toEqual([['2 together, kept at least 6', 'opens another tank'], []])
+    expect(cheapestFit(prepared)).toEqual([1])
+  })
+
+  test('a hold is not restarted and an empty tank not opened where a friend stands', () => {
+    const input = {
+      lines: [line('Cherry barb', 8)],
+      tanks: [tank({ id: 'a', waterId: 'held', occupants: [standing('Honey gourami', 4, { heldDays: 9 })] }), tank({ id: 'b', waterId: 'calm' }), tank({ id: 'c', waterId: 'calm', occupants: [standing('Cherry barb', 6)] })],
+      shipping: { tempC: 25, salinityPpt: null },
+      limits: standardLimits,
+    }
+    const prepared = prepareChoice(input)
+    expect(cheapestFit(prepared)).toEqual([2])
+    expect([0, 1, 2].map((place) => costsOf(prepared, [2], 0, place).map(({ points, why }) => `${points} ${why}`))).toEqual([['9 restarts holds on its water', '6 shares with Honey gourami'], ['3 opens another tank'], []])
+    expect(rulesAgainst(prepared, [2], 0, 0)).toEqual([])
+  })
+})

@@ -1,0 +1,95 @@
+import type { Limits } from '../limits/houseLimits'
+import type { TankPurpose, TankState, Water } from '../room/room.schema'
+
+/** What choosing a tank needs to know of a kind of animal. Null is "not known", and what is not known forbids nothing. */
+export interface Animal {
+  species: string
+  water: Water | null
+  /** fish, shrimp, snail and so on. */
+  animal: string | null
+  /** Present size of one, cm. */
+  sizeCm: number | null
+  adultCm: number | null
+  /** Longest animal that an adult swallows, cm. */
+  swallowsCm: number | null
+  /** Weight of one, g. */
+  massG: number | null
+  /** Kept at least so many together. */
+  groupMin: number | null
+  temperament: string | null
+  sensitivities: readonly string[]
+  tempCMin: number | null
+  tempCMax: number | null
+  salinityPptMin: number | null
+  salinityPptMax: number | null
+  minTankL: number | null
+}
+
+/** One line of the crate that needs a tank. */
+export interface ChoiceLine {
+  id: string
+  animal: Animal
+  count: number
+  supplier: string
+}
+
+/** Fish that stand in a tank already. */
+export interface Occupant {
+  animal: Animal
+  quantity: number
+  supplier: string
+  /** Days of a running hold that it has served; null when it is not held. */
+  heldDays: number | null
+}
+
+export interface ChoiceTank {
+  id: string
+  code: string
+  /** The body of water: its system, or the tank itself where its water is its own. */
+  waterId: string
+  water: Water
+  /** Water the system is kept at. */
+  tempC: number | null
+  salinityPpt: number | null
+  agents: readonly string[]
+  zoneId: string | null
+  netVolumeL: number | null
+  purpose: TankPurpose | null
+  state: TankState | null
+  occupants: readonly Occupant[]
+  /** How often fish were chased or eaten in this tank lately. */
+  fights: number
+}
+
+export interface ChoiceInput {
+  lines: readonly ChoiceLine[]
+  tanks: readonly ChoiceTank[]
+  /** Water the supplier ships in. */
+  shipping: { tempC: number | null; salinityPpt: number | null }
+  limits: Pick<Limits, 'stockGPerL' | 'openTankPoints' | 'sharePoints' | 'groupPoints' | 'restartPoints' | 'warmerPoints' | 'saltierPoints' | 'fightPoints' | 'zonePoints' | 'hospitalPoints' | 'purposePoints'>
+}
+
+/** Tank of every line by the line's number in the input; null where it has none. */
+export type Choice = readonly (number | null)[]
+
+/** Points for leaving a line without a tank: more than anything else could ever cost, so that no line is left out to save points. */
+export const homelessPoints = 10_000
+
+/** Everything that tanks are chosen from, and what is chosen now. */
+export interface ChoiceView {
+  /** Number of the crate. */
+  number: number
+  input: ChoiceInput
+  /** By line: its tank, its version, and why it was planned against a rule. */
+  now: { tankId: string | null; version: number; override: string | null }[]
+}
+
+/** An answer on the way: the best choice so far, and how far it may be from the best there is. */
+export interface ChoiceProgress {
+  choice: Choice
+  total: number
+  /** Share of its points by which it may still fall; 0 is proven best. */
+  gap: number
+  elapsedMs: number
+  isDone: boolean
+}

@@ -1,0 +1,27 @@
+const dayMs = 24 * 3_600_000
+
+export interface Appetite {
+  /** When the lot came into this tank. */
+  sinceMs: number
+  /** The newest check of the tank at which anything was eaten; null when there is none. */
+  lastMealMs: number | null
+  /** The newest feeding response of the tank, and when; null when it was never fed. */
+  lastAnswer: 'all' | 'some' | 'none' | null
+  lastAnswerMs: number | null
+  /** Usual days to the first meal of the species; null when the book does not know. */
+  firstMealDays: number | null
+}
+
+/**
+ * Says for how long a lot has not been seen to eat, in milliseconds; null while that is nothing to speak of. A lot that
+ * has not eaten here yet has the usual delay of its species, one that ate before has `notEatingDays`.
+ * It counts up to the newest refusal: a tank nobody fed since has not refused anything more.
+ * Feeding is recorded by tank, so lots of one tank share the answer.
+ */
+export function notEatingForMs({ sinceMs, lastMealMs, lastAnswer, lastAnswerMs, firstMealDays }: Appetite, nowMs: number, notEatingDays: number): number | null {
+  if (lastAnswer !== 'none' || lastAnswerMs === null || lastAnswerMs < sinceMs) return null
+  const ateHere = lastMealMs !== null && lastMealMs >= sinceMs
+  const fromMs = ateHere ? lastMealMs : sinceMs
+  const usualDays = ateHere ? notEatingDays : (firstMealDays ?? notEatingDays)
+  return lastAnswerMs - fromMs > usualDays * dayMs ? nowMs - fromMs : null
+}

@@ -1,0 +1,25 @@
+import { dayInZone } from '../time/dayInZone'
+
+export interface HoldDay {
+  /** Day of the hold that today is, 1 being the day the crate was opened. */
+  day: number
+  of: number
+  /** All days served. */
+  isServed: boolean
+}
+
+/**
+ * Counts the days of a lot's shop hold by the room's calendar.
+ * @param openedAtMs - when the first bag of the lot was opened, UTC epoch milliseconds.
+ * @param days - length of the hold; 0 where the house holds nothing.
+ * @returns null without a hold.
+ * @example shopHold(Date.UTC(2031, 4, 4, 9), Date.UTC(2031, 4, 6, 1), 14, 'UTC') // { day: 3, of: 14, isServed: false }
+ */
+export function shopHold(openedAtMs: number, nowMs: number, days: number, timeZone: string): HoldDay | null {
+  if (days <= 0 || openedAtMs > nowMs) return null
+  const day = daysBetween(dayInZone(openedAtMs, timeZone), dayInZone(nowMs, timeZone)) + 1
+  return { day, of: days, isServed: day > days }
+}
+
+/** Whole days from one calendar day to a later one; clock changes do not matter. */
+const daysBetween = (fromOn: string, toOn: string): number => Math.round((Date.parse(toOn) - Date.parse(fromOn)) / 86_400_000)

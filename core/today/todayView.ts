@@ -1,0 +1,78 @@
+import type { RecheckView } from '../bench/benchView'
+import type { OpenClaim } from '../crates/claim'
+import type { CrateSummary } from '../crates/crateView'
+import type { HoldDay } from './shopHold'
+
+interface LotPlace {
+  lotId: string
+  lotCode: string
+  species: string
+  tankCode: string
+  quantity: number
+}
+
+/** A lot in a tank with the day of its shop hold. */
+export interface HeldLot extends LotPlace, HoldDay {}
+
+/** A lot that has gone without a meal for longer than usual. */
+export interface HungryLot extends LotPlace {
+  forMs: number
+  /** Nothing was eaten since it came into this tank. */
+  isNew: boolean
+  /** What the species book names as first foods. */
+  firstFoods: string | null
+}
+
+/** Fish of one lot lost from one tank lately. */
+export interface RecentLoss extends LotPlace {
+  lastAtMs: number
+  causes: string[]
+}
+
+/** A run on the bench: what it wants now, and when. */
+export interface RunOnToday {
+  id: string
+  number: number
+  species: string
+  words: string
+  /** When its step is up; null for what a touch ends. */
+  dueAtMs: number | null
+  isForgotten: boolean
+  isAlarm: boolean
+}
+
+/** What the room has of the things that a first crate needs. */
+export interface RoomCounts {
+  tanks: number
+  suppliers: number
+  species: number
+  crates: number
+}
+
+/** What this room needs now; every row names the place where it is dealt with. */
+export interface TodayView {
+  on: string
+  counts: RoomCounts
+  /** Crates that are on their way or not out of their bags yet, the most urgent first. */
+  crates: CrateSummary[]
+  /** Runs on the bench, the most urgent first. */
+  runs: RunOnToday[]
+  /** Rechecks that are due, and those of the last day in which fish looked worse. */
+  rechecks: RecheckView[]
+  /** Crates with losses that can still be claimed, the shortest time first. */
+  claims: OpenClaim[]
+  /** Stocked tanks nobody looked at today. */
+  unchecked: string[]
+  stockedTanks: number
+  notEating: HungryLot[]
+  losses: RecentLoss[]
+  lossDays: number
+  holds: HeldLot[]
+}
+
+/** Steps of a new room up to its first crate, in order. */
+export const firstSteps = ['tanks', 'suppliers', 'species', 'crates'] as const
+export type FirstStep = (typeof firstSteps)[number]
+
+/** The first step that is still to do; null once the first crate is in the books. */
+export const nextStep = (counts: RoomCounts): FirstStep | null => (counts.crates > 0 ? null : (firstSteps.find((step) => counts[step] === 0) ?? null))

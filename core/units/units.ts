@@ -1,0 +1,73 @@
+import { salinityFromSg, sgReferences, specificGravity, type SgReference } from '../water/density'
+
+export const temperatureUnits = ['°C', '°F'] as const
+export type TemperatureUnit = (typeof temperatureUnits)[number]
+export const volumeUnits = ['L', 'gal'] as const
+export type VolumeUnit = (typeof volumeUnits)[number]
+export const salinityUnits = ['ppt', 'SG'] as const
+export type SalinityUnit = (typeof salinityUnits)[number]
+
+/** How figures are shown to people. Records always hold °C, litres and ppt. */
+export interface DisplayUnits {
+  temperatureUnit: TemperatureUnit
+  volumeUnit: VolumeUnit
+  salinityUnit: SalinityUnit
+  /** Reference pair of the room's hydrometers; only used where salinity is shown as SG. */
+  sgReference: SgReference
+}
+export const baseUnits: DisplayUnits = { temperatureUnit: '°C', volumeUnit: 'L', salinityUnit: 'ppt', sgReference: '25/25' }
+
+/** Litres in one US liquid gallon, by definition (231 cubic inches). */
+export const litresPerUsGallon = 3.785411784
+
+export const celsiusToFahrenheit = (tempC: number): number => (tempC * 9) / 5 + 32
+export const fahrenheitToCelsius = (tempF: number): number => ((tempF - 32) * 5) / 9
+export const litresToUsGallons = (volumeL: number): number => volumeL / litresPerUsGallon
+export const usGallonsToLitres = (volumeGal: number): number => volumeGal * litresPerUsGallon
+
+/** What kind of figure it is, which decides the unit it is shown in. */
+export type Quantity = 'temperature' | 'volume' | 'salinity'
+
+/** Names the unit a quantity is shown in, e.g. `'SG 25/25'`. */
+export function unitLabel(quantity: Quantity, units: DisplayUnits): string {
+  if (quantity === 'temperature') return units.temperatureUnit
+  if (quantity === 'volume') return units.volumeUnit === 'gal' ? 'US gal' : 'L'
+  return units.salinityUnit === 'SG' ? `SG ${units.sgReference}` : 'ppt'
+}
+
+/** Turns a figure in base units (°C, L, ppt) into the one people see. */
+export function toDisplay(quantity: Quantity, base: number, units: DisplayUnits): number {
+  if (quantity === 'temperature') return units.temperatureUnit === '°F' ? celsiusToFahrenheit(base) : base
+  if (quantity === 'volume') return units.volumeUnit === 'gal' ? litresToUsGallons(base) : base
+  if (units.salinityUnit === 'ppt') return base
+  const { sampleC, waterC } = sgReferences[units.sgReference]
+  return specificGravity(base, sampleC, waterC)
+}
+
+/** Turns a figure as people type it into base units. NaN where the scale has no such value. */
+export function fromDisplay(quantity: Quantity, shown: number, units: DisplayUnits): number {
+  if (quantity === 'temperature') return units.temperatureUnit === '°F' ? fahrenheitToCelsius(shown) : shown
+  if (quantity === 'volume') return units.volumeUnit === 'gal' ? usGallonsToLitres(shown) : shown
+  if (units.salinityUnit === 'ppt') return shown
+  // 35 typed into a field of specific gravity is ppt by habit; it is not a gravity.
+  if (shown < 0.98 || shown > 1.05) return NaN
+  const { sampleC, waterC } = sgReferences[units.sgReference]
+  return salinityFromSg(shown, sampleC, waterC)
+}
+
+/** Digits after the point that a shown figure deserves: what the instruments of a fishroom can tell. */
+export function displayDigits(quantity: Quantity, units: DisplayUnits): number {
+  if (quantity === 'salinity') return units.salinityUnit === 'SG' ? 4 : 1
+  return 1
+}
+
+/**
+ * Writes a figure in the unit people see, with it.
+ * @param base - in base units (°C, L, ppt).
+ * @example showFigure('volume', 1.5, baseUnits) // '1.5 L'
+ */
+export function showFigure(quantity: Quantity, base: number, units: DisplayUnits): string {
+  const shown = toDisplay(quantity, base, units)
+  const digits = quantity === 'volume' && shown < 1 ? 2 : displayDigits(quantity, units)
+  return `${shown.toFixed(digits).replace('-', '−')} ${unitLabel(quantity, units)}`
+}

@@ -1,0 +1,70 @@
+import { expect, openedLine, test } from './fixtures'
+
+// Worked verdicts, typed over an opened bag as a person would: each brings its figures, its school and its sentence.
+const worked: { name: string; species: string; tank: string; figures: Record<string, Record<string, string>>; school: string; sentence: RegExp; refused?: { school: string; words: RegExp; dose: RegExp } }[] = [
+  {
+    ...{ name: 'J04 delayed to 48 h', species: 'Cherry barb', tank: 'R1-02', school: 'Net-over' },
+    figures: {
+      'The bags': { 'supplier’s water': 'hard', 'fish in a bag': '20', 'weight of one': '2', 'water in a bag': '3', 'gas in a bag': '6', 'hours since packing': '48', 'packed at': '25', 'on the way': '23', 'the species is': 'normal' },
+      'Told by the supplier': { pH: '7.4', alkalinity: '2' },
+      'Measured in the opened bag': { temperature: '20' },
+      'The tank': { temperature: '25', salinity: '0.3', alkalinity: '3', pH: '7.8' },
+    },
+    sentence: /^Net-over \(27 min, 0\.0 L of tank water\)|Net-over.*all stay under the house limits; Net-over is first in the house’s order for long trips because least time is spent in opened bag water\. Nearest limit: change of pH by carbon dioxide in 5 min 1\.3\d, limit 1\.80/,
+    // Not a ratio of doses: the dose above the floor, and the peak, each beside its limit.
+    refused: { school: 'Slow drip, aerated', words: /over: peak NH3-N 0\.2\d\d mg\/L, limit 0\.100 mg\/L/, dose: /NH3-N dose above 0\.02\s*1[01]\.\d\d mg·min\/L\s*5\.00/ },
+  },
+  {
+    ...{ name: 'J06 six ppt below the tank', species: 'Royal gramma', tank: 'M1-01', school: 'Slow drip, still' },
+    figures: {
+      'The bags': { 'supplier’s water': 'marine', 'fish in a bag': '2', 'weight of one': '8', 'water in a bag': '1.5', 'gas in a bag': '3', 'hours since packing': '20', 'packed at': '25', 'on the way': '24', 'the species is': 'normal' },
+      'Told by the supplier': { pH: '8', alkalinity: '2.4' },
+      'Measured in the opened bag': { temperature: '23', salinity: '28' },
+      'The tank': { temperature: '25.5', salinity: '34', alkalinity: '2.7', pH: '8.2' },
+    },
+    sentence: /Slow drip, still and Rapid fill all stay under|Slow drip, still.*all stay under the house limits.*Nearest limit: rise of salinity in 5 min 1\.\d ppt, limit 2\.5 ppt/,
+  },
+  {
+    ...{ name: 'J10 heavily loaded and fed', species: 'Cherry barb', tank: 'R1-02', school: 'Net-over' },
+    figures: {
+      'The bags': { 'supplier’s water': 'hard', 'fish in a bag': '20', 'weight of one': '4', 'water in a bag': '2', 'gas in a bag': '4', 'hours since packing': '30', 'packed at': '25', 'on the way': '24', 'fed before packing': 'yes', 'the species is': 'hardy' },
+      'Measured in the opened bag': { temperature: '23' },
+      'The tank': { temperature: '25', salinity: '0.3', alkalinity: '3', pH: '7.8' },
+    },
+    sentence: /Net-over.*Nearest limit: peak NH3-N 0\.1\d\d mg\/L, limit 0\.125 mg\/L/,
+    refused: { school: 'Slow drip, aerated', words: /over: peak NH3-N 0\.[67]\d\d mg\/L, limit 0\.125 mg\/L/, dose: /NH3-N dose above 0\.02\s*(2[6-9]|3[0-1])\.\d\d mg·min\/L\s*6\.25/ },
+  },
+  {
+    ...{ name: 'J12 chilled', species: 'Cherry barb', tank: 'R1-02', school: 'Rapid fill' },
+    figures: {
+      'The bags': { 'supplier’s water': 'hard', 'fish in a bag': '10', 'weight of one': '3', 'water in a bag': '3', 'gas in a bag': '6', 'hours since packing': '16', 'packed at': '24', 'on the way': '18', 'the species is': 'normal' },
+      'Told by the supplier': { pH: '7.5', alkalinity: '2.5' },
+      'Measured in the opened bag': { temperature: '15' },
+      'The tank': { temperature: '25', salinity: '0.3', alkalinity: '3', pH: '7.8' },
+    },
+    sentence: /^Rapid fill: the only one under every limit \(warming in 5 min 2\.[67] °C, limit 3\.0 °C/,
+  },
+]
+
+for (const { name, species, tank, figures, school, sentence, refused } of worked) {
+  test(`worked verdict ${name}`, async ({ driver, server, page }) => {
+    const crate = await openedLine(server, { species, count: 1, bags: 1, tank })
+    await driver.goto(`/bench/compare?line=${crate.lines[0]?.id}`)
+    await driver.press('Change figures')
+    for (const [group, fields] of Object.entries(figures)) {
+      for (const [label, value] of Object.entries(fields)) {
+        const field = page.getByRole('group', { name: group, exact: true }).getByLabel(label)
+        if (/[a-z]/.test(value)) await field.selectOption(value)
+        else await field.fill(value)
+      }
+    }
+    await driver.press('Done with figures')
+    await driver.judged()
+    await expect(driver.recommendation().getByRole('heading')).toHaveText(school)
+    await expect(driver.recommendation().locator('p').first()).toHaveText(sentence)
+    if (!refused) return
+    await expect(driver.school(refused.school)).toContainText(refused.words)
+    await driver.chooseSchool(refused.school)
+    await expect(page.getByRole('table', { name: 'Figures' })).toContainText(refused.dose)
+  })
+}

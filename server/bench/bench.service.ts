@@ -1,0 +1,261 @@
+import { TZDate } from '@date-fns/tz'
+import { addDays, setHours, startOfDay } from 'date-fns'
+import { likelyBag } from '../../core/acclimation/drawBag'
+import type { BenchView, RunView } from '../../core/bench/benchView'
+import type { CountOut, DecideLook, DoRecheck, DoStep, KeepAirline, NoteRun, RecordRunReading, SetFlow, SetRunSwitch, SnoozeAlarm, StartRun, StopRun, UndoRunEvent } from '../../core/bench/bench.schema'
+import { snoozeMs } from '../../core/bench/alarms'
+import { planRechecks } from '../../core/bench/expectedCourse'
+import type { RunStep } from '../../core/bench/runPlan'
+import { fishAre, stepIndexOf, stepStarts, type RunEventKind } from '../../core/bench/runRecord'
+import { createSimulatedMeter } from '../../core/bench/simulatedMeter'
+import type { Limits } from '../../core/limits/houseLimits'
+import { outsidePlaceId } from '../../core/ledger/movement'
+import type { DisplayUnits } from '../../core/units/units'
+import type { CratesStore } from '../crates/crates.store'
+import type { CommandContext } from '../http/endpoint'
+import { fieldProblem, Problem } from '../http/problem'
+import type { Entry, LedgerService } from '../ledger/ledger.service'
+import type { LedgerStore } from '../ledger/ledger.store'
+import { newId } from '../newId'
+import type { SchoolsService } from '../schools/schools.service'
+import type { BenchStore } from './bench.store'
+import { createRunPlanner } from './runPlanner'
+import type { SubjectStore, SubjectTank } from './subject.store'
+
+const dayMs = 86_400_000
+/** When people come in, by the clock of the room. */
+const morningHour = 8
+
+interface Collaborators {
+  store: BenchStore
+  subjects: SubjectStore
+  ledger: LedgerService
+  ledgerStore: LedgerStore
+  crates: Pick<CratesStore, 'lineOfCrate' | 'setLineTank'>
+  schools: Pick<SchoolsService, 'list'>
+  limits: () => Limits
+  zone: () => string
+  units: () => DisplayUnits
+}
+
+/** Runs of the bench, from the first bag afloat to the last recheck. Fish move in the ledger as they move in the room. */
+export function createBenchService({ store, subjects, ledger, ledgerStore, crates, schools, limits, zone, units }: Collaborators) {
+  const planOf = createRunPlanner({ store, subjects, schools, limits, units })
+  function requireRun(id: string | undefined): RunView {
+    const run = store.run(id ?? '')
+    if (!run) throw new Problem('not-found', 'There is no such run')
+    return run
+  }
+  function requireOpen(id: string | undefined): RunView {
+    const run = requireRun(id)
+    if (run.endedAtMs !== null) throw new Problem('conflict', `Run ${run.number} has ended`)
+    return run
+  }
+  function requireStep(run: RunView, stepIndex: number, happenedAtMs: number): RunStep {
+    const now = stepIndexOf(run)
+    const step = run.plan.steps[now]
+    if (now !== stepIndex || !step) throw new Problem('stale', `Somebody else went on to step ${now + 1} meanwhile`, { current: { stepIndex: now } })
+    if (happenedAtMs < (stepStarts(run).at(-1) ?? 0)) throw fieldProblem('happenedAtMs', 'This step began later than that')
+    return step
+  }
+  function requireTank(id: string, path = 'tankId'): SubjectTank {
+    const tank = subjects.tank(id)
+    if (!tank) throw fieldProblem(path, 'There is no such tank')
+    return tank
+  }
+  const move = (context: CommandContext, runId: string, entry: Entry): void => store.insertMovement(runId, ledger.write(context, entry))
+  function note(context: CommandContext, run: Pick<RunView, 'id'>, kind: RunEventKind, happenedAtMs: number, values: Partial<Parameters<BenchStore['insertEvent']>[0]>): string {
+    const id = newId()
+    const stepIndex = stepIndexOf({ startedAtMs: 0, events: store.eventsOf(run.id) })
+    store.insertEvent({ stepIndex, ...values, id, runId: run.id, kind, staffId: context.actor.id, commandKey: context.key, happenedAtMs, recordedAtMs: context.nowMs })
+    return id
+  }
+
+  function checkSources(input: StartRun): void {
+    input.sources.forEach(({ placeId, lotId, quantity }, index) => {
+      const path = `sources[${index}]`
+      const available = ledgerStore.available(placeId, lotId)
+      if (available === 0) throw fieldProblem(path, 'These fish do not stand there now')
+      const busy = store.openRunWith(placeId, lotId)
+      if (busy) throw new Problem('conflict', `These fish are on the bench already (run ${busy.number})`)
+      if (quantity > available) throw fieldProblem(path, `Only ${available} stand there now`)
+      if (quantity < available && subjects.tank(placeId) === null) throw fieldProblem(path, 'A bag goes on the bench as a whole')
+    })
+  }
+
+  /** Fish of the bags of a run are poured together, or netted into its vessel. */
+  function intoVessel(context: CommandContext, run: RunView, happenedAtMs: number): void {
+    for (const { placeId, lotId, quantity } of store.standingOf(run.id)) if (placeId !== run.id) move(context, run.id, { kind: 'move', lotId, fromPlaceId: placeId, toPlaceId: run.id, quantity, happenedAtMs })
+  }
+
+  const end = (context: CommandContext, run: RunView, atMs: number, outcome: string | null): void => store.updateRun(run.id, { endedAtMs: atMs, endedById: context.actor.id, outcome })
+
+  /** Writes a count of one lot: extra fish come in, the dead and the missing go out, the living go where they go. */
+  function countLot(context: CommandContext, run: RunView, count: CountOut['counts'][number], input: CountOut, toPlaceId: string): void {
+    const left = store.standingOf(run.id).filter(({ lotId }) => lotId === count.lotId)
+    const booked = left.reduce((sum, { quantity }) => sum + quantity, 0)
+    const found = count.alive + count.dead
+    const { happenedAtMs } = input
+    const reason = `counted out of run ${run.number}`
+    const first = left[0]
+    if (!first) return
+    if (found > booked) {
+      move(context, run.id, { kind: 'count-correction', lotId: count.lotId, fromPlaceId: outsidePlaceId, toPlaceId: first.placeId, quantity: found - booked, reason, happenedAtMs })
+      first.quantity += found - booked
+    }
+    const take = (quantity: number, entry: Pick<Entry, 'kind' | 'toPlaceId'> & Partial<Entry>): void => {
+      let open = quantity
+      for (const row of left) {
+        const part = Math.min(open, row.quantity)
+        if (part > 0) move(context, run.id, { lotId: count.lotId, fromPlaceId: row.placeId, quantity: part, happenedAtMs, ...entry })
+        row.quantity -= part
+        open -= part
+      }
+    }
+    take(count.dead, { kind: 'loss', toPlaceId: outsidePlaceId, cause: input.cause, note: input.note })
+    take(count.alive, toPlaceId === outsidePlaceId ? { kind: 'release', toPlaceId, reason: 'sent out', note: run.toOutside } : { kind: 'move', toPlaceId })
+    if (found < booked) take(booked - found, { kind: 'count-correction', toPlaceId: outsidePlaceId, reason })
+  }
+
+  function planAfter(run: RunView, tankId: string | null, happenedAtMs: number): void {
+    const measured = run.events.findLast(({ tanMgL }) => tanMgL !== null)?.tanMgL
+    if (run.plan.school?.key === 'matched' && tankId) store.insertLoad({ id: newId(), runId: run.id, tankId, litres: run.plan.startL, tanMgL: measured ?? likelyBag(run.plan.question).start.tanMgL, atMs: happenedAtMs })
+    if (!tankId) return
+    const morningMs = setHours(startOfDay(addDays(new TZDate(happenedAtMs, zone()), 1)), morningHour).getTime()
+    for (const each of planRechecks(run.plan.question, happenedAtMs, morningMs)) store.insertRecheck({ id: newId(), runId: run.id, ...each })
+  }
+
+  return {
+    /** The bench as it stands: open runs and those of the last day, rechecks, bags that wait. */
+    view: (nowMs: number): BenchView => ({ runs: store.openAndEndedSince(nowMs - dayMs), rechecks: store.rechecks(nowMs - dayMs), waiting: store.waiting(), airlines: store.airlines() }),
+
+    run: (id: string | undefined): RunView => requireRun(id),
+
+    /** What the bench meter shows for a run now. A stand-in: it reads a simulated vessel. */
+    meter(id: string | undefined, nowMs: number) {
+      const meter = createSimulatedMeter(limits())
+      const reading = meter.read(requireOpen(id), nowMs)
+      if (!reading) throw new Problem('conflict', 'The fish are in their tank: there is no vessel to read')
+      return { isSimulated: meter.isSimulated, ...reading }
+    },
+
+    /** Begins a run. Fish out of a tank are in its vessel from then on; bags keep theirs until they are poured. */
+    startRun(context: CommandContext, input: StartRun) {
+      checkSources(input)
+      if (input.tankId === null && !input.toOutside?.trim()) throw fieldProblem('tankId', 'Say which tank the fish go to, or to whom')
+      if (input.tankId !== null && input.toOutside?.trim()) throw fieldProblem('toOutside', 'The fish go to a tank of the room or to somebody else, not both')
+      const tank = input.tankId === null ? null : requireTank(input.tankId)
+      const plan = planOf(input, tank)
+      const [id, number] = [newId(), store.nextNumber()]
+      ledgerStore.insertPlace(id, 'vessel')
+      const lineIds = new Set(input.sources.map(({ placeId }) => store.lineOfBag(placeId)))
+      const lineId = lineIds.size === 1 ? ([...lineIds][0] ?? null) : null
+      store.insertRun({ id, number, plan, lineId, tankId: input.tankId, toOutside: input.toOutside?.trim() || null, staffId: context.actor.id, commandKey: context.key, startedAtMs: input.happenedAtMs, recordedAtMs: context.nowMs })
+      for (const { placeId, lotId, quantity } of input.sources) {
+        store.insertSource({ runId: id, placeId, lotId, quantity })
+        if (subjects.tank(placeId)) move(context, id, { kind: 'move', lotId, fromPlaceId: placeId, toPlaceId: id, quantity, happenedAtMs: input.happenedAtMs })
+      }
+      return { id, number }
+    },
+
+    /** The step in hand is done; the clock of the next one runs. */
+    doStep(context: CommandContext, { stepIndex, happenedAtMs }: DoStep) {
+      const run = requireOpen(context.params.runId)
+      const step = requireStep(run, stepIndex, happenedAtMs)
+      if (step.countsOut) throw new Problem('conflict', 'Count the fish out with this step')
+      if (run.plan.kind === 'look' && stepIndex === run.plan.steps.length - 1) throw new Problem('conflict', 'Say whether they are added or not')
+      note(context, run, 'step', happenedAtMs, { stepIndex })
+      if (step.fish === 'vessel' && fishAre(run) !== 'vessel') intoVessel(context, run, happenedAtMs)
+      if (stepIndex === run.plan.steps.length - 1) end(context, run, happenedAtMs, null)
+      return { stepIndex: stepIndex + 1 }
+    },
+
+    recordReading(context: CommandContext, { happenedAtMs, isSimulated, ...read }: RecordRunReading) {
+      return { id: note(context, requireOpen(context.params.runId), 'reading', happenedAtMs, { ...read, isSimulated: Number(isSimulated) }) }
+    },
+
+    setFlow: (context: CommandContext, { mlPerMin, happenedAtMs }: SetFlow) => ({ id: note(context, requireOpen(context.params.runId), 'flow', happenedAtMs, { mlPerMin }) }),
+
+    snoozeAlarm: (context: CommandContext, { alarm, happenedAtMs }: SnoozeAlarm) => ({ id: note(context, requireOpen(context.params.runId), 'snooze', happenedAtMs, { alarm, untilMs: happenedAtMs + snoozeMs }) }),
+
+    setSwitch: (context: CommandContext, { what, isOn, happenedAtMs }: SetRunSwitch) => ({ id: note(context, requireOpen(context.params.runId), what, happenedAtMs, { isOn: Number(isOn) }) }),
+
+    noteRun: (context: CommandContext, { note: words, happenedAtMs }: NoteRun) => ({ id: note(context, requireRun(context.params.runId), 'note', happenedAtMs, { note: words }) }),
+
+    /** Takes back the newest entry of a run, with the fish it moved while they are still there. */
+    undoEvent(context: CommandContext, { eventId, happenedAtMs }: UndoRunEvent) {
+      const run = requireRun(context.params.runId)
+      const newest = run.events.at(-1)
+      const event = store.rawEvent(eventId)
+      if (!event || event.runId !== run.id) throw new Problem('not-found', 'There is no such entry on this run')
+      if (event.undoneAtMs !== null) throw new Problem('conflict', 'This was taken back already')
+      if (newest?.id !== eventId) throw new Problem('conflict', 'Something was recorded after it; take that back first')
+      if (event.kind === 'step') {
+        if (run.plan.steps[event.stepIndex]?.countsOut) throw new Problem('conflict', 'The fish are counted out; move or correct them from their tank')
+        for (const movement of ledgerStore.standingOfCommand(event.commandKey, run.id)) ledger.reverse(context, movement, happenedAtMs, 'step undone')
+        if (run.endedAtMs !== null) store.updateRun(run.id, { endedAtMs: null, endedById: null, outcome: null })
+      }
+      store.undoEvent(eventId, { undoneById: context.actor.id, undoneAtMs: context.nowMs })
+      return {}
+    },
+
+    /** Counts the fish into their tank: the step of the run that does it. */
+    countOut(context: CommandContext, input: CountOut) {
+      const run = requireOpen(context.params.runId)
+      const step = requireStep(run, input.stepIndex, input.happenedAtMs)
+      if (!step.countsOut) throw new Problem('conflict', 'The fish are not counted out with this step')
+      const tankId = input.tankId ?? run.tank?.id ?? null
+      if (input.tankId !== null) requireTank(input.tankId)
+      const lots = new Set(run.standing.map(({ lotId }) => lotId))
+      if (lots.size === 0) throw new Problem('conflict', 'No fish of this run stand in bags or vessel any more; end the run instead')
+      input.counts.forEach(({ lotId }, index) => {
+        if (!lots.has(lotId)) throw fieldProblem(`counts[${index}]`, 'No fish of this lot are on this run')
+      })
+      if (input.counts.length < lots.size) throw fieldProblem('counts', 'Every lot of the run is counted')
+      for (const count of input.counts) countLot(context, run, count, input, tankId ?? outsidePlaceId)
+      const [alive, dead] = [input.counts.reduce((sum, each) => sum + each.alive, 0), input.counts.reduce((sum, each) => sum + each.dead, 0)]
+      note(context, run, 'step', input.happenedAtMs, { stepIndex: input.stepIndex, note: input.note })
+      store.updateRun(run.id, { outAtMs: input.happenedAtMs, look: input.look, countedAlive: alive, countedDead: dead, tankId })
+      planAfter(run, tankId, input.happenedAtMs)
+      if (input.stepIndex === run.plan.steps.length - 1) end(context, run, input.happenedAtMs, null)
+      return { alive, dead }
+    },
+
+    /** Ends a run early; its fish have to be in bags or in a tank. */
+    stopRun(context: CommandContext, { because, happenedAtMs }: StopRun) {
+      const run = requireOpen(context.params.runId)
+      const inVessel = store.standingOf(run.id).filter(({ placeId }) => placeId === run.id).reduce((sum, { quantity }) => sum + quantity, 0)
+      if (inVessel > 0) throw new Problem('conflict', `${inVessel} fish stand in the vessel: count them into a tank first`)
+      end(context, run, happenedAtMs, `stopped: ${because}`)
+      return {}
+    },
+
+    /** Ends a look through the bag. “Do not add” frees the tank that was planned. */
+    decideLook(context: CommandContext, { outcome, note: words, happenedAtMs }: DecideLook) {
+      const run = requireOpen(context.params.runId)
+      if (run.plan.kind !== 'look') throw new Problem('conflict', 'Only a look through the bag ends with a decision')
+      if (words) note(context, run, 'note', happenedAtMs, { note: words })
+      end(context, run, happenedAtMs, outcome)
+      const line = run.crate && run.lineId ? crates.lineOfCrate(run.crate.id, run.lineId) : null
+      if (outcome === 'do not add' && line && line.tankId === run.tank?.id) crates.setLineTank(line.id, null, line.version + 1)
+      return {}
+    },
+
+    doRecheck(context: CommandContext, { look, note: words, happenedAtMs }: DoRecheck) {
+      const recheck = store.recheckById(context.params.recheckId ?? '')
+      if (!recheck) throw new Problem('not-found', 'There is no such recheck')
+      if (recheck.doneAtMs !== null) throw new Problem('conflict', `Somebody else did this recheck meanwhile: ${recheck.look}`, { current: { look: recheck.look, note: recheck.note } })
+      store.answerRecheck(recheck.id, { look, note: words, doneById: context.actor.id, doneAtMs: happenedAtMs })
+      return {}
+    },
+
+    /** Keeps how many drops of an airline make a millilitre. */
+    keepAirline({ actor, nowMs }: CommandContext, { name, dropsPerMl }: KeepAirline) {
+      const known = store.airlineNamed(name.trim())
+      const id = known?.id ?? newId()
+      store.keepAirline({ id, name: known?.name ?? name.trim(), dropsPerMl, staffId: actor.id, calibratedAtMs: nowMs })
+      return { id }
+    },
+  }
+}
+export type BenchService = ReturnType<typeof createBenchService>

@@ -1,0 +1,108 @@
+import { and, asc, eq, isNull, or, gt, sql } from 'drizzle-orm'
+import type { AirlineView, RecheckView, RunSource, RunView, WaitingLine } from '../../core/bench/benchView'
+import type { RunEvent } from '../../core/bench/runRecord'
+import { groupBy } from '../../core/collections/groupBy'
+import type { Database } from '../db/open'
+import { staff } from '../staff/staff.table'
+import { openRunOf } from './onBench'
+import { airline, recheck, run, runEvent, runMovement, runSource, waterLoad } from './bench.table'
+
+const placeWords = sql`CASE p.kind WHEN 'tank' THEN (SELECT code FROM tank WHERE id = p.id) WHEN 'bag' THEN (SELECT 'bag ' || number FROM bag WHERE id = p.id) ELSE 'vessel' END`
+
+/** Queries about runs and what happened on them. */
+export function createBenchStore({ orm }: Database) {
+  const eventsOf = (runId: string): RunEvent[] =>
+    orm
+      .select({ event: runEvent, staffName: staff.name })
+      .from(runEvent)
+      .innerJoin(staff, eq(staff.id, runEvent.staffId))
+      .where(and(eq(runEvent.runId, runId), isNull(runEvent.undoneAtMs)))
+      .orderBy(asc(runEvent.happenedAtMs), asc(runEvent.recordedAtMs), asc(sql`${runEvent}.rowid`))
+      .all()
+      .map(({ event, staffName }) => {
+        const { id, kind, stepIndex, tempC, salinityPpt, ph, tanMgL, mlPerMin, alarm, untilMs, note } = event
+        return { id, kind, atMs: event.happenedAtMs, stepIndex, staffName, tempC, salinityPpt, ph, tanMgL, isSimulated: event.isSimulated === 1, mlPerMin, alarm, untilMs, isOn: event.isOn === null ? null : event.isOn === 1, note }
+      })
+
+  const sourcesOf = (runId: string): RunSource[] =>
+    orm.all(sql`SELECT s.place_id AS placeId, s.lot_id AS lotId, lot.code AS lotCode, species.name AS species, ${placeWords} AS "from", s.quantity
+      FROM run_source s JOIN place p ON p.id = s.place_id JOIN lot ON lot.id = s.lot_id JOIN species ON species.id = lot.species_id WHERE s.run_id = ${runId} ORDER BY s.rowid`)
+
+  /** Fish of a run that are not in a tank yet: in its vessel, or still in the bags it began with. */
+  const standingOf = (runId: string): { lotId: string; species: string; lotCode: string; placeId: string; quantity: number }[] =>
+    orm.all(sql`SELECT stock.lot_id AS lotId, species.name AS species, lot.code AS lotCode, stock.place_id AS placeId, stock.quantity FROM stock JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id
+      WHERE stock.place_id = ${runId} OR EXISTS (SELECT 1 FROM run_source s JOIN place p ON p.id = s.place_id AND p.kind = 'bag' WHERE s.run_id = ${runId} AND s.place_id = stock.place_id AND s.lot_id = stock.lot_id) ORDER BY lot.code, stock.place_id`)
+
+  const toView = (row: { run: typeof run.$inferSelect; startedBy: string; tankCode: string | null; crateId: string | null; crateNumber: number | null }): RunView => {
+    const { id, number, plan, lineId, tankId, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome } = row.run
+    const load = orm.select({ litres: waterLoad.litres, tanMgL: waterLoad.tanMgL }).from(waterLoad).where(eq(waterLoad.runId, id)).get() ?? null
+    const byLot = groupBy(standingOf(id), ({ lotId }) => lotId)
+    return {
+      ...{ id, number, plan, lineId, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome, load, startedBy: row.startedBy },
+      events: eventsOf(id),
+      sources: sourcesOf(id),
+      standing: [...byLot.values()].map((rows) => ({ lotId: rows[0]?.lotId ?? '', species: rows[0]?.species ?? '', lotCode: rows[0]?.lotCode ?? '', quantity: rows.reduce((sum, { quantity }) => sum + quantity, 0) })),
+      tank: tankId === null || row.tankCode === null ? null : { id: tankId, code: row.tankCode },
+      crate: row.crateId === null || row.crateNumber === null ? null : { id: row.crateId, number: row.crateNumber },
+    }
+  }
+  const runs = (where: ReturnType<typeof sql> | ReturnType<typeof eq>): RunView[] =>
+    orm
+      .select({
+        run,
+        startedBy: staff.name,
+        tankCode: sql<string | null>`(SELECT code FROM tank WHERE id = ${run.tankId})`,
+        crateId: sql<string | null>`(SELECT crate_id FROM line WHERE id = ${run.lineId})`,
+        crateNumber: sql<number | null>`(SELECT crate.number FROM line JOIN crate ON crate.id = line.crate_id WHERE line.id = ${run.lineId})`,
+      })
+      .from(run)
+      .innerJoin(staff, eq(staff.id, run.staffId))
+      .where(where)
+      .orderBy(asc(run.startedAtMs), asc(run.number))
+      .all()
+      .map(toView)
+
+  return {
+    eventsOf,
+    standingOf,
+    run: (id: string): RunView | null => runs(eq(run.id, id))[0] ?? null,
+    open: (): RunView[] => runs(isNull(run.endedAtMs) as ReturnType<typeof sql>),
+    openAndEndedSince: (sinceMs: number): RunView[] => runs(or(isNull(run.endedAtMs), gt(run.endedAtMs, sinceMs)) as ReturnType<typeof sql>),
+    nextNumber: (): number => (orm.select({ top: sql<number | null>`max(${run.number})` }).from(run).get()?.top ?? 0) + 1,
+    /** The open run that has these fish on the bench already. */
+    openRunWith: (placeId: string, lotId: string): { number: number } | null =>
+      orm.get<{ number: number } | undefined>(sql`SELECT run.number FROM run_source s JOIN run ON run.id = s.run_id JOIN place p ON p.id = s.place_id
+        WHERE s.place_id = ${placeId} AND s.lot_id = ${lotId} AND p.kind = 'bag' AND run.ended_at_ms IS NULL AND run.out_at_ms IS NULL`) ?? null,
+    lineOfBag: (placeId: string): string | null => orm.get<{ lineId: string } | undefined>(sql`SELECT line_id AS lineId FROM bag WHERE id = ${placeId}`)?.lineId ?? null,
+    insertRun: (values: typeof run.$inferInsert) => void orm.insert(run).values(values).run(),
+    insertSource: (values: typeof runSource.$inferInsert) => void orm.insert(runSource).values(values).run(),
+    insertEvent: (values: typeof runEvent.$inferInsert) => void orm.insert(runEvent).values(values).run(),
+    insertMovement: (runId: string, movementId: string) => void orm.insert(runMovement).values({ runId, movementId }).run(),
+    insertLoad: (values: typeof waterLoad.$inferInsert) => void orm.insert(waterLoad).values(values).run(),
+    insertRecheck: (values: typeof recheck.$inferInsert) => void orm.insert(recheck).values(values).run(),
+    updateRun: (id: string, values: Partial<typeof run.$inferInsert>) => void orm.update(run).set(values).where(eq(run.id, id)).run(),
+    rawEvent: (id: string) => orm.select().from(runEvent).where(eq(runEvent.id, id)).get() ?? null,
+    undoEvent: (id: string, by: { undoneById: string; undoneAtMs: number }) => void orm.update(runEvent).set(by).where(eq(runEvent.id, id)).run(),
+    recheckById: (id: string) => orm.select().from(recheck).where(eq(recheck.id, id)).get() ?? null,
+    answerRecheck: (id: string, values: Partial<typeof recheck.$inferInsert>) => void orm.update(recheck).set(values).where(eq(recheck.id, id)).run(),
+    /** Rechecks that nobody did yet, and those done since a moment; soonest first. */
+    rechecks: (doneSinceMs: number): RecheckView[] =>
+      orm.all(sql`SELECT recheck.id, recheck.run_id AS runId, run.number AS runNumber, recheck.label, recheck.usual, recheck.due_at_ms AS dueAtMs, recheck.done_at_ms AS doneAtMs, recheck.look, recheck.note,
+          (SELECT code FROM tank WHERE id = run.tank_id) AS tankCode,
+          (SELECT group_concat(DISTINCT species.name) FROM run_source s JOIN lot ON lot.id = s.lot_id JOIN species ON species.id = lot.species_id WHERE s.run_id = run.id) AS species
+        FROM recheck JOIN run ON run.id = recheck.run_id WHERE recheck.done_at_ms IS NULL OR recheck.done_at_ms >= ${doneSinceMs} ORDER BY recheck.due_at_ms, recheck.id`),
+    /** Lines of open crates whose fish stand in bags, opened or still shut, and on no run. */
+    waiting: (): WaitingLine[] =>
+      orm.all(sql`SELECT crate.id AS crateId, crate.number AS crateNumber, line.id AS lineId, species.name AS species, count(*) AS bags, sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE stock.quantity END) AS fish,
+          sum(r.id IS NULL) AS shut, (SELECT code FROM tank WHERE id = line.tank_id) AS tankCode, crate.packed_at_ms AS packedAtMs
+        FROM bag JOIN line ON line.id = bag.line_id JOIN crate ON crate.id = bag.crate_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id
+          LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL LEFT JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id AND stock.quantity > 0
+        WHERE crate.closed_at_ms IS NULL AND (stock.quantity > 0 OR (r.id IS NULL AND bag.listed > 0)) AND ${openRunOf(sql`bag.id`)} IS NULL
+        GROUP BY line.id ORDER BY shut = count(*), coalesce(crate.packed_at_ms, crate.created_at_ms), crate.number, line.position`),
+    airlines: (): AirlineView[] =>
+      orm.select({ id: airline.id, name: airline.name, dropsPerMl: airline.dropsPerMl, calibratedAtMs: airline.calibratedAtMs, by: staff.name }).from(airline).innerJoin(staff, eq(staff.id, airline.staffId)).orderBy(asc(airline.name)).all(),
+    airlineNamed: (name: string) => orm.select().from(airline).where(sql`lower(${airline.name}) = ${name.toLowerCase()}`).get() ?? null,
+    keepAirline: (values: typeof airline.$inferInsert) => void orm.insert(airline).values(values).onConflictDoUpdate({ target: airline.id, set: { dropsPerMl: values.dropsPerMl, staffId: values.staffId, calibratedAtMs: values.calibratedAtMs } }).run(),
+  }
+}
+export type BenchStore = ReturnType<typeof createBenchStore>

@@ -1,0 +1,73 @@
+import { offeredSchools } from '../../core/acclimation/question'
+import { schools as tradeSchools, type School } from '../../core/acclimation/schools'
+import { toSchool } from '../../core/acclimation/schools.schema'
+import { toQuestion } from '../../core/bench/bagFigures'
+import type { StartRun } from '../../core/bench/bench.schema'
+import { planRun, startLitres } from '../../core/bench/planRun'
+import type { RunPlan } from '../../core/bench/runPlan'
+import { planBath, planLook } from '../../core/bench/specialRuns'
+import { firstSteps, triageBag, type TriageInput } from '../../core/crates/triage'
+import type { Limits } from '../../core/limits/houseLimits'
+import type { DisplayUnits } from '../../core/units/units'
+import { fieldProblem } from '../http/problem'
+import type { SchoolsService } from '../schools/schools.service'
+import type { BenchStore } from './bench.store'
+import type { SubjectStore, SubjectTank } from './subject.store'
+
+const strongStep = firstSteps[2]
+
+interface Collaborators {
+  store: Pick<BenchStore, 'lineOfBag'>
+  subjects: SubjectStore
+  schools: Pick<SchoolsService, 'list'>
+  limits: () => Limits
+  units: () => DisplayUnits
+}
+
+/** Makes the plan of a run from what the house has and what was asked for, or says beside the field why there is none. */
+export function createRunPlanner({ store, subjects, schools, limits, units }: Collaborators) {
+  function schoolOf(key: string | null): School {
+    const own = schools.list().schools.filter(({ retiredAtMs }) => retiredAtMs === null).map(toSchool)
+    const school = [...tradeSchools, ...own].find((each) => each.key === key)
+    if (!school) throw fieldProblem('schoolKey', 'There is no such school')
+    return school
+  }
+
+  /** The plan of a run, from what the house has and what was asked for. */
+  function planOf(input: StartRun, tank: SubjectTank | null): RunPlan {
+    const figures = Object.fromEntries(Object.entries(input.figures).map(([name, value]) => [name, value ?? undefined]))
+    const question = toQuestion(figures, input.words)
+    const to = tank?.code ?? input.toOutside ?? ''
+    const fish = input.sources.reduce((sum, { quantity }) => sum + quantity, 0)
+    const isPooled = input.isPooled && question.bags > 1
+    const scene = { question, limits: limits(), to, tankL: tank?.netVolumeL ?? null, isPooled, dropsPerMl: input.dropsPerMl, units: units() }
+    const base = { kind: input.kind, question, hasBinder: input.words.binder === 'yes', vessel: input.vessel, vesselL: input.vesselL, dropsPerMl: input.dropsPerMl, isDark: input.isDark, biomassG: fish * question.bag.massG, sentence: input.sentence, predicted: input.predicted }
+    if (input.kind === 'look') return { ...base, school: null, startL: question.bag.waterL, steps: planLook(to) }
+    if (input.kind === 'bath' || input.kind === 'dip') {
+      if (input.kind === 'dip') refuseDipOfWeak(input)
+      const agent = subjects.agents().find(({ id }) => id === input.agentId)
+      if (!agent) throw fieldProblem('agentId', 'Choose the agent; the list is in Setup, Agents')
+      const bath = planBath(input.kind, { agent, fish, to, tankSalinityPpt: question.tank.salinityPpt, limits: limits() })
+      if (!bath.ok) throw fieldProblem('agentId', bath.reason)
+      return { ...base, school: null, startL: bath.litres, steps: bath.steps }
+    }
+    const school = schoolOf(input.schoolKey)
+    if (offeredSchools(question, [school]).length === 0) throw fieldProblem('schoolKey', `${school.name} is not for this delivery`)
+    const startL = startLitres(scene)
+    const steps = planRun(school, scene)
+    if (startL > input.vesselL && steps.some(({ fish: at }) => at === 'vessel')) throw fieldProblem('vesselL', `The vessel holds ${input.vesselL} L, less than the ${startL.toFixed(1)} L of bag water`)
+    return { ...base, school, startL, steps }
+  }
+
+  /** A harsher dip is for fish that arrived strong; any doubt about a bag keeps it out. */
+  function refuseDipOfWeak(input: StartRun): void {
+    for (const { placeId } of input.sources) {
+      const lineId = store.lineOfBag(placeId)
+      const bag = lineId === null ? undefined : subjects.bags(lineId).find((each) => each.placeId === placeId)
+      const triage = bag?.findings ? triageBag({ findings: bag.findings as TriageInput['findings'], hoursInBag: null }, limits()) : null
+      if (triage?.step !== strongStep) throw fieldProblem('kind', `A dip is only for fish that arrived strong; ${bag?.from ?? 'these'}: ${triage?.reasons.join(', ') ?? 'not looked at'}`)
+    }
+  }
+
+  return planOf
+}

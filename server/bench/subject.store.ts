@@ -1,0 +1,91 @@
+import { asc, eq, isNull, sql } from 'drizzle-orm'
+import type { RunSource } from '../../core/bench/benchView'
+import type { Agent } from '../../core/bench/specialRuns'
+import type { BagFindings } from '../../core/crates/crateView'
+import type { Tolerance } from '../../core/setup/words'
+import type { Water } from '../../core/room/room.schema'
+import type { Database } from '../db/open'
+import { agent } from './bench.table'
+import { openRunOf } from './onBench'
+
+export interface SubjectSpecies {
+  speciesId: string
+  species: string
+  water: string | null
+  massG: number | null
+  phMax: number | null
+  tolerance: Tolerance | null
+  temperament: string | null
+}
+export interface SubjectLine extends SubjectSpecies {
+  lineId: string
+  lotId: string
+  crateId: string
+  crateNumber: number
+  tankId: string | null
+  packedAtMs: number | null
+  /** Usual shipping water of the supplier. */
+  shippingTempC: number | null
+  shippingSalinityPpt: number | null
+  shippingPh: number | null
+  shippingAlkalinityMeqL: number | null
+  transitHours: number | null
+}
+export interface SubjectTank {
+  id: string
+  code: string
+  netVolumeL: number | null
+  water: Water
+  isAlone: number
+  tempC: number | null
+  salinityPpt: number | null
+  ph: number | null
+  alkalinityMeqL: number | null
+  fish: number
+}
+export interface SubjectBag extends RunSource {
+  listed: number
+  isOpened: number
+  findings: Partial<BagFindings> | null
+}
+
+const speciesColumns = sql`species.id AS speciesId, species.name AS species, species.water, species.usual_mass_g AS massG, species.ph_max AS phMax, species.tolerance, species.temperament`
+
+/** What the books know of fish that are to be acclimated, and of where they go. */
+export function createSubjectStore({ orm }: Database) {
+  return {
+    line: (lineId: string): SubjectLine | null =>
+      orm.get<SubjectLine | undefined>(sql`SELECT line.id AS lineId, line.lot_id AS lotId, crate.id AS crateId, crate.number AS crateNumber, line.tank_id AS tankId, crate.packed_at_ms AS packedAtMs,
+          supplier.shipping_temp_c AS shippingTempC, supplier.shipping_salinity_ppt AS shippingSalinityPpt, supplier.shipping_ph AS shippingPh, supplier.shipping_alkalinity_meq_l AS shippingAlkalinityMeqL, supplier.transit_hours AS transitHours, ${speciesColumns}
+        FROM line JOIN crate ON crate.id = line.crate_id JOIN supplier ON supplier.id = crate.supplier_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id WHERE line.id = ${lineId}`) ?? null,
+    /** Bags of a line that still hold fish or are still shut, and are on no open run. */
+    bags: (lineId: string): SubjectBag[] =>
+      orm
+        .all<Omit<SubjectBag, 'findings'> & Record<string, unknown>>(
+          sql`SELECT bag.id AS placeId, line.lot_id AS lotId, lot.code AS lotCode, species.name AS species, 'bag ' || bag.number AS "from", coalesce(stock.quantity, 0) AS quantity, bag.listed, r.id IS NOT NULL AS isOpened,
+            r.alive, r.dead, r.concerns, r.body, r.behaviour, r.skin_temp_c AS skinTempC, r.water_temp_c AS waterTempC, r.salinity_ppt AS salinityPpt, r.ph, r.ammonia_mg_l AS ammoniaMgL, r.has_binder AS hasBinder
+          FROM bag JOIN line ON line.id = bag.line_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL
+            LEFT JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id
+          WHERE bag.line_id = ${lineId} AND (r.id IS NULL OR stock.quantity > 0)
+            AND ${openRunOf(sql`bag.id`)} IS NULL ORDER BY bag.number`,
+        )
+        .map(({ placeId, lotId, lotCode, species, from, quantity, listed, isOpened, concerns, hasBinder, ...found }) => ({
+          ...{ placeId, lotId, lotCode, species, from, quantity, listed, isOpened },
+          findings: isOpened ? ({ ...found, concerns: JSON.parse(String(concerns)) as string[], hasBinder: hasBinder === null ? null : hasBinder === 1 } as unknown as BagFindings) : null,
+        })),
+    /** A lot that stands in a tank. */
+    lotInTank: (lotId: string, tankId: string): (SubjectSpecies & RunSource) | null =>
+      orm.get<(SubjectSpecies & RunSource) | undefined>(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, tank.code AS "from", stock.quantity, ${speciesColumns}
+        FROM stock JOIN tank ON tank.id = stock.place_id JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id WHERE stock.lot_id = ${lotId} AND stock.place_id = ${tankId} AND stock.quantity > 0`) ?? null,
+    tank: (tankId: string): SubjectTank | null =>
+      orm.get<SubjectTank | undefined>(sql`SELECT tank.id, tank.code, tank.net_volume_l AS netVolumeL, system.water, system.sump_l IS NULL AS isAlone, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL,
+        coalesce((SELECT sum(quantity) FROM stock WHERE place_id = tank.id), 0) AS fish FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${tankId} AND tank.retired_at_ms IS NULL`) ?? null,
+    /** Whether the tank's step of the crate's preparation was ticked. */
+    wasMadeReady: (crateId: string, tankId: string): boolean => orm.get(sql`SELECT 1 AS yes FROM prepared WHERE crate_id = ${crateId} AND step = ${`tank-${tankId}-ready`}`) !== undefined,
+    hasEmptyTank: (water: string): boolean =>
+      orm.get(sql`SELECT 1 AS yes FROM tank JOIN system ON system.id = tank.system_id WHERE tank.retired_at_ms IS NULL AND system.sump_l IS NULL AND system.water = ${water} AND NOT EXISTS (SELECT 1 FROM stock WHERE stock.place_id = tank.id AND stock.quantity > 0)`) !== undefined,
+    agents: (): Agent[] => orm.select().from(agent).where(isNull(agent.retiredAtMs)).orderBy(asc(agent.name)).all().map(({ note: _, version: __, retiredAtMs: ___, ...row }) => row),
+    agentById: (id: string): Agent | null => orm.select().from(agent).where(eq(agent.id, id)).get() ?? null,
+  }
+}
+export type SubjectStore = ReturnType<typeof createSubjectStore>

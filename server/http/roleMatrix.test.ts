@@ -1,0 +1,182 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import request from 'supertest'
+import { createServices } from '../app'
+import { createTestRoom, newKey, testNowMs, type TestRoom } from '../testing/testRoom'
+
+type Caller = 'nobody' | 'device' | 'keeper' | 'lead'
+const callers = ['nobody', 'device', 'keeper', 'lead'] as const
+type Answers = Record<Caller, string>
+
+// What each kind of route answers to nobody, an open device without a PIN, a keeper and a lead. "in" is anything that
+// is not a refusal of who asks.
+const anybody: Answers = { nobody: 'in', device: 'in', keeper: 'in', lead: 'in' }
+const device: Answers = { nobody: 'signed-out', device: 'in', keeper: 'in', lead: 'in' }
+const keeper: Answers = { nobody: 'signed-out', device: 'unidentified', keeper: 'in', lead: 'in' }
+const lead: Answers = { nobody: 'signed-out', device: 'unidentified', keeper: 'not-allowed', lead: 'in' }
+
+const registerRoutes = (register: string): Record<string, Answers> => ({
+  [`get /api/setup/${register}`]: device,
+  [`get /api/setup/${register}/csv`]: device,
+  [`post /api/setup/${register}/csv/preview`]: lead,
+  [`post /api/setup/${register}`]: lead,
+  [`post /api/setup/${register}/import`]: lead,
+  [`put /api/setup/${register}/:id`]: lead,
+  [`post /api/setup/${register}/:id/retirement`]: lead,
+})
+
+const matrix: Record<string, Answers> = {
+  'get /api/session': anybody,
+  'post /api/session/first-lead': anybody,
+  'post /api/session': anybody,
+  'delete /api/session': anybody,
+  'post /api/session/recording': device,
+  'get /api/staff': device,
+  'post /api/staff': lead,
+  'get /api/people': lead,
+  'put /api/staff/:staffId': lead,
+  'post /api/staff/:staffId/pin': lead,
+  'post /api/staff/:staffId/passphrase': lead,
+  'post /api/staff/:staffId/retirement': lead,
+  'get /api/devices': lead,
+  'post /api/devices/:sessionId/closing': lead,
+  'post /api/devices/closing': lead,
+  'put /api/room/settings': lead,
+  'get /api/room': device,
+  'get /api/tanks/:code': device,
+  'post /api/systems': lead,
+  'post /api/tanks/:tankId/moves': keeper,
+  'post /api/tanks/:tankId/losses': keeper,
+  'post /api/tanks/:tankId/releases': keeper,
+  'post /api/tanks/:tankId/counts': keeper,
+  'post /api/tanks/:tankId/additions': keeper,
+  'post /api/movements/:movementId/reversal': keeper,
+  'get /api/crates': device,
+  'get /api/crates/:crateId': device,
+  'get /api/crates/:crateId/packing-list': device,
+  'post /api/packing-lists/read': device,
+  'post /api/crates': keeper,
+  'put /api/crates/:crateId': keeper,
+  'post /api/crates/:crateId/added-bags': keeper,
+  'put /api/crates/:crateId/lines/:lineId/identity': keeper,
+  'put /api/crates/:crateId/box': keeper,
+  'post /api/crates/:crateId/closing': keeper,
+  'post /api/crates/:crateId/reopening': lead,
+  'post /api/crates/:crateId/bags/:bagId/photos': keeper,
+  'post /api/crates/:crateId/photos/:photoId/removal': keeper,
+  'get /api/photos/:photoId': device,
+  'get /api/crates/:crateId/claim': device,
+  'put /api/crates/:crateId/claim': keeper,
+  'get /api/crates/:crateId/claim/csv': device,
+  'get /api/crates/:crateId/claim/pdf': device,
+  'get /api/crates/:crateId/preparation': device,
+  'put /api/crates/:crateId/preparation': keeper,
+  'get /api/crates/:crateId/tank-choice': device,
+  'put /api/crates/:crateId/tank-choice': keeper,
+  'get /api/crates/:crateId/tank-search': device,
+  'get /api/events': device,
+  'get /api/mailbox': device,
+  'get /api/mailbox/:letterId': device,
+  'post /api/mailbox/:letterId/filing': keeper,
+  'post /api/crates/:crateId/lines': keeper,
+  'put /api/crates/:crateId/lines/:lineId': keeper,
+  'post /api/crates/:crateId/lines/:lineId/removal': keeper,
+  'put /api/crates/:crateId/lines/:lineId/tank': keeper,
+  'post /api/crates/:crateId/bags': keeper,
+  'post /api/crates/:crateId/undone-bags': keeper,
+  'post /api/crates/:crateId/placements': keeper,
+  'post /api/crates/:crateId/undone-placements': keeper,
+  'get /api/rounds/today': device,
+  'post /api/checks': keeper,
+  'get /api/species-book': device,
+  'post /api/setup/species/adoptions': lead,
+  'get /api/bench': device,
+  'get /api/bench/subject': device,
+  'get /api/bench/runs/:runId': device,
+  'get /api/bench/runs/:runId/meter': device,
+  'post /api/bench/runs': keeper,
+  'post /api/bench/runs/:runId/steps': keeper,
+  'post /api/bench/runs/:runId/readings': keeper,
+  'post /api/bench/runs/:runId/flows': keeper,
+  'post /api/bench/runs/:runId/snoozes': keeper,
+  'post /api/bench/runs/:runId/switches': keeper,
+  'post /api/bench/runs/:runId/notes': keeper,
+  'post /api/bench/runs/:runId/undone-entries': keeper,
+  'post /api/bench/runs/:runId/count': keeper,
+  'post /api/bench/runs/:runId/stop': keeper,
+  'post /api/bench/runs/:runId/decision': keeper,
+  'post /api/bench/rechecks/:recheckId/answer': keeper,
+  'post /api/bench/airlines': keeper,
+  'get /api/house-limits': device,
+  'put /api/house-limits/:key': lead,
+  'get /api/schools': device,
+  'post /api/schools': lead,
+  'put /api/schools/defaults/:situation': lead,
+  'put /api/schools/:schoolId': lead,
+  'post /api/schools/:schoolId/retirement': lead,
+  'get /api/audit': lead,
+  'get /api/today': device,
+  'get /api/find': device,
+  'get /api/keeping': lead,
+  'get /api/keeping/backup': lead,
+  'get /api/keeping/export': lead,
+  ...['zones', 'toolSets', 'systems', 'tanks', 'suppliers', 'sources', 'species', 'foods', 'agents'].map(registerRoutes).reduce((all, routes) => ({ ...all, ...routes }), {}),
+}
+
+let room: TestRoom
+let oona: string
+let declared: string[]
+
+beforeAll(async () => {
+  room = await createTestRoom()
+  declared = createServices({ db: room.db, now: () => testNowMs }).endpoints.map(({ method, path }) => `${method} ${path}`)
+  oona = String((await room.post('/api/staff', { name: 'Oona', role: 'keeper', pin: '2222', passphrase: null })).body.id)
+  await request(room.app).post('/api/session/recording').set('Cookie', room.cookie).send({ staffId: oona, pin: '2222' })
+})
+afterAll(() => room.db.close())
+
+const headersOf = (caller: Caller): Record<string, string> => ({
+  'Idempotency-Key': newKey(),
+  ...(caller === 'nobody' ? {} : { Cookie: room.cookie }),
+  ...(caller === 'keeper' ? { 'X-Recording': oona } : caller === 'lead' ? { 'X-Recording': room.leadId } : {}),
+})
+
+const startOfStream: Parameters<request.Test['parse']>[0] = (response, done) => {
+  response.on('data', (part: Buffer) => {
+    const text = part.toString()
+    if (text.startsWith('{')) done(null, JSON.parse(text))
+    else {
+      done(null, {})
+      ;(response as unknown as { destroy(): void }).destroy()
+    }
+  })
+}
+
+async function answerTo(caller: Caller, route: string): Promise<string> {
+  const [method, path] = route.split(' ') as ['get' | 'post' | 'put' | 'delete', string]
+  // Closing a device for real would end the test's own.
+  const asked = request(room.app)[method](path.replace(/:\w+/g, 'any')).set(headersOf(caller))
+  // A stream of changes has no end; that it began is the answer.
+  const { body } = await (route === 'get /api/events' ? asked.buffer(true).parse(startOfStream) : asked.send(route === 'post /api/devices/closing' ? { stray: true } : undefined))
+  const code = (body as { code?: string } | null)?.code ?? ''
+  return ['signed-out', 'unidentified', 'not-allowed'].includes(code) ? code : 'in'
+}
+
+describe('every route and everybody', () => {
+  test('the table names every route there is, and none that is not', () => {
+    expect(declared.sort()).toEqual(Object.keys(matrix).sort())
+  })
+
+  test('an address that is not declared is nobody’s', async () => {
+    expect((await request(room.app).get('/api/anything')).body.code).toBe('signed-out')
+    expect((await room.get('/api/anything')).body.code).toBe('not-found')
+  })
+
+  // Closing the device comes last, because it ends the session that all others use.
+  const closing = 'delete /api/session'
+  test.each([...Object.keys(matrix).filter((route) => route !== closing), closing])('%s', async (route) => {
+    const answers: Partial<Answers> = {}
+    for (const caller of callers) answers[caller] = await answerTo(caller, route)
+    expect(answers).toEqual(matrix[route])
+  })
+
+})

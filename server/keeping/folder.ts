@@ -1,0 +1,28 @@
+import { existsSync, mkdirSync, readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import BetterSqlite3 from 'better-sqlite3'
+
+/** Where a room's files lie: everything that is worth keeping is in one folder. */
+export const databaseIn = (folder: string): string => join(folder, 'room.sqlite')
+export const photosIn = (folder: string): string => join(folder, 'photos')
+
+/** Names of the photos of a room; none while the folder is not there. */
+export const photoNames = (folder: string): string[] => (existsSync(photosIn(folder)) ? readdirSync(photosIn(folder)).filter((name) => /^[A-Za-z0-9_-]+\.(jpg|png|webp)$/.test(name)).sort() : [])
+
+/**
+ * Takes a room's folder for this process alone. The lock is one of the database engine, so it goes with the process
+ * however that ends.
+ * @returns how to let go.
+ * @throws Error in plain words when another process has the folder.
+ */
+export function takeFolder(folder: string): () => void {
+  mkdirSync(folder, { recursive: true })
+  const lock = new BetterSqlite3(join(folder, 'room.lock'))
+  try {
+    lock.exec('BEGIN EXCLUSIVE')
+  } catch {
+    lock.close()
+    throw new Error(`Daily Crate is running on ${folder} already; stop it first`)
+  }
+  return () => lock.close()
+}

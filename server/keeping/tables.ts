@@ -1,0 +1,26 @@
+import type { Raw } from '../db/guard'
+
+/**
+ * Tables of a full export, each after those it refers to. Left out: `stock`, which the triggers make anew from the
+ * movements, and open devices, which sign in again wherever the room stands next.
+ */
+export const exportedTables = [
+  ...['room', 'staff', 'place', 'zone', 'tool_set', 'system', 'tank', 'species', 'food', 'agent', 'supplier', 'source', 'list_mapping', 'lot'],
+  ...['crate', 'line', 'bag', 'command', 'bag_record', 'bag_photo', 'claim', 'prepared', 'tank_override', 'movement', 'run', 'run_source', 'run_event', 'run_movement', 'recheck', 'water_load', 'airline', 'check', 'house_limit', 'house_school', 'house_default', 'audit_entry'],
+] as const
+export const leftOutTables = ['stock', 'session', 'session_recorder'] as const
+
+export interface Column {
+  name: string
+  type: 'INTEGER' | 'REAL' | 'TEXT'
+  isRequired: boolean
+}
+
+/** Columns of a table as the database declares them. */
+export function columnsOf(raw: Raw, table: string): Column[] {
+  const rows = raw.prepare(`PRAGMA table_info("${table}")`).all() as { name: string; type: string; notnull: number; dflt_value: string | null; pk: number }[]
+  return rows.map((row) => ({ name: row.name, type: row.type.toUpperCase() as Column['type'], isRequired: row.notnull === 1 && row.dflt_value === null }))
+}
+
+/** Rows of all exported tables. */
+export const countRows = (raw: Raw): number => exportedTables.reduce((sum, table) => sum + (raw.prepare(`SELECT count(*) AS n FROM "${table}"`).get() as { n: number }).n, 0)

@@ -1,0 +1,154 @@
+import Papa from 'papaparse'
+import { emptyValues, formulaLike, readRegister, rowKey, writeRegister, type References } from '../../core/setup/registerCsv'
+import { registers, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
+import type { EditRow, ImportRows, RetireRow } from '../../core/setup/registerSchema'
+import { speciesBook } from '../../core/species/speciesBook'
+import { speciesKey } from '../../core/species/speciesKey'
+import { changesBetween, type AuditStore } from '../audit/audit.store'
+import { listProblem, readCsv } from '../crates/readCsv'
+import type { CommandContext } from '../http/endpoint'
+import { fieldProblem, Problem } from '../http/problem'
+import { newId } from '../newId'
+import type { SetupStore } from './setup.store'
+
+interface Collaborators {
+  store: SetupStore
+  audit: AuditStore
+  insertPlace: (id: string, kind: 'tank') => void
+}
+
+/** The lists that a lead keeps: add, edit, retire, bring back, take in and give out as files. */
+export function createSetupService({ store, audit, insertPlace }: Collaborators) {
+  const label = (register: RegisterName, values: RegisterValues): string => `${registers[register].one} ${String(values[registers[register].key] ?? '')}`
+
+  function requireRow(register: RegisterName, id: string | undefined): RegisterRow {
+    const row = id === undefined ? null : store.row(register, id)
+    if (!row) throw new Problem('not-found', `There is no such ${registers[register].one}`)
+    return row
+  }
+
+  function requireVersion(register: RegisterName, row: RegisterRow, version: number): void {
+    if (row.version !== version) throw new Problem('stale', `Somebody else changed this ${registers[register].one} meanwhile`, { current: row })
+  }
+
+  /** What no schema can know: names already taken, rows that are not there, spots already filled. */
+  function checkFit(register: RegisterName, values: RegisterValues, id: string | null, prefix: string): void {
+    const { key, fields, one } = registers[register]
+    const twin = store.rows(register).find((row) => row.id !== id && rowKey(register, row.values) === rowKey(register, values))
+    if (twin) throw fieldProblem(prefix + key, `${String(values[key])} is in the list already${twin.retiredAtMs === null ? '' : ', retired; bring it back instead'}`)
+    for (const field of fields) {
+      const value = values[field.name]
+      if (field.kind !== 'reference' || value === null) continue
+      const named = store.row(field.register, String(value))
+      if (!named) throw fieldProblem(prefix + field.name, `There is no such ${registers[field.register].one}`)
+      if (named.retiredAtMs !== null && values[field.name] !== (id === null ? null : store.row(register, id)?.values[field.name])) throw fieldProblem(prefix + field.name, `This ${registers[field.register].one} is retired`)
+    }
+    if (register === 'tanks') checkSpot(values, id, prefix)
+    if (values.netVolumeL && values.grossVolumeL && values.netVolumeL > values.grossVolumeL) throw fieldProblem(`${prefix}netVolumeL`, `Net volume of a ${one} cannot be more than its gross volume`)
+  }
+
+  function checkSpot(values: RegisterValues, id: string | null, prefix: string): void {
+    const there = store.tankAtSpot(String(values.rack), Number(values.shelf), Number(values.position))
+    if (there && there.id !== id) throw fieldProblem(`${prefix}position`, `${there.code} stands there already`)
+  }
+
+  function insert(context: CommandContext, register: RegisterName, values: RegisterValues, prefix: string): string {
+    const trimmed = tidy(values)
+    checkFit(register, trimmed, null, prefix)
+    const id = newId()
+    if (register === 'tanks') insertPlace(id, 'tank')
+    store.insert(register, { id, version: 1, retiredAtMs: null, ...derived(register, trimmed), ...(register === 'species' ? { createdAtMs: context.nowMs } : {}), ...trimmed })
+    note(context, 'added', label(register, trimmed), changesBetween(emptyValues(registers[register].fields), trimmed))
+    return id
+  }
+
+  function update(context: CommandContext, register: RegisterName, row: RegisterRow, values: RegisterValues, prefix: string): number {
+    const trimmed = tidy(values)
+    checkFit(register, trimmed, row.id, prefix)
+    store.update(register, row.id, { ...trimmed, ...derived(register, trimmed), version: row.version + 1 })
+    note(context, 'edited', label(register, trimmed), changesBetween(row.values, trimmed))
+    return row.version + 1
+  }
+
+  const note = ({ actor, key, nowMs }: CommandContext, action: string, subject: string, changes: Record<string, [unknown, unknown]> | null): void =>
+    audit.insert({ atMs: nowMs, staffId: actor.id, action, subject, changes, commandKey: key })
+
+  function checkRetirement(register: RegisterName, row: RegisterRow): void {
+    if (register === 'tanks') {
+      const fish = store.fishInTank(row.id)
+      if (fish > 0) throw new Problem('conflict', `${String(row.values.code)} holds ${fish} fish; move them first`)
+      if (store.linesPlannedFor(row.id) > 0) throw new Problem('conflict', `A crate is planned into ${String(row.values.code)}; choose another tank for it first`)
+    }
+    const tanks = register === 'systems' ? store.tanksInUse(row.id) : 0
+    if (tanks > 0) throw new Problem('conflict', `${tanks} of its tanks are still in use; retire them first`)
+  }
+
+  function references(register: RegisterName): References {
+    const named = registers[register].fields.flatMap((field) => (field.kind === 'reference' ? [field.register] : []))
+    return Object.fromEntries(named.map((each) => [each, new Map(store.rows(each).filter((row) => row.retiredAtMs === null).map((row) => [rowKey(each, row.values), row.id]))]))
+  }
+
+  return {
+    /** Every row of a register, retired ones too. */
+    list: (register: RegisterName): { rows: RegisterRow[] } => ({ rows: store.rows(register) }),
+
+    addRow: (register: RegisterName) => (context: CommandContext, { values }: { values: RegisterValues }) => ({ id: insert(context, register, values, 'values.'), version: 1 }),
+
+    editRow: (register: RegisterName) => (context: CommandContext, { version, values }: EditRow) => {
+      const row = requireRow(register, context.params.id)
+      requireVersion(register, row, version)
+      return { version: update(context, register, row, values, 'values.') }
+    },
+
+    retireRow: (register: RegisterName) => (context: CommandContext, { version, isRetired }: RetireRow) => {
+      const row = requireRow(register, context.params.id)
+      requireVersion(register, row, version)
+      if (isRetired) checkRetirement(register, row)
+      else if (register === 'tanks') checkSpot(row.values, row.id, '')
+      store.update(register, row.id, { version: row.version + 1, retiredAtMs: isRetired ? context.nowMs : null })
+      note(context, isRetired ? 'retired' : 'brought back', label(register, row.values), null)
+      return { version: row.version + 1 }
+    },
+
+    /** Takes in what a file adds and changes; one row that no longer fits and nothing is. */
+    importRows: (register: RegisterName) => (context: CommandContext, { rows }: ImportRows) => {
+      const changed: string[] = []
+      rows.forEach(({ id, version, values }, index) => {
+        const prefix = `rows[${index}].values.`
+        if (id === null) return void changed.push(insert(context, register, values, prefix))
+        const row = requireRow(register, id)
+        requireVersion(register, row, version ?? 0)
+        update(context, register, row, values, prefix)
+        changed.push(id)
+      })
+      return { rows: changed.length }
+    },
+
+    /** Reads a file against what is here and says what taking it in would do. Nothing is kept. */
+    previewCsv(register: RegisterName, bytes: Uint8Array) {
+      const read = readRegister(register, readCsv(bytes), store.rows(register), references(register))
+      if (!read.ok) throw listProblem(read.errors.slice(0, 200))
+      return { rows: read.rows, notices: read.notices }
+    },
+
+    /** Gives a register out as a file (RFC 4180); cells that a spreadsheet would take for a formula are neutralised. */
+    writeCsv(register: RegisterName): string {
+      const keyOf = (other: RegisterName, id: string): string => String(store.row(other, id)?.values[registers[other].key] ?? '')
+      return Papa.unparse(writeRegister(register, store.rows(register), keyOf), { newline: '\r\n', escapeFormulae: formulaLike })
+    },
+
+    /** Takes entries of the shipped species book into the room's own list; those that are there already stay as they are. */
+    adoptSpecies(context: CommandContext, { names }: { names: string[] }) {
+      const here = new Set(store.rows('species').map((row) => rowKey('species', row.values)))
+      const fresh = speciesBook.filter((entry) => names.includes(entry.name) && !here.has(speciesKey(entry.name)))
+      for (const { name, ...entry } of fresh) insert(context, 'species', { ...entry, name }, '')
+      return { adopted: fresh.length }
+    },
+  }
+}
+export type SetupService = ReturnType<typeof createSetupService>
+
+/** Columns that follow from others. */
+const derived = (register: RegisterName, values: RegisterValues): Record<string, unknown> => (register === 'species' ? { nameKey: speciesKey(String(values.name)) } : {})
+
+const tidy = (values: RegisterValues): RegisterValues => Object.fromEntries(Object.entries(values).map(([field, value]) => [field, typeof value === 'string' ? value.trim().replace(/\s+/g, ' ') || null : value]))

@@ -1,0 +1,5 @@
+import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+import { inUse } from '../db/columns'
+
+/** What is fed here. */
+export const food = sqliteTable('food', { id: text('id').primaryKey(), name: text('name').notNull().unique(), kind: text('kind').notNull(), thawMinutes: integer('thaw_minutes'), note: text('note'), ...inUse() })

@@ -1,0 +1,122 @@
+import { TZDate } from '@date-fns/tz'
+import { startOfDay, subDays } from 'date-fns'
+import { alarmsOf, isForgotten } from '../../core/bench/alarms'
+import type { RecheckView, RunView } from '../../core/bench/benchView'
+import { followRun } from '../../core/bench/followRun'
+import { openClaim } from '../../core/crates/claim'
+import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
+import type { Limits } from '../../core/limits/houseLimits'
+import type { HoldView } from '../../core/room/roomView'
+import { dayInZone } from '../../core/time/dayInZone'
+import { notEatingForMs } from '../../core/today/notEating'
+import { shopHold } from '../../core/today/shopHold'
+import type { HeldLot, HungryLot, RunOnToday, TodayView } from '../../core/today/todayView'
+import type { RoomStore } from '../room/room.store'
+import type { LotInTank, TodayStore } from './today.store'
+
+interface Collaborators {
+  store: TodayStore
+  roomStore: RoomStore
+  crates: () => CrateSummary[]
+  limits: () => Limits
+  runs: () => RunView[]
+  rechecks: (nowMs: number) => RecheckView[]
+}
+/** A hold that ended stays in the list for so many days, so that nobody misses it. */
+const servedDaysShown = 3
+
+/** What the room needs now. */
+export function createTodayService({ store, roomStore, crates, limits, runs, rechecks }: Collaborators) {
+  const placeOf = ({ lotId, lotCode, species, tankCode, quantity }: LotInTank) => ({ lotId, lotCode, species, tankCode, quantity })
+
+  function held(lots: LotInTank[], nowMs: number, days: number, timeZone: string): HeldLot[] {
+    const openedAt = store.openedAt(null)
+    const holds = lots.flatMap((lot): HeldLot[] => {
+      const openedAtMs = openedAt.get(lot.lotId)
+      const hold = openedAtMs === undefined ? null : shopHold(openedAtMs, nowMs, days, timeZone)
+      return hold && hold.day <= hold.of + servedDaysShown ? [{ ...placeOf(lot), ...hold }] : []
+    })
+    return holds.sort((a, b) => b.day - a.day)
+  }
+
+  function hungry(lots: LotInTank[], nowMs: number, notEatingDays: number): HungryLot[] {
+    const appetites = store.appetite()
+    const found = lots.flatMap((lot): HungryLot[] => {
+      const { lastAnswer = null, lastAnswerMs = null, lastMealMs = null } = appetites.get(lot.tankId) ?? {}
+      const forMs = notEatingForMs({ ...lot, lastAnswer, lastAnswerMs, lastMealMs }, nowMs, notEatingDays)
+      return forMs === null ? [] : [{ ...placeOf(lot), forMs, isNew: lastMealMs === null || lastMealMs < lot.sinceMs, firstFoods: lot.firstFoods }]
+    })
+    return found.sort((a, b) => b.forMs - a.forMs)
+  }
+
+  return {
+    view(nowMs: number): TodayView {
+      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
+      const on = dayInZone(nowMs, timeZone)
+      const { shopHoldDays, notEatingDays, recentLossDays } = limits()
+      const lots = store.lotsInTanks(null)
+      const checked = new Set(roomStore.lastChecks(null).filter((check) => check.roundOn === on).map((check) => check.tankId))
+      const all = crates()
+      const stocked = new Map(lots.map((lot) => [lot.tankId, lot.tankCode]))
+      const lossesFromMs = subDays(startOfDay(new TZDate(nowMs, timeZone)), recentLossDays - 1).getTime()
+      return {
+        on,
+        counts: store.counts(),
+        crates: all.filter((crate) => ['due', 'opening', 'placing'].includes(summaryStage(crate))).sort(byUrgency),
+        runs: runs().map((run) => runOnToday(run, limits(), nowMs)).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
+        rechecks: rechecks(nowMs).filter(({ dueAtMs, doneAtMs, look }) => (doneAtMs === null ? dueAtMs <= nowMs + soonMs : look === 'worse')),
+        claims: all.flatMap((crate) => openClaim(crate, nowMs)).sort((a, b) => a.leftMs - b.leftMs),
+        unchecked: [...stocked].filter(([id]) => !checked.has(id)).map(([, code]) => code),
+        stockedTanks: stocked.size,
+        notEating: hungry(lots, nowMs, notEatingDays),
+        losses: store.lossesSince(lossesFromMs).map(({ causes, ...row }) => ({ ...row, causes: causes?.split(',') ?? [] })),
+        lossDays: recentLossDays,
+        holds: held(lots, nowMs, shopHoldDays, timeZone),
+      }
+    },
+
+    /** Days of its hold that each lot in a tank has served; null for those that are not held, or no longer. */
+    heldDaysAt(nowMs: number): (lotId: string) => number | null {
+      const openedAt = store.openedAt(null)
+      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
+      const days = limits().shopHoldDays
+      return (lotId) => {
+        const openedAtMs = openedAt.get(lotId)
+        const hold = openedAtMs === undefined ? null : shopHold(openedAtMs, nowMs, days, timeZone)
+        return hold && !hold.isServed ? hold.day : null
+      }
+    },
+
+    /** By tank: the shop hold of its newest lot, for the scale on the glass; of all tanks, or `only` one. */
+    holdsByTank(nowMs: number, only: string | null): Map<string, HoldView> {
+      const openedAt = store.openedAt(only)
+      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
+      const days = limits().shopHoldDays
+      const holds = new Map<string, HoldView>()
+      for (const { tankId, lotId } of store.lotsInTanks(only)) {
+        const openedAtMs = openedAt.get(lotId)
+        const hold = openedAtMs === undefined ? null : shopHold(openedAtMs, nowMs, days, timeZone)
+        const known = holds.get(tankId)
+        if (hold && !hold.isServed && (!known || hold.day < known.day)) holds.set(tankId, { day: hold.day, of: hold.of })
+      }
+      return holds
+    },
+  }
+}
+export type TodayService = ReturnType<typeof createTodayService>
+
+/** A recheck is shown a little ahead. */
+const soonMs = 15 * 60_000
+
+function runOnToday(run: RunView, limits: Limits, nowMs: number): RunOnToday {
+  const now = followRun(run, limits, nowMs)
+  const alarms = alarmsOf(run, now, limits, nowMs)
+  const dueAtMs = now.dueAtMs !== null && Number.isFinite(now.dueAtMs) ? now.dueAtMs : null
+  return { id: run.id, number: run.number, species: [...new Set(run.sources.map(({ species }) => species))].join(', '), words: alarms[0]?.words ?? now.step?.title ?? '', dueAtMs, isForgotten: isForgotten(now, limits, nowMs), isAlarm: alarms[0]?.level === 'act' }
+}
+
+/** Fish that stand in bags first, then opened crates, then by when they are due. */
+function byUrgency(a: CrateSummary, b: CrateSummary): number {
+  const rank = { placing: 0, opening: 0, due: 1, done: 2, closed: 3 }
+  return rank[summaryStage(a)] - rank[summaryStage(b)] || (a.expectedAtMs ?? Infinity) - (b.expectedAtMs ?? Infinity) || a.number - b.number
+}

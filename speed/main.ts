@@ -1,0 +1,16 @@
+import { cpus, totalmem } from 'node:os'
+import { benchAcclimation } from './acclimation'
+import { benchKeeping } from './keeping'
+import { benchResponsive } from './responsive'
+import { benchRoom } from './room'
+import { benchTankChoice } from './tankChoice'
+import { benchWrites } from './writes'
+
+// `npm run bench`: every figure is a ratio to a floor measured in the same run, because machines differ.
+console.log(`Node ${process.version}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB`)
+await benchWrites()
+await benchRoom()
+await benchKeeping()
+benchAcclimation()
+await benchResponsive()
+await benchTankChoice()

@@ -1,0 +1,162 @@
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import type { AcclimationQuestion } from '../../core/acclimation/question'
+import { bagDefaults, bagInputs, toQuestion } from '../../core/bench/bagFigures'
+import type { BenchSubject } from '../../core/bench/benchView'
+import type { Calculation } from '../../core/desk/calculations'
+import { useHouseDefaults, useLimits, useRoomView, useSchools } from '../api/sharedReads'
+import { Lead } from '../ui/Lead'
+import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { TankOptions } from '../ui/TankOptions'
+import { readFigures } from '../ui/readFigures'
+import { useKept } from '../ui/useKept'
+import { useStable } from '../ui/useStable'
+import { useUnits } from '../ui/useUnits'
+import { BagFacts } from './BagFacts'
+import { allFish, ChooseFish, withChosen } from './ChooseFish'
+import { FigureForm } from './FigureForm'
+import { FirstResponse } from './FirstResponse'
+import { SchoolRanking } from './SchoolRanking'
+import { StartRun } from './StartRun'
+import { useCurves } from './useCurves'
+import { useJudgement } from './useJudgement'
+import { useSubject } from './useBench'
+import { SchoolFigures, Verdict } from './Verdict'
+
+// Charts are the heaviest part of the program; a hand screen does not wait for them.
+const loadCharts = () => import('./CurveCharts').then((module) => ({ default: module.CurveCharts }))
+const CurveCharts = lazy(loadCharts)
+
+/** Whether the fields stand in their ranges is checked as for any calculation of the desk. */
+const check: Calculation = { key: 'bag', title: '', inputs: bagInputs, formula: '', source: '', range: '', caution: '', compute: () => [] }
+
+/** How to acclimate these fish: every school side by side, a recommendation in words, and the run begun from it. */
+export function ComparePage() {
+  const [search] = useSearchParams()
+  const query = new URLSearchParams([...search].filter(([name]) => ['line', 'lot', 'from', 'tank'].includes(name))).toString()
+  const { subject, problem } = useSubject(query)
+  if (query === '') return <Nothing>Say which fish: <Link to="/bench">the bench</Link> lists those that wait.</Nothing>
+  if (!subject) return problem ? <Trouble problem={problem} back={{ to: '/bench', label: 'The bench' }} /> : <Waiting what="the fish" />
+  return <Compare key={subject.lineId ?? `${subject.sources[0]?.lotId} ${subject.sources[0]?.placeId}`} subject={subject} />
+}
+
+function Compare({ subject: all }: { subject: BenchSubject }) {
+  const [fish, chooseFish] = useState(allFish)
+  const subject = withChosen(all, fish)
+  const units = useUnits()
+  const limits = useLimits()
+  const schools = useSchools()
+  const defaults = useHouseDefaults()
+  const [kept, keep] = useKept<Record<string, string>>(`crate.bench.${subject.lineId ?? subject.sources[0]?.lotId}`)
+  const typed = kept ?? {}
+  const known = { ...bagDefaults, ...Object.fromEntries(Object.entries(subject.figures).map(([name, { value }]) => [name, value])) }
+  const { words, figures, answer: checked, missing, problemOf, valueOf } = readFigures(check, { ...subject.words, ...typed }, units, known)
+  const hasBinder = words.binder === 'yes'
+  const isReady = checked.ok && !hasBinder
+  const question = useStable(checked.ok ? toQuestion(figures, words) : null)
+  const { answer, progress, ask, cancel } = useJudgement()
+  const [chosen, choose] = useState<string | null>(null)
+  const [isEditing, setEditing] = useState(false)
+  const stamp = isReady ? JSON.stringify([question, limits, schools.map(({ key }) => key), defaults]) : ''
+  useEffect(() => {
+    if (stamp === '') return cancel()
+    // Whoever is still typing does not start two thousand bags with each digit.
+    const timer = setTimeout(() => ask(question as AcclimationQuestion, limits, schools, defaults), 250)
+    return () => clearTimeout(timer)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the stamp stands for question, limits and schools
+  }, [stamp])
+  // Read in while the first bags are drawn, so that drawing is all that is left to do.
+  useEffect(() => void loadCharts(), [])
+  const key = chosen ?? answer?.verdict.recommended ?? null
+  const school = schools.find((each) => each.key === key) ?? null
+  // One worker at a time: two would leave no core for the page.
+  const curves = useCurves(isReady && answer && progress === null ? school : null, question, limits)
+  const typedNames = Object.keys(typed).filter((name) => typed[name]?.trim())
+  return (
+    <div className="compare">
+      <Lead title={subject.title} aside={<Target subject={subject} />}>
+        {subject.crate && <Link to={`/crates/${subject.crate.id}`}>crate {subject.crate.number}</Link>} {missing.length > 0 ? `Still needed: ${missing.join(', ')}.` : subject.sources.length === 0 ? 'The bags are still shut: this is what to expect. Open them in Unpack, then begin the run here.' : ''}
+      </Lead>
+      <div className="compare-columns">
+        <div>
+          <ChooseFish subject={all} chosen={fish} onChange={chooseFish} />
+          <BagFacts subject={subject} figures={figures} typed={typedNames} bag={isReady ? (answer?.bag ?? null) : null} />
+          <div className="entry-buttons">
+            <button type="button" className="button" aria-expanded={isEditing || missing.length > 0} onClick={() => setEditing(!isEditing)}>
+              {isEditing ? 'Done with figures' : 'Change figures'}
+            </button>
+            {typedNames.length > 0 && (
+              <button type="button" className="quiet-button" onClick={() => keep(null)}>
+                back to what the books say
+              </button>
+            )}
+          </div>
+          {answer && isReady && <ReadingsWorth answer={answer} />}
+        </div>
+        <div>
+          {hasBinder && <p className="notice">A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish; any school can still be begun.</p>}
+          {progress && isReady && (
+            <p className="long-work" role="status">
+              {progress.done.toLocaleString('en')} of {progress.of.toLocaleString('en')} plausible bags
+              <button type="button" className="quiet-button" onClick={cancel}>
+                that is enough
+              </button>
+            </p>
+          )}
+          {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
+          <FirstResponse subject={subject} figures={figures} words={words} isReady={checked.ok} />
+          {question && <StartRun subject={subject} figures={figures} words={words} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? answer.sentence : null} limits={limits} onSchool={choose} />}
+          {answer && isReady && <SchoolRanking verdict={answer.verdict} limits={answer.limits} chosen={key ?? ''} onChoose={choose} />}
+          {answer && isReady && <SchoolFigures answer={answer} chosen={school} />}
+        </div>
+      </div>
+      {(isEditing || missing.length > 0) && <FigureForm valueOf={(name) => (name in typed || words[name] !== undefined ? valueOf(name) : '')} problemOf={problemOf} known={known} onChange={(name, value) => keep({ ...typed, [name]: value })} />}
+      {curves && answer && isReady && school && (
+        <Suspense fallback={<p className="aside-word">Drawing the curves…</p>}>
+          <CurveCharts curves={curves} limits={answer.limits} name={school.name} />
+        </Suspense>
+      )}
+    </div>
+  )
+}
+
+/** Where the fish are to go; another tank brings its own figures. */
+function Target({ subject }: { subject: BenchSubject }) {
+  const { room } = useRoomView()
+  const [search, setSearch] = useSearchParams()
+  return (
+    <label className="target-choice">
+      to{' '}
+      <select
+        className="form-select"
+        aria-label="Goes to"
+        value={subject.tank?.id ?? ''}
+        onChange={(event) => {
+          const next = new URLSearchParams(search)
+          if (event.currentTarget.value) next.set('tank', event.currentTarget.value)
+          else next.delete('tank')
+          setSearch(next, { replace: true })
+        }}
+      >
+        <option value="">{subject.lineId ? 'no tank planned' : 'out of the room'}</option>
+        <TankOptions tanks={room?.tanks ?? []} />
+      </select>
+    </label>
+  )
+}
+
+const kindWords = { pH: 'pH', ammonia: 'ammonia', salinity: 'salinity', temperature: 'temperature', alkalinity: 'alkalinity' }
+
+/** How often each reading that is still open would change the choice. */
+function ReadingsWorth({ answer }: { answer: NonNullable<ReturnType<typeof useJudgement>['answer']> }) {
+  if (answer.reading === null) return <p className="aside-word">Which reading is worth taking is being worked out.</p>
+  return (
+    <section className="readings-worth">
+      <h2>Worth reading before you cut?</h2>
+      <p>
+        <strong>{answer.reading}</strong>
+      </p>
+      {answer.readings.length > 0 && <p className="aside-word">Would change the choice: {answer.readings.map(({ kind, change }) => `${kindWords[kind]} in ${Math.round(100 * change)} of 100`).join(', ')}.</p>}
+    </section>
+  )
+}

@@ -1,0 +1,166 @@
+import { useHotkeys } from 'react-hotkeys-hook'
+import { Link, useParams } from 'react-router'
+import { gapPpt, nominalOf, targetOf } from '../../core/acclimation/question'
+import type { RunView } from '../../core/bench/benchView'
+import { flowWords } from '../../core/bench/flowWords'
+import type { RunNow } from '../../core/bench/followRun'
+import { flowOf } from '../../core/bench/pace'
+import { bathCaution } from '../../core/bench/specialRuns'
+import type { Limits } from '../../core/limits/houseLimits'
+import { lowerFirst } from '../../core/words/lowerFirst'
+import { useBenchView, useLimits } from '../api/sharedReads'
+import { formatSpan } from '../ui/format'
+import { Trouble, Waiting } from '../ui/PageState'
+import { useFormat } from '../ui/useFormat'
+import { useTheme } from '../ui/useTheme'
+import { VesselLane } from '../ui/VesselLane'
+import { AlarmRow } from './AlarmRow'
+import { CountOut } from './CountOut'
+import { DropCounter } from './DropCounter'
+import { laneOf, runTitle, runTo, runWay, timerOf } from './laneWords'
+import { ReadVessel } from './ReadVessel'
+import { Decide, EndEarly } from './RunEnds'
+import { RunStory } from './RunStory'
+import { useAlarms } from './useAlarms'
+import { useFollow, useRun, useRunWrites } from './useBench'
+import { WaterNow } from './WaterNow'
+
+/** One run: the clock, what to do now, what was read, what comes. */
+export function RunPage() {
+  const { runId = '' } = useParams()
+  const { run, problem } = useRun(runId)
+  const limits = useLimits()
+  if (!run) return problem ? <Trouble problem={problem} back={{ to: '/bench', label: 'The bench' }} /> : <Waiting what="the run" />
+  return <Run run={run} limits={limits} />
+}
+
+function Run({ run, limits }: { run: RunView; limits: Limits }) {
+  const { now, atMs } = useFollow(run, limits)
+  const alarms = useAlarms(run, now, limits, atMs)
+  const { doStep, snooze, setFlow, setSwitch, undo } = useRunWrites(run.id)
+  const { bench } = useBenchView()
+  const timer = timerOf(now, atMs)
+  const lane = laneOf(run, now, atMs)
+  const last = run.events.at(-1)
+  const isOpen = run.endedAtMs === null
+  const isDeciding = run.plan.kind === 'look' && now.index === run.plan.steps.length - 1
+  const canUndo = last && !(last.kind === 'step' && run.plan.steps[last.stepIndex]?.countsOut)
+  const canStep = isOpen && now.step !== null && !now.step.countsOut && !isDeciding
+  useHotkeys('enter', (event) => {
+    if (!(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)) doStep(now.index, now.step?.title ?? '')
+  }, { enabled: canStep })
+  useHotkeys('u', () => last && undo(last.id, last.kind), { enabled: Boolean(canStep && canUndo) })
+  useHotkeys('z', () => alarms[0] && snooze(alarms[0].key), { enabled: alarms.length > 0 })
+  return (
+    <div className="run hand-screen">
+      <header className="hand-head">
+        <Link to="/bench" aria-label="back to the bench" className="back-link">
+          ‹
+        </Link>
+        <h1>
+          {runTitle(run)} to {runTo(run)}
+        </h1>
+        <span>run {run.number}</span>
+      </header>
+      {run.plan.isDark && isOpen && <LightsOffer />}
+      {(run.plan.kind === 'bath' || run.plan.kind === 'dip') && <p className="notice">{bathCaution}</p>}
+      <div className="run-clock">
+        <p className={timer.isOver ? 'lane-timer is-over' : 'lane-timer'}>
+          {timer.figure} <small>{timer.words}</small>
+        </p>
+        {isOpen && now.outAtMs !== null && Number.isFinite(now.outAtMs) && <OutAt run={run} outAtMs={now.outAtMs} />}
+      </div>
+      {run.outAtMs === null && <VesselLane {...lane} words={`${now.litres.toFixed(1)} L in the vessel, ${Math.round(100 * lane.mixed)} % of the way to the tank’s water`} />}
+      {alarms.map((alarm) => (
+        <AlarmRow key={alarm.key} alarm={alarm} onSnooze={snooze} />
+      ))}
+      {isOpen && now.step && (
+        <section className="step-in-hand" aria-label="Step in hand">
+          <h2>{now.step.title}</h2>
+          <small className="aside-word">
+            {runWay(run).toLowerCase()}, step {now.index + 1} of {run.plan.steps.length}
+          </small>
+          <p>{now.step.detail}</p>
+          {now.pace && <PaceWords run={run} now={now} atMs={atMs} />}
+          {now.advice && <p className="lane-alarm watch"><span>{now.advice}</span></p>}
+        </section>
+      )}
+      {isOpen && run.outAtMs === null && run.plan.kind === 'acclimation' && <WaterNow run={run} now={now} atMs={atMs} />}
+      {isOpen && now.step?.countsOut && <CountOut key={run.standing.map(({ lotId, quantity }) => lotId + quantity).join()} run={run} stepIndex={now.index} />}
+      {isOpen && isDeciding && <Decide run={run} />}
+      {isOpen && !now.step?.countsOut && run.outAtMs === null && run.plan.kind !== 'look' && <ReadVessel run={run} />}
+      {isOpen && flowOf(now.step) && <DropCounter dropsPerMl={run.plan.dropsPerMl} airlines={bench?.airlines ?? []} onFlow={setFlow} />}
+      {isOpen && run.outAtMs === null && run.plan.kind === 'acclimation' && (
+        <div className="run-switches" role="group" aria-label="In the water">
+          <Switch label="air stone" isOn={run.events.findLast(({ kind }) => kind === 'air')?.isOn ?? false} onChange={(isOn) => setSwitch('air', isOn)} />
+          <Switch label="ammonia binder" isOn={now.hasBinder} onChange={(isOn) => setSwitch('binder', isOn)} />
+        </div>
+      )}
+      <RunStory run={run} index={now.index} />
+      {isOpen && <EndEarly run={run} />}
+      {canStep && now.step && (
+        <div className="thumb-bar">
+          <button type="button" className="hand-button undo" disabled={!canUndo} onClick={() => last && undo(last.id, last.kind)}>
+            undo <small>{canUndo && last ? last.kind : null}</small>
+          </button>
+          <button type="button" className="hand-button act" onClick={() => doStep(now.index, now.step?.title ?? '')}>
+            <strong>Done: {lowerFirst(now.step.title)}</strong>
+            <small>{run.plan.steps[now.index + 1] ? `next: ${run.plan.steps[now.index + 1]?.title}` : 'the last step'}</small>
+          </button>
+        </div>
+      )}
+    </div>
+  )
+}
+
+function OutAt({ run, outAtMs }: { run: RunView; outAtMs: number }) {
+  const format = useFormat()
+  return (
+    <p className="out-at">
+      in {runTo(run)} by <strong>{format.time(outAtMs)}</strong>
+    </p>
+  )
+}
+
+function LightsOffer() {
+  const { isLightsOff, toggle } = useTheme()
+  if (isLightsOff) return null
+  return (
+    <p className="lane-alarm watch">
+      <span>Lights are off for this run.</span>
+      <button type="button" className="hand-button" onClick={toggle}>
+        dim this screen
+      </button>
+    </p>
+  )
+}
+
+/** How fast the water runs in, and how that is known. */
+function PaceWords({ run, now, atMs }: { run: RunView; now: RunNow; atMs: number }) {
+  const { pace } = now
+  if (!pace) return null
+  const band = pace.soonestMs !== null && pace.latestMs !== null && Number.isFinite(pace.latestMs) ? ` (${formatSpan(pace.soonestMs - atMs)} to ${formatSpan(pace.latestMs - atMs)})` : ''
+  return (
+    <p className={pace.by === 'plan' ? 'is-estimate' : undefined}>
+      {pace.by === 'plan' ? 'planned: ' : `by the ${pace.by}: `}
+      <strong>{flowWords(pace.mlPerMin, run.plan.dropsPerMl)}</strong>, {pace.litresIn.toFixed(1)} L in so far
+      {Number.isFinite(pace.endMs) ? `, enough in ${formatSpan(pace.endMs - atMs)}${band}` : ''}.{' '}
+      {gapPpt(run.plan.question) > 1 && <Link to={`/desk/drip?${dripQuery(run, now)}`}>on the Water desk</Link>}
+    </p>
+  )
+}
+
+const dripQuery = (run: RunView, now: RunNow): string => {
+  const { question, vesselL, dropsPerMl } = run.plan
+  const [fromPpt, toPpt] = [nominalOf(question).salinityPpt, targetOf(question).salinityPpt]
+  const end = now.step?.endL ?? run.plan.startL
+  return new URLSearchParams({ run: run.id, waterL: String(run.plan.startL), vesselL: String(vesselL), fromPpt: String(fromPpt), toPpt: String(toPpt), withinPpt: String(Math.max(0.1, (Math.abs(fromPpt - toPpt) * run.plan.startL) / end).toFixed(2)), minutes: String(now.step?.minutes ?? 60), dropsPerMl: String(dropsPerMl) }).toString()
+}
+
+function Switch({ label, isOn, onChange }: { label: string; isOn: boolean; onChange: (isOn: boolean) => void }) {
+  return (
+    <button type="button" className="hand-button" aria-pressed={isOn} onClick={() => onChange(!isOn)}>
+      {label}: {isOn ? 'in' : 'out'}
+    </button>
+  )
+}

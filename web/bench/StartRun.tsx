@@ -1,0 +1,144 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useNavigate } from 'react-router'
+import type { Verdict } from '../../core/acclimation/judge'
+import { offeredSchools, type AcclimationQuestion } from '../../core/acclimation/question'
+import type { School } from '../../core/acclimation/schools'
+import type { BagFigures, BagWords } from '../../core/bench/bagFigures'
+import type { BenchSubject } from '../../core/bench/benchView'
+import { planRun } from '../../core/bench/planRun'
+import { mostLitres, vesselFor } from '../../core/bench/runPlan'
+import type { Limits } from '../../core/limits/houseLimits'
+import { errorsByField, sentenceOf } from '../api/ApiProblem'
+import { useBenchView } from '../api/sharedReads'
+import { Labelled } from '../ui/Labelled'
+import { plural } from '../ui/format'
+import { readNumber, useUnits } from '../ui/useUnits'
+import { startBody } from './startBody'
+import { useBenchWrites } from './useBench'
+
+interface Props {
+  subject: BenchSubject
+  figures: BagFigures
+  words: BagWords
+  question: AcclimationQuestion
+  school: School | null
+  schools: readonly School[]
+  verdict: Verdict | null
+  sentence: string | null
+  limits: Limits
+  onSchool: (key: string) => void
+}
+
+/** Begins the run: one touch with what is usual, or vessel, airline and light chosen first. */
+export function StartRun({ subject, figures, words, question, school, schools, verdict, sentence, limits, onSchool }: Props) {
+  const navigate = useNavigate()
+  const units = useUnits()
+  const { bench } = useBenchView()
+  const { startRun } = useBenchWrites()
+  const [isOpen, setOpen] = useState(false)
+  const [vessel, setVessel] = useState('bucket')
+  const [typedL, setTypedL] = useState('')
+  const [airlineId, setAirline] = useState('')
+  const [isPooled, setPooled] = useState(question.bags > 1)
+  const [isDark, setDark] = useState(false)
+  const [toOutside, setToOutside] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  const [errors, setErrors] = useState<Record<string, string>>({})
+  const [isSending, setSending] = useState(false)
+  const offered = offeredSchools(question, schools)
+  const plan = school && planRun(school, { question, limits, to: '', tankL: null, isPooled, dropsPerMl: 20 })
+  const usesVessel = plan?.some(({ fish }) => fish === 'vessel') ?? false
+  const endL = mostLitres(question.bag.waterL, plan ?? [])
+  const usualL = vesselFor(endL)
+  const vesselL = typedL.trim() === '' ? usualL : units.read('volume', typedL)
+  const dropsPerMl = bench?.airlines.find(({ id }) => id === airlineId)?.dropsPerMl ?? 20
+  const judged = verdict?.schools.find(({ key }) => key === school?.key)
+  const isOutside = subject.tank === null && subject.lineId === null
+  const cannot = subject.sources.length === 0 ? 'Open the bags in Unpack first.' : subject.tank === null && !isOutside ? 'Plan a tank first, above.' : isOutside && toOutside.trim() === '' ? 'Say to whom they go.' : school === null ? 'Choose a school.' : null
+  const begin = async (): Promise<void> => {
+    if (!school) return
+    setSending(true)
+    setErrors({})
+    setProblem(null)
+    try {
+      const { id } = await startRun({
+        ...startBody(subject, figures, words),
+        ...{ kind: 'acclimation', schoolKey: school.key, agentId: null, toOutside: isOutside ? toOutside : null, isPooled, vessel: usesVessel ? vessel : 'their own bags', vesselL, dropsPerMl, isDark, sentence },
+        predicted: judged ? { worst: judged.worst, binds: judged.binds } : null,
+      })
+      void navigate(`/bench/runs/${id}`)
+    } catch (error) {
+      const byField = errorsByField(error)
+      setErrors(byField ?? {})
+      if (byField) setOpen(true)
+      setProblem(sentenceOf(error))
+    }
+    setSending(false)
+  }
+  return (
+    <section className="start-run" aria-label="Begin the run">
+      {isOutside && (
+        <Labelled label="To whom" hint="the customer or the other room; the fish leave our books when they are counted out" problem={errors.toOutside ?? null}>
+          {(shared) => <Form.Control {...shared} value={toOutside} maxLength={80} onChange={(event) => setToOutside(event.currentTarget.value)} />}
+        </Labelled>
+      )}
+      {(isOpen || verdict === null) && (
+        <div className="desk-fields">
+          <Labelled label="School" problem={errors.schoolKey ?? null}>
+            {(shared) => (
+              <Form.Select {...shared} value={school?.key ?? ''} onChange={(event) => onSchool(event.currentTarget.value)}>
+                {school === null && <option value="">choose</option>}
+                {offered.map((each) => (
+                  <option key={each.key} value={each.key}>
+                    {each.name}
+                  </option>
+                ))}
+              </Form.Select>
+            )}
+          </Labelled>
+          {usesVessel && (
+            <>
+              <Labelled label="Vessel" problem={errors.vessel ?? null}>
+                {(shared) => <Form.Control {...shared} value={vessel} maxLength={80} onChange={(event) => setVessel(event.currentTarget.value)} />}
+              </Labelled>
+              <Labelled label="It holds" unit={units.label('volume')} hint={`${units.show('volume', usualL)} if left out`} problem={errors.vesselL ?? (typedL.trim() !== '' && !(readNumber(typedL) > 0) ? 'A volume above nothing' : null)}>
+                {(shared) => <Form.Control {...shared} inputMode="decimal" value={typedL} onChange={(event) => setTypedL(event.currentTarget.value)} />}
+              </Labelled>
+              <Labelled label="Airline" hint="drops in a millilitre, as counted" problem={errors.dropsPerMl ?? null}>
+                {(shared) => (
+                  <Form.Select {...shared} value={airlineId} onChange={(event) => setAirline(event.currentTarget.value)}>
+                    <option value="">nominal, 20 drops</option>
+                    {(bench?.airlines ?? []).map((airline) => (
+                      <option key={airline.id} value={airline.id}>
+                        {airline.name}, {airline.dropsPerMl} drops
+                      </option>
+                    ))}
+                  </Form.Select>
+                )}
+              </Labelled>
+            </>
+          )}
+        </div>
+      )}
+      <div className="entry-buttons">
+        <Button className="act" disabled={cannot !== null || isSending || !(vesselL > 0)} onClick={() => void begin()}>
+          Start: {school ? school.name : 'choose a school'}
+        </Button>
+        <button type="button" className="button" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          Vessel and school
+        </button>
+        {usesVessel && question.bags > 1 && (
+          <button type="button" className="button" aria-pressed={isPooled} onClick={() => setPooled(!isPooled)}>
+            {isPooled ? `${plural(question.bags, 'bag')} in one vessel` : 'one bag at a time'}
+          </button>
+        )}
+        <button type="button" className="button" aria-pressed={isDark} onClick={() => setDark(!isDark)}>
+          lights {isDark ? 'off' : 'on'}
+        </button>
+      </div>
+      {cannot && <p className="aside-word">{cannot}</p>}
+      {problem && <p role="alert" className="form-problem">{problem}</p>}
+    </section>
+  )
+}

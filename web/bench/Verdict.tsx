@@ -1,0 +1,97 @@
+import { memo } from 'react'
+import type { AcclimationQuestion } from '../../core/acclimation/question'
+import type { School } from '../../core/acclimation/schools'
+import { figureAndLimit } from '../../core/acclimation/sentences'
+import type { BenchSubject } from '../../core/bench/benchView'
+import { planRun } from '../../core/bench/planRun'
+import { adviseRun } from '../../core/bench/runAdvice'
+import type { Limits } from '../../core/limits/houseLimits'
+import { baseUnits } from '../../core/units/units'
+import { useSession } from '../api/session'
+import type { JudgeAnswer } from './answerQuestion'
+
+interface Props {
+  answer: JudgeAnswer
+  subject: BenchSubject
+  question: AcclimationQuestion
+  /** The school in hand: the recommended one, or another that somebody chose. */
+  chosen: School | null
+  limits: Limits
+}
+
+/** The recommendation in words, its figures, and what would change it. */
+export const Verdict = memo(function Verdict({ answer, subject, question, chosen, limits }: Props) {
+  const { verdict, sentence, turning, reading } = answer
+  const { units } = useSession()
+  const isOwn = chosen !== null && chosen.key !== verdict.recommended
+  const judged = verdict.schools.find(({ key }) => key === chosen?.key)
+  const scene = { question, limits, to: subject.tank?.code ?? 'their water', tankL: subject.tank?.netVolumeL ?? null, isPooled: question.bags > 1, dropsPerMl: 20, units: units ?? baseUnits }
+  const advice = chosen ? adviseRun(planRun(chosen, scene), scene, subject.temperament) : []
+  const nearest = judged && figureAndLimit(judged, answer.limits)
+  return (
+    <section className="verdict-box" aria-label="Recommendation" aria-live="polite">
+      {isOwn && judged && nearest ? (
+        <>
+          <h2>{judged.name}</h2>
+          <p>
+            Your choice. Nearest limit: {nearest.figure} {nearest.value}, limit {nearest.limit}. Recommended is {verdict.schools.find(({ key }) => key === verdict.recommended)?.name}.
+          </p>
+        </>
+      ) : (
+        <>
+          <h2>{verdict.schools.find(({ key }) => key === verdict.recommended)?.name}</h2>
+          <p>{sentence}</p>
+        </>
+      )}
+      <dl className="advice">
+        {advice.map(({ label, value }) => (
+          <div key={label}>
+            <dt>{label}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="aside-word">
+        {reading === null ? `A first answer, from ${verdict.draws} bags; it is being firmed up. ` : ''}
+        {turning ? `What would change it: ${turning} ` : reading === null ? '' : 'No plausible reading would change it. '}It compares water and does not predict survival; the choice stays yours.
+      </p>
+    </section>
+  )
+})
+
+/** The figures of the school in hand beside their limits. */
+export function SchoolFigures({ answer, chosen }: { answer: JudgeAnswer; chosen: School | null }) {
+  const judged = answer.verdict.schools.find(({ key }) => key === chosen?.key)
+  if (!judged) return null
+  return (
+    <table className="figure-table" aria-label="Figures">
+      <thead>
+        <tr>
+          <th scope="col">{judged.name}</th>
+          <th scope="col">nine of ten</th>
+          <th scope="col">limit</th>
+        </tr>
+      </thead>
+      <tbody>
+        {figureRows(judged.figures, answer.limits).map(([label, value, limit]) => (
+          <tr key={label}>
+            <th scope="row">{label}</th>
+            <td>{value}</td>
+            <td>{limit}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+function figureRows(figures: JudgeAnswer['verdict']['schools'][number]['figures'], limits: JudgeAnswer['limits']): [string, string, string][] {
+  return [
+    ['peak NH3-N', `${figures.peakMgL.toFixed(3)} mg/L`, limits.nh3.toFixed(3)],
+    ['NH3-N dose above 0.02', `${figures.doseAboveFloor.toFixed(2)} mg·min/L`, limits.dose.toFixed(2)],
+    ['warming / cooling in 5 min', `${figures.tempRiseC.toFixed(1)} / ${figures.tempFallC.toFixed(1)} °C`, `${limits.tempRise.toFixed(1)} / ${limits.tempFall.toFixed(1)}`],
+    ['salinity up / down in 5 min', `${figures.salinityRisePpt.toFixed(1)} / ${figures.salinityFallPpt.toFixed(1)} ppt`, `${limits.salinityRise.toFixed(1)} / ${limits.salinityFall.toFixed(1)}`],
+    ['own pH / by carbon dioxide', `${figures.ownPh.toFixed(2)} / ${figures.co2Ph.toFixed(2)}`, `${limits.own.toFixed(2)} / ${limits.co2.toFixed(2)}`],
+    ['lowest oxygen', `${figures.lowestOxygenMgL.toFixed(1)} mg/L`, limits.oxygen.toFixed(1)],
+  ]
+}

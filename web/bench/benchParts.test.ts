@@ -1,0 +1,60 @@
+import { expect, test } from '@jest/globals'
+import type { MethodCurves } from '../../core/acclimation/methodCurves'
+import { limitsFor } from '../../core/acclimation/figures'
+import type { BenchSubject } from '../../core/bench/benchView'
+import { followRun } from '../../core/bench/followRun'
+import { vesselFor } from '../../core/bench/runPlan'
+import type { RunView } from '../../core/bench/benchView'
+import { standardLimits } from '../../core/limits/houseLimits'
+import { atMin, runOf, withEvent } from '../../core/testing/benchRun'
+import { allFish, withChosen } from './ChooseFish'
+import { curveSummary, toCurveChart } from './curveChart'
+import { laneOf, runTitle, timerOf } from './laneWords'
+import { startBody } from './startBody'
+
+const limits = limitsFor(standardLimits, 'normal', 7)
+const inks = { ink: '#000', soft: '#111', line: '#222', water: '#333', harm: '#444' }
+const flat = (likely: number[]) => ({ likely, low: likely.map((value) => value * 0.5), high: likely.map((value) => value * 2) })
+const curvesOf = (top: number, lastMin = 60): MethodCurves => ({ atMin: [0, lastMin / 2, lastMin], curves: { unionisedMgL: flat([top / 6, top, top / 3]), tempC: flat([20, 22, 25]), salinityPpt: flat([28, 31, 34]), ph: flat([7, 7.5, 8]) } })
+
+test('a curve is drawn with its band and its limit line, the limit only where it is near; long ones in hours', () => {
+  const near = toCurveChart(curvesOf(0.06), 'unionisedMgL', limits, inks)
+  expect(near.data.datasets.map(({ label }) => label)).toEqual(['likely', 'eight of ten bags, low', 'eight of ten bags', 'limit'])
+  expect(near.options.scales?.x).toMatchObject({ title: { text: 'minutes' } })
+  expect(near.options.scales?.y).toMatchObject({ title: { text: 'NH3-N, mg/L' }, min: 0 })
+  expect(JSON.stringify(near.options.plugins)).toContain('limit 0.100')
+  expect(toCurveChart(curvesOf(0.002), 'unionisedMgL', limits, inks).data.datasets).toHaveLength(3)
+  const long = toCurveChart(curvesOf(0.06, 840), 'salinityPpt', limits, inks)
+  expect(long.options.scales?.x).toMatchObject({ title: { text: 'hours' } })
+  expect(long.data.datasets[0]?.data.at(-1)).toEqual({ x: 14, y: 34 })
+  expect(curveSummary(curvesOf(0.06), 'unionisedMgL')).toBe('NH3-N: begins at 0.010 mg/L, highest 0.060 mg/L after 30 min (0.030 mg/L to 0.120 mg/L), ends at 0.020 mg/L.')
+})
+
+test('a lane says how long is left, how full and how near; past its end with a plus, days and stalled flows in words', () => {
+  const run = { ...withEvent(runOf('netOver'), 6, { kind: 'reading', salinityPpt: 28 }), sources: [{ species: 'Royal gramma', quantity: 2 }, { species: 'Royal gramma', quantity: 1 }] } as unknown as RunView
+  const now = (minutes: number) => followRun(run, standardLimits, atMin(minutes))
+  expect(runTitle(run)).toBe('3 Royal gramma')
+  expect([timerOf(now(5), atMin(5)), timerOf(now(16), atMin(16))]).toEqual([
+    { figure: '10:00', words: 'left', isOver: false },
+    { figure: '+1:00', words: 'over its time', isOver: true },
+  ])
+  const stalled = withEvent(withEvent(withEvent(runOf('drip'), 15, { kind: 'step' }), 16, { kind: 'step' }), 17, { kind: 'flow', mlPerMin: 0 })
+  expect(timerOf(followRun(stalled, standardLimits, atMin(18)), atMin(18))).toEqual({ figure: '–', words: 'nothing flows', isOver: true })
+  const lane = laneOf(run, now(8), atMin(8))
+  expect(lane.filled).toBe(1)
+  expect(lane.readings[0]).toBeGreaterThan(0.2)
+  expect(lane.readings[0]).toBeLessThan(0.6)
+})
+
+test('bags are chosen singly, fish of a tank by number; the request carries just those', () => {
+  const source = (placeId: string, quantity: number) => ({ placeId, lotId: 'lot', lotCode: '1-01', species: 'Royal gramma', from: placeId, quantity })
+  const subject = { lineId: 'line', sources: [source('a', 2), source('b', 4), source('c', 4)], figures: { bags: { value: 3, from: 'list' }, fish: { value: 3, from: 'list' } }, words: {}, tank: { id: 't', code: 'M1-01', netVolumeL: 60 } } as unknown as BenchSubject
+  const two = withChosen(subject, { left: ['a'], quantity: null })
+  expect([two.sources.map(({ placeId }) => placeId), two.figures.bags?.value, two.figures.fish?.value]).toEqual([['b', 'c'], 2, 4])
+  expect(withChosen(subject, allFish)).toBe(subject)
+  const visit = withChosen({ ...subject, lineId: null, sources: [source('tank', 9)] }, { left: [], quantity: 3 })
+  expect([visit.sources[0]?.quantity, visit.figures.fish?.value]).toEqual([3, 3])
+  const body = startBody(two, { bags: 2, tankC: 25 }, { waterClass: 'marine' })
+  expect(body).toMatchObject({ tankId: 't', sources: [{ placeId: 'b', lotId: 'lot', quantity: 4 }, { placeId: 'c', quantity: 4 }], figures: { bags: 2, tankC: 25, measuredPh: null }, words: { waterClass: 'marine', gas: 'oxygen' } })
+  expect([vesselFor(3), vesselFor(25), vesselFor(200)]).toEqual([5, 40, 300])
+})

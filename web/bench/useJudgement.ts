@@ -1,0 +1,37 @@
+import { proxy, wrap } from 'comlink'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { AcclimationQuestion, HouseDefaults } from '../../core/acclimation/question'
+import type { School } from '../../core/acclimation/schools'
+import type { Limits } from '../../core/limits/houseLimits'
+import type { JudgeAnswer, JudgeProgress } from './answerQuestion'
+import type { JudgeApi } from './judge.worker'
+
+/** Judges a delivery in a worker; a new question, or leaving the page, ends the one before. */
+export function useJudgement() {
+  const worker = useRef<Worker | null>(null)
+  const [answer, setAnswer] = useState<JudgeAnswer | null>(null)
+  const [progress, setProgress] = useState<{ done: number; of: number } | null>(null)
+  const cancel = useCallback((): void => {
+    worker.current?.terminate()
+    worker.current = null
+    setProgress(null)
+  }, [])
+  useEffect(() => cancel, [cancel])
+
+  const ask = (question: AcclimationQuestion, limits: Limits, schools: readonly School[], defaults: HouseDefaults): void => {
+    cancel()
+    setAnswer(null)
+    setProgress({ done: 0, of: 1 })
+    const own = new Worker(new URL('./judge.worker.ts', import.meta.url), { type: 'module' })
+    worker.current = own
+    const onProgress = ({ done, of, answer: next }: JudgeProgress): void => {
+      if (worker.current !== own) return
+      setProgress({ done, of })
+      if (next) setAnswer(next)
+    }
+    void wrap<JudgeApi>(own)
+      .judge(question, limits, [...schools], defaults, proxy(onProgress))
+      .then(() => worker.current === own && cancel())
+  }
+  return { answer, progress, ask, cancel }
+}

@@ -1,0 +1,37 @@
+import { useState } from 'react'
+import { mishaps } from '../../core/crates/crates.schema'
+import { ReadingField } from '../ui/ReadingField'
+import type { BagDraft } from './bagDraft'
+
+const mishapWords = { 'wrong species': 'wrong species', mislabelled: 'label is wrong' } as const
+
+/** What is rarely asked of a bag: pH, ammonia, binder, other fish than the list says. Open by itself when any of it is filled. */
+export function BagMore({ draft, onChange }: { draft: BagDraft; onChange: (part: Partial<BagDraft>) => void }) {
+  const isFilled = [draft.ph, draft.ammoniaMgL, draft.hasBinder, draft.mishap].some((each) => each !== null && each !== undefined)
+  const [isOpen, setIsOpen] = useState(isFilled)
+  return (
+    <>
+      <button type="button" className="hand-button" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
+        pH, ammonia, wrong fish
+      </button>
+      {isOpen && (
+        <div className="bag-more">
+          <div className="readings">
+            <ReadingField label="pH" value={draft.ph ?? null} min={3} max={11} onChange={(ph) => onChange({ ph })} />
+            <ReadingField label="ammonia" unit="mg/L N" value={draft.ammoniaMgL ?? null} min={0} max={100} onChange={(ammoniaMgL) => onChange({ ammoniaMgL })} />
+            <button type="button" className="hand-button" aria-pressed={draft.hasBinder === true} onClick={() => onChange({ hasBinder: draft.hasBinder ? null : true })}>
+              binder in it
+            </button>
+          </div>
+          <div className="body-choice mishaps" role="group" aria-label="Not as listed">
+            {mishaps.map((each) => (
+              <button key={each} type="button" className="hand-button" aria-pressed={draft.mishap === each} onClick={() => onChange({ mishap: draft.mishap === each ? null : each })}>
+                {mishapWords[each]}
+              </button>
+            ))}
+          </div>
+        </div>
+      )}
+    </>
+  )
+}

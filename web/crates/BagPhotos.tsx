@@ -1,0 +1,68 @@
+import { useState } from 'react'
+import type { BagView } from '../../core/crates/crateView'
+import { plural } from '../ui/format'
+import { Sheet } from '../ui/Sheet'
+import { shrinkPicture } from './shrinkPicture'
+import { useCrateWrites } from './useCrates'
+
+/** Takes a picture of the bag in hand, and shows those that were taken. */
+export function BagPhotos({ crateId, bag }: { crateId: string; bag: BagView }) {
+  const { addPhoto } = useCrateWrites(crateId)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [isOpen, setIsOpen] = useState(false)
+  const take = async (file: File | undefined): Promise<void> => {
+    if (!file) return
+    setProblem(null)
+    try {
+      addPhoto(bag.id, await shrinkPicture(file), `picture of bag ${bag.number}`)
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : 'The picture could not be read')
+    }
+  }
+  return (
+    <>
+      <label className="hand-button photo-button">
+        photo
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          aria-label={`photo of bag ${bag.number}`}
+          onChange={(event) => {
+            void take(event.currentTarget.files?.[0])
+            event.currentTarget.value = ''
+          }}
+        />
+      </label>
+      {bag.photos.length > 0 && (
+        <button type="button" className="hand-button" onClick={() => setIsOpen(true)}>
+          {plural(bag.photos.length, 'picture')}
+        </button>
+      )}
+      {problem && (
+        <p className="form-problem" role="alert">
+          {problem}
+        </p>
+      )}
+      <PhotoSheet crateId={crateId} bag={bag} isOpen={isOpen} onClose={() => setIsOpen(false)} />
+    </>
+  )
+}
+
+function PhotoSheet({ crateId, bag, isOpen, onClose }: { crateId: string; bag: BagView; isOpen: boolean; onClose: () => void }) {
+  const { removePhoto } = useCrateWrites(crateId)
+  return (
+    <Sheet title={`Pictures of bag ${bag.number}`} isOpen={isOpen} onClose={onClose}>
+      <ul className="photo-list">
+        {bag.photos.map((id) => (
+          <li key={id}>
+            <img src={`/api/photos/${id}`} alt={`bag ${bag.number}`} />
+            <button type="button" className="hand-button" onClick={() => removePhoto(id, `picture of bag ${bag.number} off`)}>
+              take it away
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  )
+}

@@ -1,0 +1,227 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useForm } from 'react-hook-form'
+import { Link, useNavigate, useParams } from 'react-router'
+import type { CrateView, LineView } from '../../core/crates/crateView'
+import { ApiProblem, currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
+import { useSession } from '../api/session'
+import { FormProblem } from '../ui/Field'
+import { Lead } from '../ui/Lead'
+import { fromLocalMoment, toLocalMoment } from '../ui/localMoment'
+import { Trouble, Waiting } from '../ui/PageState'
+import { StaleChoice } from '../ui/StaleChoice'
+import { submitInto } from '../ui/submitInto'
+import { useFormat } from '../ui/useFormat'
+import { HeadFields, type TypedHead } from './HeadFields'
+import { draftOfLine, emptyLine, readDraft, type LineDraft } from './lineDraft'
+import { LineFields } from './LineFields'
+import { useCrate, useCrateEdits } from './useCrates'
+
+/** A crate's head and lines, changed by hand. Each part is saved on its own. */
+export function EditCratePage() {
+  const { crateId = '' } = useParams()
+  const { crate, problem } = useCrate(crateId)
+  const [isAdding, setIsAdding] = useState(false)
+  if (!crate) return problem ? <Trouble problem={problem} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the crate" />
+  return (
+    <>
+      <Lead title={`Change crate ${crate.number}`} aside={<Link to={`/crates/${crate.id}`}>back to the crate</Link>}>
+        Fish and bags of a line stay as they are once one of its bags was opened; everything else can be corrected at any time.
+      </Lead>
+      <CrateHeadForm crate={crate} />
+      <h2>Lines</h2>
+      <ul className="record-list edit-lines">
+        {crate.lines.map((line) => (
+          <li key={line.id} className="record">
+            <EditLine crate={crate} line={line} />
+          </li>
+        ))}
+        {isAdding && (
+          <li className="record">
+            <AddLine crate={crate} onDone={() => setIsAdding(false)} />
+          </li>
+        )}
+      </ul>
+      {!isAdding && (
+        <button type="button" className="button" onClick={() => setIsAdding(true)}>
+          Add a line
+        </button>
+      )}
+    </>
+  )
+}
+
+const staleFields = [['species', 'species'], ['count', 'fish'], ['origin', 'origin'], ['strain', 'strain'], ['identity', 'identity'], ['promisedTo', 'promised to'], ['billed', 'billed'], ['sizeCm', 'size'], ['priceEach', 'price of one'], ['capture', 'capture'], ['ateBefore', 'seen eating'], ['note', 'note']] as const
+
+type Head = Pick<CrateView, 'supplier' | 'expectedAtMs' | 'packedAtMs' | 'carrier' | 'note' | 'version'>
+
+function CrateHeadForm({ crate }: { crate: CrateView }) {
+  const { timeZone } = useSession()
+  const format = useFormat()
+  const navigate = useNavigate()
+  const { editCrate } = useCrateEdits(crate.id)
+  const [version, setVersion] = useState(crate.version)
+  const [stale, setStale] = useState<Head | null>(null)
+  const typedOf = ({ supplier, packedAtMs, expectedAtMs, carrier, note }: Head) => ({ supplier, carrier: carrier ?? '', packed: toLocalMoment(packedAtMs, timeZone), expected: toLocalMoment(expectedAtMs, timeZone), note: note ?? '' })
+  const form = useForm<TypedHead>({ defaultValues: typedOf(crate) })
+  const save = (asVersion: number) =>
+    form.handleSubmit(({ supplier, packed, expected, carrier, note }) =>
+      submitInto(form, async () => {
+        const body = { supplier, packedAtMs: fromLocalMoment(packed, timeZone), expectedAtMs: fromLocalMoment(expected, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, version: asVersion }
+        await editCrate(body).then(
+          () => navigate(`/crates/${crate.id}`),
+          (error: unknown) => setStale(currentOf<Head>(error)),
+        )
+      }),
+    )()
+  const moment = (atMs: number | null): string => (atMs === null ? '' : format.moment(atMs))
+  const mine = form.getValues()
+  return (
+    <Form noValidate onSubmit={(event) => (event.preventDefault(), void save(version))} className="entry-form">
+      {stale && (
+        <StaleChoice
+          one="crate"
+          fields={[
+            { label: 'supplier', mine: mine.supplier, theirs: stale.supplier },
+            { label: 'packed', mine: moment(fromLocalMoment(mine.packed, timeZone)), theirs: moment(stale.packedAtMs) },
+            { label: 'expected', mine: moment(fromLocalMoment(mine.expected, timeZone)), theirs: moment(stale.expectedAtMs) },
+            { label: 'carrier', mine: mine.carrier, theirs: stale.carrier ?? '' },
+            { label: 'note', mine: mine.note, theirs: stale.note ?? '' },
+          ]}
+          onMine={() => {
+            setVersion(stale.version)
+            setStale(null)
+            void save(stale.version)
+          }}
+          onTheirs={() => {
+            form.reset(typedOf(stale))
+            setVersion(stale.version)
+            setStale(null)
+          }}
+        />
+      )}
+      <HeadFields form={form} />
+      <FormProblem form={form} />
+      <Button type="submit" className="act" disabled={form.formState.isSubmitting || stale !== null}>
+        Save the crate
+      </Button>
+    </Form>
+  )
+}
+
+/** Sends a line and says what stands in the way, by field where it is known. */
+function useLineSending() {
+  const [errors, setErrors] = useState<Partial<LineDraft>>({})
+  const [problem, setProblem] = useState<string | null>(null)
+  const [stale, setStale] = useState<LineView | null>(null)
+  const send = async (work: () => Promise<unknown>): Promise<boolean> => {
+    setProblem(null)
+    try {
+      await work()
+      return true
+    } catch (error) {
+      const named = errorsByField(error)
+      if (error instanceof ApiProblem && error.code === 'stale') setStale(error.current as LineView)
+      else if (named) setErrors(named)
+      else setProblem(sentenceOf(error))
+      return false
+    }
+  }
+  return { errors, setErrors, problem, stale, setStale, send }
+}
+
+function EditLine({ crate, line }: { crate: CrateView; line: LineView }) {
+  const bags = crate.bags.filter((bag) => bag.lineId === line.id)
+  const [draft, setDraft] = useState<LineDraft | null>(null)
+  const [version, setVersion] = useState(line.version)
+  const { editLine, removeLine } = useCrateEdits(crate.id)
+  const { errors, setErrors, problem, stale, setStale, send } = useLineSending()
+  const open = (): void => {
+    setDraft(draftOfLine(line, bags))
+    setVersion(line.version)
+    setErrors({})
+  }
+  const save = async (asVersion: number): Promise<void> => {
+    const read = readDraft(draft ?? emptyLine)
+    if (!read.ok) return setErrors(read.errors)
+    const { tankId: _, ...body } = read.line
+    if (await send(() => editLine(line.id, { ...body, version: asVersion } as never))) setDraft(null)
+  }
+  const isOpened = bags.some((bag) => bag.record !== null)
+  return (
+    <>
+      <button type="button" className="person-line" aria-expanded={draft !== null} onClick={() => (draft ? setDraft(null) : open())}>
+        <strong>{line.species}</strong>
+        <span>
+          {line.count} in {bags.length} {bags.length === 1 ? 'bag' : 'bags'}
+          {[line.strain, line.origin, line.promisedTo && `promised to ${line.promisedTo}`].filter(Boolean).map((word) => `, ${word}`)}
+        </span>
+      </button>
+      {draft && stale && (
+        <StaleChoice
+          one="line"
+          fields={staleFields.map(([field, label]) => ({ label, mine: draft[field], theirs: String(stale[field] ?? '') }))}
+          onMine={() => {
+            setStale(null)
+            setVersion(stale.version)
+            void save(stale.version)
+          }}
+          onTheirs={() => {
+            setStale(null)
+            setVersion(stale.version)
+            setDraft(draftOfLine(stale, bags))
+          }}
+        />
+      )}
+      {draft && (
+        <div className="entry-form">
+          <LineFields draft={draft} errors={errors} onChange={setDraft} hasTank={false} />
+          {problem && (
+            <p className="form-problem" role="alert">
+              {problem}
+            </p>
+          )}
+          <div className="entry-buttons">
+            <button type="button" className="button" disabled={stale !== null} onClick={() => void save(version)}>
+              Save the line
+            </button>
+            {!isOpened && (
+              <button type="button" className="quiet-button" onClick={() => void send(() => removeLine(line.id, { version }))}>
+                take this line off
+              </button>
+            )}
+          </div>
+        </div>
+      )}
+    </>
+  )
+}
+
+function AddLine({ crate, onDone }: { crate: CrateView; onDone: () => void }) {
+  const [draft, setDraft] = useState<LineDraft>(emptyLine)
+  const { addLine } = useCrateEdits(crate.id)
+  const { errors, setErrors, problem, send } = useLineSending()
+  const save = async (): Promise<void> => {
+    const read = readDraft(draft)
+    if (!read.ok) return setErrors(read.errors)
+    if (await send(() => addLine(read.line))) onDone()
+  }
+  return (
+    <div className="entry-form">
+      <LineFields draft={draft} errors={errors} onChange={setDraft} />
+      {problem && (
+        <p className="form-problem" role="alert">
+          {problem}
+        </p>
+      )}
+      <div className="entry-buttons">
+        <button type="button" className="button" onClick={() => void save()}>
+          Add this line
+        </button>
+        <button type="button" className="quiet-button" onClick={onDone}>
+          leave it
+        </button>
+      </div>
+    </div>
+  )
+}

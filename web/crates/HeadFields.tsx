@@ -1,0 +1,33 @@
+import type { UseFormReturn } from 'react-hook-form'
+import { useNames } from '../api/sharedReads'
+import { Field } from '../ui/Field'
+
+/** What is known of a crate as a whole, as it is typed. */
+export interface TypedHead {
+  supplier: string
+  packed: string
+  expected: string
+  carrier: string
+  note: string
+}
+
+/** The fields of a crate's head, new or known. */
+export function HeadFields({ form }: { form: UseFormReturn<TypedHead> }) {
+  const suppliers = useNames('suppliers')
+  return (
+    <>
+      <div className="field-row">
+        <Field form={form} name="supplier" label="Supplier" list="suppliers" autoComplete="off" />
+        <Field form={form} name="packed" label="Packed" type="datetime-local" />
+        <Field form={form} name="expected" label="Expected" type="datetime-local" />
+        <Field form={form} name="carrier" label="Carrier" />
+        <Field form={form} name="note" label="Note" />
+      </div>
+      <datalist id="suppliers">
+        {suppliers.map((name) => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
+    </>
+  )
+}

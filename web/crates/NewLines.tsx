@@ -1,0 +1,102 @@
+import { Form, Table } from 'react-bootstrap'
+import { bringIntoView } from '../ui/ListProblem'
+import { TankOptions } from '../ui/TankOptions'
+import { readDraft, type LineDraft } from './lineDraft'
+import { LineFields } from './LineFields'
+import { useTankChoices } from './useCrates'
+
+/** A line that is not in the books yet. */
+export interface NewLine {
+  id: number
+  draft: LineDraft
+  isNewSpecies: boolean
+  /** A name in the book that this one may have been meant to be. */
+  nearestSpecies: string | null
+  isOpen: boolean
+}
+
+interface Props {
+  lines: NewLine[]
+  showsErrors: boolean
+  onChange: (lines: NewLine[]) => void
+}
+
+/** The lines of a new crate: a tank for each at a glance, all fields of one when it is opened. */
+export function NewLines({ lines, showsErrors, onChange }: Props) {
+  if (lines.length === 0) return null
+  const replace = (next: NewLine): void => onChange(lines.map((line) => (line.id === next.id ? next : line)))
+  return (
+    <Table responsive className="record-table new-lines" ref={bringIntoView}>
+      <thead>
+        <tr>
+          <th scope="col">species</th>
+          <th scope="col" className="number">fish</th>
+          <th scope="col" className="number">bags</th>
+          <th scope="col">tank</th>
+          <th scope="col">
+            <span className="visually-hidden">change</span>
+          </th>
+        </tr>
+      </thead>
+      {lines.map((line) => (
+        <LineRows key={line.id} line={line} showsErrors={showsErrors} onChange={replace} onRemove={() => onChange(lines.filter((each) => each.id !== line.id))} />
+      ))}
+    </Table>
+  )
+}
+
+function LineRows({ line, showsErrors, onChange, onRemove }: { line: NewLine; showsErrors: boolean; onChange: (line: NewLine) => void; onRemove: () => void }) {
+  const { draft } = line
+  const tanks = useTankChoices()
+  const read = readDraft(draft)
+  const edit = (next: LineDraft): void => onChange({ ...line, draft: next, ...(next.species === draft.species ? {} : { isNewSpecies: false, nearestSpecies: null }) })
+  return (
+    <tbody>
+      <tr>
+        <td>
+          {draft.species || 'a new line'} <NameHint line={line} onTake={(species) => onChange({ ...line, draft: { ...draft, species }, isNewSpecies: false, nearestSpecies: null })} />
+          <small className="line-details">{[draft.strain, draft.origin, draft.promisedTo && `promised to ${draft.promisedTo}`].filter(Boolean).join(', ')}</small>
+        </td>
+        <td className="number">{read.ok ? read.line.count : draft.count}</td>
+        <td className="number">{draft.bags}</td>
+        <td>
+          <Form.Select aria-label={`tank for ${draft.species}`} value={draft.tankId} onChange={(event) => edit({ ...draft, tankId: event.currentTarget.value })}>
+            <option value="">choose later</option>
+            <TankOptions tanks={tanks} />
+          </Form.Select>
+        </td>
+        <td>
+          <button type="button" className="quiet-button" aria-expanded={line.isOpen} onClick={() => onChange({ ...line, isOpen: !line.isOpen })}>
+            {line.isOpen ? 'close' : 'more'}
+          </button>
+        </td>
+      </tr>
+      {line.isOpen && (
+        <tr>
+          <td colSpan={5}>
+            <LineFields draft={draft} errors={showsErrors && !read.ok ? read.errors : {}} onChange={edit} hasTank={false} />
+            <button type="button" className="quiet-button" onClick={onRemove}>
+              take this line off
+            </button>
+          </td>
+        </tr>
+      )}
+    </tbody>
+  )
+}
+
+/** A name that the book does not know, and the one that was perhaps meant. */
+function NameHint({ line, onTake }: { line: NewLine; onTake: (species: string) => void }) {
+  const { isNewSpecies, nearestSpecies } = line
+  if (!isNewSpecies) return null
+  return (
+    <>
+      <small className="aside-word">new to the book</small>
+      {nearestSpecies && (
+        <button type="button" className="quiet-button did-you-mean" onClick={() => onTake(nearestSpecies)}>
+          is it {nearestSpecies}?
+        </button>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,45 @@
+import { Command } from 'cmdk'
+import { useState } from 'react'
+import { Modal } from 'react-bootstrap'
+import { useNavigate } from 'react-router'
+import useSWR from 'swr'
+import type { FindAnswer } from '../../core/find/find'
+import { fetchJson } from '../api/fetchJson'
+import { useSession } from '../api/session'
+import { screensFor } from './screens'
+
+/** Finds a tank, lot, crate, species or screen by a few letters, and goes there. */
+export function FindBox({ onClose }: { onClose: () => void }) {
+  const { recorder } = useSession()
+  const navigate = useNavigate()
+  const [words, setWords] = useState('')
+  const asked = words.trim()
+  const { data, error } = useSWR<FindAnswer, unknown>(asked === '' ? null : ['find', asked], () => fetchJson<FindAnswer>(`/api/find?q=${encodeURIComponent(asked)}`), { keepPreviousData: true })
+  const screens = screensFor(recorder.role).filter(({ label }) => label.toLowerCase().includes(asked.toLowerCase()))
+  const hits = asked === '' ? [] : (data?.hits ?? [])
+  const go = (to: string): void => {
+    onClose()
+    void navigate(to)
+  }
+  return (
+    <Modal show onHide={onClose} className="find" aria-label="Find" animation={false}>
+      <Command label="Find" shouldFilter={false} loop>
+        <Command.Input value={words} onValueChange={setWords} placeholder="tank, lot, crate, species, screen" autoFocus />
+        <Command.List>
+          {error ? <p className="find-nothing">The server cannot be reached; screens can still be gone to.</p> : null}
+          {hits.length === 0 && screens.length === 0 && <p className="find-nothing">Nothing here is called that.</p>}
+          {hits.map(({ kind, label, detail, to }) => (
+            <Command.Item key={`${kind} ${label} ${to}`} value={`${kind} ${label} ${to}`} onSelect={() => go(to)}>
+              <small>{kind}</small> <strong>{label}</strong> <span>{detail}</span>
+            </Command.Item>
+          ))}
+          {screens.map(({ to, label }) => (
+            <Command.Item key={to} value={`screen ${to}`} onSelect={() => go(to)}>
+              <small>screen</small> <strong>{label}</strong>
+            </Command.Item>
+          ))}
+        </Command.List>
+      </Command>
+    </Modal>
+  )
+}

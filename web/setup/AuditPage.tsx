@@ -1,0 +1,79 @@
+import { useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { useSearchParams } from 'react-router'
+import type { AuditLine, AuditPage as Page } from '../../core/audit/auditView'
+import type { PersonView } from '../../core/staff/staff.schema'
+import { useLeadRead } from '../api/useLeadRead'
+import { Lead } from '../ui/Lead'
+import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { useFormat } from '../ui/useFormat'
+
+/** What was done here, newest first: every accepted entry, what an edit changed, and who opened or closed a device. */
+export function AuditPage() {
+  const [search, setSearch] = useSearchParams()
+  const staffId = search.get('who') ?? ''
+  const { data } = useLeadRead<{ people: PersonView[] }>('/api/people')
+  const people = data?.people ?? []
+  return (
+    <>
+      <Lead title="Audit">Who did what, when. Nothing here can be changed.</Lead>
+      <div className="list-tools">
+        <Form.Select aria-label="who" value={staffId} onChange={(event) => setSearch(event.currentTarget.value ? { who: event.currentTarget.value } : {}, { replace: true })}>
+          <option value="">everybody</option>
+          {people.map((person) => (
+            <option key={person.id} value={person.id}>
+              {person.name}
+            </option>
+          ))}
+        </Form.Select>
+      </div>
+      <ol className="record-list audit">
+        <Lines key={staffId} staffId={staffId} beforeMs={null} names={new Map(people.map(({ id, name }) => [id, name]))} />
+      </ol>
+    </>
+  )
+}
+
+/** A page of lines, and under it the next once it is asked for. */
+function Lines({ staffId, beforeMs, names }: { staffId: string; beforeMs: number | null; names: ReadonlyMap<string, string> }) {
+  const query = new URLSearchParams({ ...(staffId ? { staffId } : {}), ...(beforeMs === null ? {} : { olderThanMs: String(beforeMs) }) })
+  const { data, problem } = useLeadRead<Page>(`/api/audit?${query}`)
+  const [isOlder, setIsOlder] = useState(false)
+  if (!data) return <li>{problem ? <Trouble problem={problem} /> : <Waiting what="the audit" />}</li>
+  if (data.lines.length === 0 && beforeMs === null) return <li><Nothing>Nothing was done yet.</Nothing></li>
+  return (
+    <>
+      {data.lines.map((line) => (
+        <Line key={line.id} line={line} who={line.staffId === null ? 'somebody unknown' : (names.get(line.staffId) ?? '')} />
+      ))}
+      {data.olderThanMs !== null &&
+        (isOlder ? (
+          <Lines staffId={staffId} beforeMs={data.olderThanMs} names={names} />
+        ) : (
+          <li>
+            <button type="button" className="button" onClick={() => setIsOlder(true)}>
+              older
+            </button>
+          </li>
+        ))}
+    </>
+  )
+}
+
+/** `recordBags` as people say it: record bags. */
+const inWords = (action: string): string => action.replace(/([A-Z])/g, ' $1').toLowerCase()
+
+function Line({ line, who }: { line: AuditLine; who: string }) {
+  const format = useFormat()
+  const changes = Object.entries(line.changes ?? {})
+  const shown = (value: unknown): string => (value === null || value === '' ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value))
+  return (
+    <li className="record audit-line">
+      <time>{format.moment(line.atMs)}</time>
+      <span>
+        <strong>{who}</strong> {inWords(line.action)} {line.subject && <>· {line.subject}</>}
+        {changes.length > 0 && <small>{changes.map(([field, [before, after]]) => `${inWords(field)}: ${shown(before)} → ${shown(after)}`).join('; ')}</small>}
+      </span>
+    </li>
+  )
+}

@@ -1,0 +1,96 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import useSWR from 'swr'
+import { useNavigate } from 'react-router'
+import { waters, type Water } from '../../core/room/room.schema'
+import type { BookEntry } from '../../core/species/speciesBook'
+import { speciesKey } from '../../core/species/speciesKey'
+import { sentenceOf } from '../api/ApiProblem'
+import { fetchJson } from '../api/fetchJson'
+import { useNames, useRoomView } from '../api/sharedReads'
+import { plural } from '../ui/format'
+import { Lead } from '../ui/Lead'
+import { Trouble, Waiting } from '../ui/PageState'
+import { useBack } from '../ui/useBack'
+import { useAdoptSpecies } from './useSetup'
+
+/** The shipped species book: tick those that are kept here. */
+export function BookPage() {
+  const { data, error } = useSWR<{ species: BookEntry[] }, unknown>(['species-book'], () => fetchJson<{ species: BookEntry[] }>('/api/species-book'))
+  const here = new Set(useNames('species').map(speciesKey))
+  const { room } = useRoomView()
+  const adopt = useAdoptSpecies()
+  const navigate = useNavigate()
+  const back = useBack('/setup/species')
+  const [words, setWords] = useState('')
+  const [chosen, setChosen] = useState<string[]>([])
+  const [problem, setProblem] = useState<string | null>(null)
+  if (!data) return error ? <Trouble problem={error} /> : <Waiting what="the species book" />
+  const has = new Set(room?.systems.map((system) => system.water))
+  // Waters the room has come first; they are what is looked for.
+  const ordered = [...waters].sort((a, b) => Number(has.has(b)) - Number(has.has(a)))
+  const matching = data.species.filter((entry) => `${entry.name} ${entry.scientificName}`.toLowerCase().includes(words.trim().toLowerCase()))
+  const toggle = (names: string[], isOn: boolean): void => setChosen(isOn ? [...new Set([...chosen, ...names])] : chosen.filter((name) => !names.includes(name)))
+  const takeIn = (): void => void adopt(chosen).then(() => navigate(back), (refusal: unknown) => setProblem(sentenceOf(refusal)))
+  return (
+    <>
+      <Lead title="Species from the book" aside={`${data.species.length} in the book, ${here.size} here`}>
+        Usual ranges of the trade, in our words, as a beginning. Others come by themselves with a packing list; all can be changed.
+      </Lead>
+      <div className="list-tools">
+        <Form.Control type="search" aria-label="search the book" placeholder="search" value={words} onChange={(event) => setWords(event.currentTarget.value)} />
+      </div>
+      {ordered.map((water) => (
+        <Shelf key={water} water={water} entries={matching.filter((entry) => entry.water === water)} here={here} chosen={chosen} onToggle={toggle} />
+      ))}
+      {problem && (
+        <p className="form-problem" role="alert">
+          {problem}
+        </p>
+      )}
+      <div className="thumb-bar page-action">
+        <Button className="act" disabled={chosen.length === 0} onClick={takeIn}>
+          {chosen.length === 0 ? 'Tick what is kept here' : `Take in ${plural(chosen.length, 'species', 'species')}`}
+        </Button>
+      </div>
+    </>
+  )
+}
+
+interface ShelfProps {
+  water: Water
+  entries: BookEntry[]
+  here: ReadonlySet<string>
+  chosen: readonly string[]
+  onToggle: (names: string[], isOn: boolean) => void
+}
+
+function Shelf({ water, entries, here, chosen, onToggle }: ShelfProps) {
+  const open = entries.filter((entry) => !here.has(speciesKey(entry.name)))
+  if (entries.length === 0) return null
+  return (
+    <section className="book-shelf">
+      <h2>
+        {water} water{' '}
+        {open.length > 0 && (
+          <button type="button" className="quiet-button" onClick={() => onToggle(open.map(({ name }) => name), true)}>
+            all {open.length}
+          </button>
+        )}
+      </h2>
+      <ul>
+        {entries.map((entry) => {
+          const isHere = here.has(speciesKey(entry.name))
+          return (
+            <li key={entry.name}>
+              <button type="button" className="book-entry" disabled={isHere} aria-pressed={isHere || chosen.includes(entry.name)} onClick={() => onToggle([entry.name], !chosen.includes(entry.name))}>
+                <strong>{entry.name}</strong>
+                <small>{isHere ? 'here already' : entry.scientificName}</small>
+              </button>
+            </li>
+          )
+        })}
+      </ul>
+    </section>
+  )
+}

@@ -1,0 +1,75 @@
+import { useRef, useState } from 'react'
+import { Button, ProgressBar } from 'react-bootstrap'
+import type { KeepingView } from '../../core/keeping/keeping'
+import { sentenceOf } from '../api/ApiProblem'
+import { download, type DownloadProgress } from '../api/download'
+import { useSession } from '../api/session'
+import { useLeadRead } from '../api/useLeadRead'
+import { Lead } from '../ui/Lead'
+import { Trouble, Waiting } from '../ui/PageState'
+
+/** Copies of the room: a backup to restore from, and everything in an open format. */
+export function KeepingPage() {
+  const { data, problem } = useLeadRead<KeepingView>('/api/keeping')
+  if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="what there is to keep" />
+  return (
+    <>
+      <Lead title="Backup and export" aside={`${data.movements.toLocaleString('en')} movements, ${(data.databaseBytes / 1e6).toFixed(1)} MB`}>
+        Keep a copy away from this machine, and try once that it restores. Work goes on meanwhile.
+      </Lead>
+      <section className="setup-section">
+        <h2>Backup</h2>
+        <p>One file with the database and the photos as they stand at this moment. It is restored with npm run restore; what stood there before is set aside, not deleted.</p>
+        <Download path="/api/keeping/backup" label="Download a backup" total={null} />
+      </section>
+      <section className="setup-section">
+        <h2>Everything as JSON</h2>
+        <p>
+          {data.rows.toLocaleString('en')} rows{data.photos > 0 ? ` and ${data.photos} photos` : ''} in a documented form (docs/formats.md), for another program or another room. It is taken in by npm run import, into an empty folder. For very large rooms npm run
+          export writes it without a browser.
+        </p>
+        <Download path="/api/keeping/export" label="Download everything" total={data.rows} />
+      </section>
+      <p className="notice">Both files hold everything, the secrets of your staff as hashes included. Keep them where only you can read them.</p>
+    </>
+  )
+}
+
+function Download({ path, label, total }: { path: string; label: string; total: number | null }) {
+  const { recorder } = useSession()
+  const [state, setState] = useState<DownloadProgress | null>(null)
+  const [said, setSaid] = useState<string | null>(null)
+  const abort = useRef<AbortController | null>(null)
+  const start = async (): Promise<void> => {
+    abort.current = new AbortController()
+    setSaid(null)
+    setState({ bytes: 0, rows: 0 })
+    try {
+      setSaid(`${await download(path, recorder.id, setState, abort.current.signal)} is in your downloads.`)
+    } catch (error) {
+      setSaid(abort.current.signal.aborted ? 'Cancelled; nothing was saved.' : sentenceOf(error))
+    }
+    setState(null)
+  }
+  return (
+    <>
+      {state ? (
+        <div className="long-work" role="status">
+          <span>
+            {total === null ? '' : `${state.rows.toLocaleString('en')} of ${total.toLocaleString('en')} rows, `}
+            {(state.bytes / 1e6).toFixed(1)} MB
+          </span>
+          {total !== null && <ProgressBar now={(state.rows / Math.max(1, total)) * 100} aria-label="progress" />}
+          <button type="button" className="button" onClick={() => abort.current?.abort()}>
+            Cancel
+          </button>
+        </div>
+      ) : (
+        <Button className="button" onClick={() => void start()}>
+          {label}
+        </Button>
+      )}
+      {said && <p role="status">{said}</p>}
+    </>
+  )
+}

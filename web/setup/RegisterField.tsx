@@ -1,0 +1,62 @@
+import { Form } from 'react-bootstrap'
+import { registers, type RegisterField as Field } from '../../core/setup/registers'
+import { useRegister } from '../api/sharedReads'
+import { Labelled } from '../ui/Labelled'
+import { useUnits } from '../ui/useUnits'
+import { unitOf } from './registerForm'
+
+interface Props {
+  field: Field
+  value: string | string[]
+  problem: string | null
+  onChange: (value: string | string[]) => void
+}
+
+/** One field of a row, as its description asks: a line, a figure with its unit, a choice, several choices. */
+export function RegisterField({ field, value, problem, onChange }: Props) {
+  const unit = unitOf(field, useUnits())
+  if (field.kind === 'choices') return <Choices field={field} chosen={Array.isArray(value) ? value : []} onChange={onChange} />
+  const text = Array.isArray(value) ? '' : value
+  return (
+    <Labelled label={field.label} unit={unit} hint={field.hint} problem={problem}>
+      {(shared) => {
+        const given = { ...shared, value: text, onChange: (event: { currentTarget: { value: string } }) => onChange(event.currentTarget.value) }
+        if (field.kind === 'choice' || field.kind === 'reference') {
+          return (
+            <Form.Select {...given}>
+              <option value="">{field.isRequired ? 'choose' : 'not said'}</option>
+              {field.kind === 'choice' ? field.options.map((option) => <option key={option}>{option}</option>) : <References register={field.register} kept={text} />}
+            </Form.Select>
+          )
+        }
+        if (field.kind === 'text' && field.max > 200) return <Form.Control as="textarea" rows={2} {...given} />
+        return <Form.Control inputMode={field.kind === 'text' ? undefined : field.kind === 'whole' ? 'numeric' : 'decimal'} autoComplete="off" {...given} />
+      }}
+    </Labelled>
+  )
+}
+
+/** Rows in use, and the one that is chosen even if it was retired since. */
+function References({ register, kept }: { register: Extract<Field, { kind: 'reference' }>['register']; kept: string }) {
+  const { rows = [] } = useRegister(register)
+  return rows
+    .filter((row) => row.retiredAtMs === null || row.id === kept)
+    .map((row) => (
+      <option key={row.id} value={row.id}>
+        {String(row.values[registers[register].key])}
+      </option>
+    ))
+}
+
+function Choices({ field, chosen, onChange }: { field: Extract<Field, { kind: 'choices' }>; chosen: string[]; onChange: (value: string[]) => void }) {
+  return (
+    <fieldset className="field choices">
+      <legend className="form-label">{field.label}</legend>
+      {field.options.map((option) => (
+        <button key={option} type="button" className="choice" aria-pressed={chosen.includes(option)} onClick={() => onChange(chosen.includes(option) ? chosen.filter((each) => each !== option) : [...chosen, option])}>
+          {option}
+        </button>
+      ))}
+    </fieldset>
+  )
+}

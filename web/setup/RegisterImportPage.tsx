@@ -1,0 +1,85 @@
+import { useState } from 'react'
+import { Button, Form, Table } from 'react-bootstrap'
+import { useNavigate, useParams } from 'react-router'
+import { columnOf, type PreviewRow } from '../../core/setup/registerCsv'
+import { isRegisterName, registers, type RegisterName } from '../../core/setup/registers'
+import { ListProblem, problemOf, type ListTrouble } from '../ui/ListProblem'
+import { Lead } from '../ui/Lead'
+import { Nothing } from '../ui/PageState'
+import { plural } from '../ui/format'
+import { useRegisterWrites } from './useSetup'
+
+/** Takes a list in from a file: what it would do first, then all of it or nothing. */
+export function RegisterImportPage() {
+  const { register = '' } = useParams()
+  return isRegisterName(register) ? <ImportFile key={register} register={register} /> : <Nothing>There is no such list.</Nothing>
+}
+
+function ImportFile({ register }: { register: RegisterName }) {
+  const { title, fields, key } = registers[register]
+  const writes = useRegisterWrites(register)
+  const navigate = useNavigate()
+  const [preview, setPreview] = useState<{ rows: PreviewRow[]; notices: string[] } | null>(null)
+  const [problem, setProblem] = useState<ListTrouble | null>(null)
+  const attempt = async <T,>(work: () => Promise<T>): Promise<T | null> => {
+    setProblem(null)
+    return work().catch((error: unknown) => (setProblem(problemOf(error)), null))
+  }
+  const changing = preview?.rows.filter((row) => row.change !== 'same') ?? []
+  return (
+    <>
+      <Lead title={`${title} from a file`}>Rows are matched by {fields.find((field) => field.name === key)?.label}. Columns that the file leaves out keep what is there.</Lead>
+      <p className="aside-word">Columns: {fields.map(columnOf).join(', ')}. Figures in these units, whatever the room shows.</p>
+      <Form.Group controlId="register-file" className="field">
+        <Form.Label>CSV file</Form.Label>
+        <Form.Control
+          type="file"
+          accept=".csv,.txt,text/csv"
+          onChange={(event) => {
+            const file = (event.currentTarget as HTMLInputElement).files?.[0]
+            setPreview(null)
+            if (file) void attempt(() => writes.previewFile(file)).then(setPreview)
+          }}
+        />
+      </Form.Group>
+      {problem && <ListProblem {...problem} />}
+      {preview?.notices.map((notice) => (
+        <p key={notice} className="notice">
+          {notice}
+        </p>
+      ))}
+      {preview && changing.length === 0 && <Nothing>The file says what the room holds already; there is nothing to take in.</Nothing>}
+      {changing.length > 0 && (
+        <>
+          <PreviewTable rows={preview?.rows ?? []} />
+          <Button className="act" onClick={() => void attempt(() => writes.importRows(changing)).then((done) => done !== null && navigate(`/setup/${register}`))}>
+            Take in {plural(changing.filter((row) => row.change === 'new').length, 'new row')}, change {changing.filter((row) => row.change === 'changed').length}
+          </Button>
+        </>
+      )}
+    </>
+  )
+}
+
+function PreviewTable({ rows }: { rows: PreviewRow[] }) {
+  return (
+    <Table responsive className="record-table">
+      <thead>
+        <tr>
+          <th scope="col" className="number">row</th>
+          <th scope="col">name</th>
+          <th scope="col">what it would do</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.row}>
+            <td className="number">{row.row}</td>
+            <th scope="row">{row.key}</th>
+            <td>{row.change === 'new' ? 'add it' : row.change === 'same' ? 'nothing, it is so already' : `change ${row.changes.join(', ')}`}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  )
+}

@@ -1,0 +1,121 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useNavigate, useParams } from 'react-router'
+import { emptyValues } from '../../core/setup/registerCsv'
+import { isRegisterName, registers, type RegisterField as Field, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
+import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
+import { useSession } from '../api/session'
+import { useRegister } from '../api/sharedReads'
+import { Lead } from '../ui/Lead'
+import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { StaleChoice } from '../ui/StaleChoice'
+import { useBack } from '../ui/useBack'
+import { useUnits } from '../ui/useUnits'
+import { RegisterField } from './RegisterField'
+import { fromInputs, toInputs, type Inputs } from './registerForm'
+import { useReferenceNames } from './useReferenceNames'
+import { useRegisterWrites } from './useSetup'
+
+/** One row of a list: look, change, retire, bring back. */
+export function RegisterRowPage() {
+  const { register = '', id = '' } = useParams()
+  if (!isRegisterName(register)) return <Nothing>There is no such list.</Nothing>
+  return <KnownRow key={`${register} ${id}`} register={register} id={id} />
+}
+
+function KnownRow({ register, id }: { register: RegisterName; id: string }) {
+  const { rows, problem } = useRegister(register)
+  const isNew = id === 'new'
+  const row = rows?.find((each) => each.id === id)
+  if (!rows) return problem ? <Trouble problem={problem} /> : <Waiting what={registers[register].title.toLowerCase()} />
+  if (!row && !isNew) return <Trouble problem={new Error()} back={{ to: `/setup/${register}`, label: registers[register].title }} />
+  return <RowForm register={register} row={row ?? null} />
+}
+
+function RowForm({ register, row }: { register: RegisterName; row: RegisterRow | null }) {
+  const { one, title, fields, key } = registers[register]
+  const { recorder } = useSession()
+  const units = useUnits()
+  const names = useReferenceNames(register)
+  const navigate = useNavigate()
+  const writes = useRegisterWrites(register)
+  // The row as it was when the form was opened: what a save is held against, whatever comes in meanwhile.
+  const [base, setBase] = useState<{ version: number; values: RegisterValues }>(() => ({ version: row?.version ?? 0, values: row?.values ?? emptyValues(fields) }))
+  const [inputs, setInputs] = useState<Inputs>(() => toInputs(register, base.values, units))
+  const [errors, setErrors] = useState<Record<string, string>>({})
+  const [stale, setStale] = useState<{ current: RegisterRow; mine: RegisterValues } | null>(null)
+  const [isSending, setIsSending] = useState(false)
+  const back = useBack(`/setup/${register}`)
+
+  async function send(work: () => Promise<unknown>, mine: RegisterValues): Promise<void> {
+    setIsSending(true)
+    try {
+      await work()
+      await navigate(back)
+    } catch (error) {
+      if (error instanceof ApiProblem && error.code === 'stale') setStale({ current: error.current as RegisterRow, mine })
+      else setErrors(errorsByField(error, 'values') ?? { '': sentenceOf(error) })
+    }
+    setIsSending(false)
+  }
+  function save(version = base.version): void {
+    const read = fromInputs(register, inputs, base.values, units)
+    setErrors(read.ok ? {} : read.errors)
+    if (read.ok) void send(() => (row ? writes.editRow(row.id, version, read.values) : writes.addRow(read.values)), read.values)
+  }
+  const shown = (field: Field, values: RegisterValues): string => {
+    const value = values[field.name] ?? null
+    return field.kind === 'reference' && value !== null ? names(field.register, String(value)) : [toInputs(register, values, units)[field.name] ?? ''].flat().join(', ')
+  }
+  const strangers = Object.entries(errors).filter(([name]) => !fields.some((field) => field.name === name))
+  const isLead = recorder.role === 'lead'
+  return (
+    <>
+      <Lead title={row ? String(base.values[key]) : `New ${one}`} aside={row?.retiredAtMs ? 'retired' : title}>
+        {isLead ? '' : 'A lead keeps this list.'}
+      </Lead>
+      {stale && (
+        <StaleChoice
+          one={one}
+          fields={fields.map((field) => ({ label: field.label, mine: shown(field, stale.mine), theirs: shown(field, stale.current.values) }))}
+          onMine={() => {
+            setStale(null)
+            save(stale.current.version)
+          }}
+          onTheirs={() => {
+            setStale(null)
+            setBase(stale.current)
+            setInputs(toInputs(register, stale.current.values, units))
+          }}
+        />
+      )}
+      <Form noValidate className="register-form" onSubmit={(event) => (event.preventDefault(), save())}>
+        <fieldset disabled={!isLead} className="register-fields">
+          {fields.map((field) => (
+            <RegisterField key={field.name} field={field} value={inputs[field.name] ?? ''} problem={errors[field.name] ?? null} onChange={(value) => setInputs({ ...inputs, [field.name]: value })} />
+          ))}
+        </fieldset>
+        {strangers.map(([name, message]) => (
+          <p key={name} className="form-problem" role="alert">
+            {message}
+          </p>
+        ))}
+        {isLead && (
+          <div className="entry-buttons">
+            <Button type="submit" className="act" disabled={isSending || stale !== null}>
+              {row ? 'Save' : `Add ${one}`}
+            </Button>
+            <button type="button" className="quiet-button" onClick={() => void navigate(back)}>
+              leave it
+            </button>
+            {row && (
+              <button type="button" className="button retire-button" disabled={isSending} onClick={() => void send(() => writes.retireRow(row.id, row.version, row.retiredAtMs === null, `${one} ${String(row.values[key])}`), row.values)}>
+                {row.retiredAtMs === null ? 'Retire' : 'Bring back'}
+              </button>
+            )}
+          </div>
+        )}
+      </Form>
+    </>
+  )
+}

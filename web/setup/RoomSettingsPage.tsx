@@ -1,0 +1,105 @@
+import { yupResolver } from '@hookform/resolvers/yup'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useForm, useWatch } from 'react-hook-form'
+import { mutate } from 'swr'
+import { roomSettingsSchema, type RoomSettings } from '../../core/staff/staff.schema'
+import { baseUnits, salinityUnits, temperatureUnits, volumeUnits } from '../../core/units/units'
+import { salinityFromSg, sgReferenceNames, sgReferences } from '../../core/water/density'
+import { currentOf } from '../api/ApiProblem'
+import { useSession } from '../api/session'
+import { Field, FormProblem } from '../ui/Field'
+import { Lead } from '../ui/Lead'
+import { StaleChoice } from '../ui/StaleChoice'
+import { submitInto } from '../ui/submitInto'
+import { useChangeRoom } from './useSetup'
+
+const temperatureWords = { '°C': '°C, Celsius', '°F': '°F, Fahrenheit' }
+const volumeWords = { L: 'L, litres', gal: 'gal, US gallons' }
+const salinityWords = { ppt: 'ppt, grams in a kilogram', SG: 'SG, specific gravity' }
+const fieldWords = { name: 'name', timeZone: 'time zone', temperatureUnit: 'temperature', volumeUnit: 'volume', salinityUnit: 'salinity', sgReference: 'reference pair' }
+const options = (words: Record<string, string>, values: readonly string[]) => values.map((value) => ({ value, label: words[value] ?? value }))
+
+/** What the room is called, where its clock stands, and how figures are shown. */
+export function RoomSettingsPage() {
+  const { roomName, timeZone, units, roomVersion, isSecure } = useSession()
+  const change = useChangeRoom()
+  const [isSaved, setIsSaved] = useState(false)
+  // The version the page was opened with: what a save is held against, whatever comes in meanwhile.
+  const [version, setVersion] = useState(roomVersion)
+  const [stale, setStale] = useState<RoomSettings | null>(null)
+  const form = useForm<RoomSettings>({ resolver: yupResolver(roomSettingsSchema) as never, defaultValues: { name: roomName, timeZone, ...(units ?? baseUnits), version: roomVersion } })
+  const save = (asVersion: number) => form.handleSubmit(async (body) => {
+    setIsSaved(false)
+    await submitInto(form, () =>
+      change({ ...body, version: asVersion }).then(
+        (saved) => (setVersion((saved as { version: number }).version), setIsSaved(true)),
+        (error: unknown) => setStale(currentOf<RoomSettings>(error)),
+      ),
+    )
+    await mutate(['session'])
+  })()
+  const mine = form.getValues()
+  const isGravity = useWatch({ control: form.control, name: 'salinityUnit' }) === 'SG'
+  return (
+    <>
+      <Lead title="Name and units">Records always hold °C, litres and ppt; this is how people see and type them.</Lead>
+      {stale && (
+        <StaleChoice
+          one="room"
+          fields={(['name', 'timeZone', 'temperatureUnit', 'volumeUnit', 'salinityUnit', 'sgReference'] as const).map((field) => ({ label: fieldWords[field], mine: mine[field], theirs: stale[field] }))}
+          onMine={() => {
+            setStale(null)
+            void save(stale.version)
+          }}
+          onTheirs={() => {
+            setStale(null)
+            setVersion(stale.version)
+            form.reset(stale)
+          }}
+        />
+      )}
+      <Form noValidate onSubmit={(event) => (event.preventDefault(), void save(version))}>
+        <div className="field-row">
+          <Field form={form} name="name" label="Name of the room" />
+          <Field form={form} name="timeZone" label="Time zone" hint="such as Europe/Lisbon; days and rounds go by it" />
+        </div>
+        <div className="field-row">
+          <Field form={form} name="temperatureUnit" label="Temperature" options={options(temperatureWords, temperatureUnits)} />
+          <Field form={form} name="volumeUnit" label="Volume" options={options(volumeWords, volumeUnits)} />
+          <Field form={form} name="salinityUnit" label="Salinity" options={options(salinityWords, salinityUnits)} />
+          {isGravity && <Field form={form} name="sgReference" label="Reference pair of the hydrometer" options={sgReferenceNames} hint="printed on the glass" />}
+        </div>
+        {isGravity && <GravityNote />}
+        <FormProblem form={form} />
+        <div className="entry-buttons">
+          <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
+            Save
+          </Button>
+          {isSaved && <span role="status">Saved.</span>}
+        </div>
+      </Form>
+      <section className="setup-section">
+        <h2>How devices reach this room</h2>
+        {isSecure ? <p>Encrypted (TLS).</p> : <PlainHttpNotice />}
+      </section>
+    </>
+  )
+}
+
+/** The same reading means another salinity on another glass; whoever chooses should see how much. */
+function GravityNote() {
+  const readings = sgReferenceNames.map((name) => `${salinityFromSg(1.025, sgReferences[name].sampleC, sgReferences[name].waterC).toFixed(1)} ppt on ${name}`)
+  return <p className="notice">The pair matters: a reading of 1.025 is {readings.join(', ')}.</p>
+}
+
+/** Says what plain http means, without crying wolf on the machine itself. */
+export function PlainHttpNotice() {
+  const isHere = ['localhost', '127.0.0.1', '[::1]'].includes(window.location.hostname)
+  return (
+    <p className={isHere ? undefined : 'notice'}>
+      Plain http{isHere ? ', on this machine only' : ': passphrases, PINs and records can be read by others on this network'}. With a certificate and key (CRATE_TLS_CERT and CRATE_TLS_KEY, see docs/operations.md) everything travels encrypted, and phones may keep the
+      screen awake.
+    </p>
+  )
+}

@@ -1,0 +1,40 @@
+import { Form } from 'react-bootstrap'
+import type { DeskInput } from '../../core/desk/calculations'
+import { Labelled } from './Labelled'
+import { readNumber, useUnits, type Units } from './useUnits'
+
+/** What was typed, in base units: undefined when nothing, NaN when it is no figure. */
+export function readDesk(field: Pick<DeskInput, 'quantity'>, typed: string, units: Units): number | undefined {
+  if (typed.trim() === '') return undefined
+  return field.quantity ? units.read(field.quantity, typed) : readNumber(typed)
+}
+
+/** A bound of a field in the unit people see. */
+export const shownBound = (units: Units) => (field: Pick<DeskInput, 'quantity' | 'unit'>, base: number): string => (field.quantity ? units.show(field.quantity, base) : `${base.toLocaleString('en')} ${field.unit ?? ''}`.trim())
+
+interface Props {
+  field: DeskInput
+  value: string
+  problem: string | null
+  onChange: (value: string) => void
+}
+
+/** One figure or choice of a calculation; what was typed stays, whatever is wrong with it. */
+export function FigureField({ field, value, problem, onChange }: Props) {
+  const units = useUnits()
+  return (
+    <Labelled label={field.label} unit={field.quantity ? units.label(field.quantity) : field.unit} hint={field.hint} isOptional={field.isOptional} problem={problem}>
+      {(shared) =>
+        field.options ? (
+          <Form.Select {...shared} value={value} onChange={(event) => onChange(event.currentTarget.value)}>
+            {field.options.map((option) => (
+              <option key={option}>{option}</option>
+            ))}
+          </Form.Select>
+        ) : (
+          <Form.Control {...shared} value={value} inputMode="decimal" autoComplete="off" onChange={(event) => onChange(event.currentTarget.value)} />
+        )
+      }
+    </Labelled>
+  )
+}

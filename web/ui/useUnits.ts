@@ -1,0 +1,30 @@
+import { useMemo } from 'react'
+import { baseUnits, displayDigits, fromDisplay, toDisplay, unitLabel, type DisplayUnits, type Quantity } from '../../core/units/units'
+import { useSession } from '../api/session'
+
+/** Shows base figures (°C, L, ppt) in the room's units, and reads what people type in them. */
+export function createUnits(units: DisplayUnits) {
+  const figure = (quantity: Quantity, base: number): string => toDisplay(quantity, base, units).toFixed(displayDigits(quantity, units)).replace('-', '−')
+  return {
+    label: (quantity: Quantity): string => unitLabel(quantity, units),
+    /** The figure alone, with the digits it deserves. */
+    figure,
+    /** The figure with its unit, e.g. `24.5 °C`. A whole number of litres needs no digits. */
+    show: (quantity: Quantity, base: number): string => `${quantity === 'volume' ? figure(quantity, base).replace(/\.0$/, '') : figure(quantity, base)} ${unitLabel(quantity, units)}`,
+    /** What was typed, in base units; NaN when it is no figure of the scale. */
+    read: (quantity: Quantity, typed: string): number => fromDisplay(quantity, readNumber(typed), units),
+  }
+}
+export type Units = ReturnType<typeof createUnits>
+
+/** Reads a number as people type it: comma or point, a real minus; NaN for anything else. */
+export function readNumber(typed: string): number {
+  const plain = typed.trim().replace(',', '.').replace('−', '-')
+  return plain === '' ? NaN : Number(plain)
+}
+
+/** Units of the room. */
+export function useUnits(): Units {
+  const { units } = useSession()
+  return useMemo(() => createUnits(units ?? baseUnits), [units])
+}
