@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { Link } from 'react-router'
 import type { BagFigures, BagWords } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
 import type { RunKind } from '../../core/bench/runPlan'
@@ -7,6 +7,7 @@ import { bathCaution, planBath } from '../../core/bench/specialRuns'
 import { firstSteps } from '../../core/crates/triage'
 import { sentenceOf } from '../api/ApiProblem'
 import { useLimits } from '../api/sharedReads'
+import { useGoOn } from '../ui/useGoOn'
 import { startBody } from './startBody'
 import { useBenchWrites } from './useBench'
 
@@ -19,7 +20,7 @@ interface Props {
 
 /** What may come before acclimating: a bath, a harsher dip for strong fish, a look through the bag. */
 export function FirstResponse({ subject, figures, words, isReady }: Props) {
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const limits = useLimits()
   const { startRun } = useBenchWrites()
   const [kind, setKind] = useState<'bath' | 'dip' | null>(null)
@@ -35,7 +36,7 @@ export function FirstResponse({ subject, figures, words, isReady }: Props) {
   const begin = async (runKind: RunKind, vesselL: number): Promise<void> => {
     try {
       const { id } = await startRun({ ...startBody(subject, figures, words), kind: runKind, schoolKey: null, agentId: runKind === 'look' ? null : agentId, toOutside: null, isPooled: true, vessel: runKind === 'look' ? 'their own bags' : 'bath', vesselL, dropsPerMl: 20, isDark: false, sentence: null, predicted: null })
-      void navigate(`/bench/runs/${id}`)
+      goOn(`/bench/runs/${id}`)
     } catch (error) {
       setProblem(sentenceOf(error))
     }

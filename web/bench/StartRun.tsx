@@ -1,6 +1,5 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { useNavigate } from 'react-router'
 import type { Verdict } from '../../core/acclimation/judge'
 import { offeredSchools, type AcclimationQuestion } from '../../core/acclimation/question'
 import type { School } from '../../core/acclimation/schools'
@@ -13,6 +12,7 @@ import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useBenchView } from '../api/sharedReads'
 import { Labelled } from '../ui/Labelled'
 import { plural } from '../ui/format'
+import { useGoOn } from '../ui/useGoOn'
 import { readNumber, useUnits } from '../ui/useUnits'
 import { startBody } from './startBody'
 import { useBenchWrites } from './useBench'
@@ -32,7 +32,7 @@ interface Props {
 
 /** Begins the run: one touch with what is usual, or vessel, airline and light chosen first. */
 export function StartRun({ subject, figures, words, question, school, schools, verdict, sentence, limits, onSchool }: Props) {
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const units = useUnits()
   const { bench } = useBenchView()
   const { startRun } = useBenchWrites()
@@ -67,7 +67,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
         ...{ kind: 'acclimation', schoolKey: school.key, agentId: null, toOutside: isOutside ? toOutside : null, isPooled, vessel: usesVessel ? vessel : 'their own bags', vesselL, dropsPerMl, isDark, sentence },
         predicted: judged ? { worst: judged.worst, binds: judged.binds } : null,
       })
-      void navigate(`/bench/runs/${id}`)
+      goOn(`/bench/runs/${id}`)
     } catch (error) {
       const byField = errorsByField(error)
       setErrors(byField ?? {})

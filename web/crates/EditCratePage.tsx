@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import type { CrateView, LineView } from '../../core/crates/crateView'
 import { ApiProblem, currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
@@ -12,6 +12,7 @@ import { Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
 import { submitInto } from '../ui/submitInto'
 import { useFormat } from '../ui/useFormat'
+import { useGoOn } from '../ui/useGoOn'
 import { HeadFields, type TypedHead } from './HeadFields'
 import { draftOfLine, emptyLine, readDraft, type LineDraft } from './lineDraft'
 import { LineFields } from './LineFields'
@@ -58,7 +59,7 @@ type Head = Pick<CrateView, 'supplier' | 'expectedAtMs' | 'packedAtMs' | 'carrie
 function CrateHeadForm({ crate }: { crate: CrateView }) {
   const { timeZone } = useSession()
   const format = useFormat()
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const { editCrate } = useCrateEdits(crate.id)
   const [version, setVersion] = useState(crate.version)
   const [stale, setStale] = useState<Head | null>(null)
@@ -69,7 +70,7 @@ function CrateHeadForm({ crate }: { crate: CrateView }) {
       submitInto(form, async () => {
         const body = { supplier, packedAtMs: fromLocalMoment(packed, timeZone), expectedAtMs: fromLocalMoment(expected, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, version: asVersion }
         await editCrate(body).then(
-          () => navigate(`/crates/${crate.id}`),
+          () => goOn(`/crates/${crate.id}`),
           (error: unknown) => setStale(currentOf<Head>(error)),
         )
       }),

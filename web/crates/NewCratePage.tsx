@@ -1,13 +1,13 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
-import { useNavigate } from 'react-router'
 import { useSession } from '../api/session'
 import { FormProblem } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { fromLocalMoment, toLocalMoment } from '../ui/localMoment'
 import { submitInto } from '../ui/submitInto'
+import { useGoOn } from '../ui/useGoOn'
 import { useKept } from '../ui/useKept'
 import { HeadFields, type TypedHead } from './HeadFields'
 import { draftOfRead, emptyLine, readDraft, type LineDraft } from './lineDraft'
@@ -33,7 +33,7 @@ export function NewCratePage() {
   const createCrate = useCreateCrate()
   const [letterId, setLetterId] = useState<string | null>(null)
   const fileLetter = useFileLetter()
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const supplier = useWatch({ control: form.control, name: 'supplier' })
 
   const takeList = (list: ListRead | null): void => {
@@ -63,7 +63,7 @@ export function NewCratePage() {
       const { id } = await createCrate({ supplier, expectedAtMs: fromLocalMoment(expected, timeZone), packedAtMs: fromLocalMoment(packed, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, lines: ready, listMapping: listMapping as never })
       keep(null)
       if (letterId) fileLetter(letterId)
-      await navigate(`/crates/${id}`)
+      goOn(`/crates/${id}`)
     })
   })
 
@@ -72,7 +72,7 @@ export function NewCratePage() {
     if (!supplier.trim()) return form.setError('supplier', { message: 'Supplier is missing' }, { shouldFocus: true })
     await submitInto(form, async () => {
       const { id } = await createCrate({ supplier, expectedAtMs: fromLocalMoment(expected, timeZone), packedAtMs: fromLocalMoment(packed, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, lines: [], hasList: false } as never)
-      await navigate(`/crates/${id}/unpack`)
+      goOn(`/crates/${id}/unpack`)
     })
   })
 

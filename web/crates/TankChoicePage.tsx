@@ -1,6 +1,6 @@
 import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { useMemo, useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import useSWR from 'swr'
 import { costsOf, forTank, rulesAgainst, tankOptions, type TankOption } from '../../core/tankChoice/explainChoice'
 import { prepareChoice, type Prepared } from '../../core/tankChoice/prepareChoice'
@@ -12,6 +12,7 @@ import { useSession } from '../api/session'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { useGoOn } from '../ui/useGoOn'
 import { crateKey } from './crates.keys'
 import { CrateTabs } from './CrateTabs'
 import { useCrateEdits } from './useCrates'
@@ -35,6 +36,8 @@ function TankPlan({ crateId, view }: { crateId: string; view: ChoiceView }) {
   const search = useTankSearch(crateId)
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }), useSensor(KeyboardSensor))
   const place = (line: number, tank: number | null): void => {
+    // A better answer that came in later would take back what was chosen by hand.
+    search.cancel()
     setChoice(choice.with(line, tank))
     setOpenLine(null)
   }
@@ -92,7 +95,8 @@ function PlanSentence({ prepared, choice, answer }: { prepared: Prepared; choice
   const { total, homeless } = scoreChoice(prepared, choice)
   const without = homeless / homelessPoints
   const none = prepared.possible.filter((tanks) => tanks.length === 0).length
-  const proof = answer === null ? '' : answer.gap < 0.0005 ? ' Proven: no sound plan costs less.' : ` At most ${Math.ceil(answer.gap * 100)} % could still be saved.`
+  const isAnswer = answer?.choice.every((tank, line) => tank === choice[line]) ?? false
+  const proof = answer === null || !isAnswer ? '' : answer.gap < 0.0005 ? ' Proven: no sound plan costs less.' : ` At most ${Math.ceil(answer.gap * 100)} % could still be saved.`
   return (
     <>
       {without > 0 ? `${plural(without, 'line has', 'lines have')} no tank. ` : 'Every line has a tank. '}
@@ -221,7 +225,7 @@ function costWords(prepared: Prepared, choice: Choice, line: number, tank: numbe
 function SavePlan({ crateId, view, prepared, choice }: { crateId: string; view: ChoiceView; prepared: Prepared; choice: Choice }) {
   const { recorder } = useSession()
   const { chooseTanks } = useCrateEdits(crateId)
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const [reason, setReason] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const { tanks, lines } = prepared.input
@@ -234,7 +238,7 @@ function SavePlan({ crateId, view, prepared, choice }: { crateId: string; view: 
   const save = async (): Promise<void> => {
     setProblem(null)
     await chooseTanks({ choices: changed }).then(
-      () => navigate(`/crates/${crateId}`),
+      () => goOn(`/crates/${crateId}`),
       (error: unknown) => setProblem(error instanceof ApiProblem && error.code === 'stale' ? `${sentenceOf(error)}. Reload this page to plan with what stands now.` : (Object.values(errorsByField(error) ?? {})[0] ?? sentenceOf(error))),
     )
   }

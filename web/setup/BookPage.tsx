@@ -1,7 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import useSWR from 'swr'
-import { useNavigate } from 'react-router'
 import { waters, type Water } from '../../core/room/room.schema'
 import type { BookEntry } from '../../core/species/speciesBook'
 import { speciesKey } from '../../core/species/speciesKey'
@@ -12,6 +11,7 @@ import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useBack } from '../ui/useBack'
+import { useGoOn } from '../ui/useGoOn'
 import { useAdoptSpecies } from './useSetup'
 
 /** The shipped species book: tick those that are kept here. */
@@ -20,7 +20,7 @@ export function BookPage() {
   const here = new Set(useNames('species').map(speciesKey))
   const { room } = useRoomView()
   const adopt = useAdoptSpecies()
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const back = useBack('/setup/species')
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState<string[]>([])
@@ -31,7 +31,7 @@ export function BookPage() {
   const ordered = [...waters].sort((a, b) => Number(has.has(b)) - Number(has.has(a)))
   const matching = data.species.filter((entry) => `${entry.name} ${entry.scientificName}`.toLowerCase().includes(words.trim().toLowerCase()))
   const toggle = (names: string[], isOn: boolean): void => setChosen(isOn ? [...new Set([...chosen, ...names])] : chosen.filter((name) => !names.includes(name)))
-  const takeIn = (): void => void adopt(chosen).then(() => navigate(back), (refusal: unknown) => setProblem(sentenceOf(refusal)))
+  const takeIn = (): void => void adopt(chosen).then(() => goOn(back), (refusal: unknown) => setProblem(sentenceOf(refusal)))
   return (
     <>
       <Lead title="Species from the book" aside={`${data.species.length} in the book, ${here.size} here`}>

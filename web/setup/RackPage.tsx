@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
-import { Link, useNavigate } from 'react-router'
+import { Link } from 'react-router'
 import { addSystemSchema, tankKinds, waters, type AddSystem } from '../../core/room/room.schema'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import { useRoomView } from '../api/sharedReads'
@@ -11,6 +11,7 @@ import { Lead } from '../ui/Lead'
 import { schemaErrors } from '../ui/schemaErrors'
 import { submitInto } from '../ui/submitInto'
 import { useBack } from '../ui/useBack'
+import { useGoOn } from '../ui/useGoOn'
 import { readNumber, useUnits } from '../ui/useUnits'
 import { useAddSystem } from './useSetup'
 
@@ -20,7 +21,7 @@ export function RackPage() {
   const units = useUnits()
   const addSystem = useAddSystem()
   const back = useBack('')
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const [added, setAdded] = useState<string | null>(null)
   const empty = { name: '', water: 'fresh', sumpL: '', rack: room && room.systems.length > 0 ? '' : 'R1', tankCount: 8, perShelf: 4, tankKind: 'glass', netVolumeL: '' }
   const form = useForm({ values: empty, resetOptions: { keepDirtyValues: true } })
@@ -33,7 +34,7 @@ export function RackPage() {
     for (const [name, message] of errors) form.setError(name as keyof typeof empty, { message })
     if (errors.length > 0) return
     if (!(await submitInto(form, () => addSystem(body)))) return
-    if (back !== '') return void navigate(back)
+    if (back !== '') return goOn(back)
     setAdded(`${body.name}: ${plural(body.tankCount, 'tank')} in rack ${body.rack}.`)
     form.reset({ ...empty, rack: '' })
   })

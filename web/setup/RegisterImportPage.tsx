@@ -1,12 +1,13 @@
 import { useState } from 'react'
 import { Button, Form, Table } from 'react-bootstrap'
-import { useNavigate, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { columnOf, type PreviewRow } from '../../core/setup/registerCsv'
 import { isRegisterName, registers, type RegisterName } from '../../core/setup/registers'
 import { ListProblem, problemOf, type ListTrouble } from '../ui/ListProblem'
 import { Lead } from '../ui/Lead'
 import { Nothing } from '../ui/PageState'
 import { plural } from '../ui/format'
+import { useGoOn } from '../ui/useGoOn'
 import { useRegisterWrites } from './useSetup'
 
 /** Takes a list in from a file: what it would do first, then all of it or nothing. */
@@ -18,7 +19,7 @@ export function RegisterImportPage() {
 function ImportFile({ register }: { register: RegisterName }) {
   const { title, fields, key } = registers[register]
   const writes = useRegisterWrites(register)
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const [preview, setPreview] = useState<{ rows: PreviewRow[]; notices: string[] } | null>(null)
   const [problem, setProblem] = useState<ListTrouble | null>(null)
   const attempt = async <T,>(work: () => Promise<T>): Promise<T | null> => {
@@ -52,7 +53,7 @@ function ImportFile({ register }: { register: RegisterName }) {
       {changing.length > 0 && (
         <>
           <PreviewTable rows={preview?.rows ?? []} />
-          <Button className="act" onClick={() => void attempt(() => writes.importRows(changing)).then((done) => done !== null && navigate(`/setup/${register}`))}>
+          <Button className="act" onClick={() => void attempt(() => writes.importRows(changing)).then((done) => done !== null && goOn(`/setup/${register}`))}>
             Take in {plural(changing.filter((row) => row.change === 'new').length, 'new row')}, change {changing.filter((row) => row.change === 'changed').length}
           </Button>
         </>

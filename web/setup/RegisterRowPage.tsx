@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { useNavigate, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { emptyValues } from '../../core/setup/registerCsv'
 import { isRegisterName, registers, type RegisterField as Field, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
 import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
@@ -10,6 +10,7 @@ import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
 import { useBack } from '../ui/useBack'
+import { useGoOn } from '../ui/useGoOn'
 import { useUnits } from '../ui/useUnits'
 import { RegisterField } from './RegisterField'
 import { fromInputs, toInputs, type Inputs } from './registerForm'
@@ -37,7 +38,7 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
   const { recorder } = useSession()
   const units = useUnits()
   const names = useReferenceNames(register)
-  const navigate = useNavigate()
+  const goOn = useGoOn()
   const writes = useRegisterWrites(register)
   // The row as it was when the form was opened: what a save is held against, whatever comes in meanwhile.
   const [base, setBase] = useState<{ version: number; values: RegisterValues }>(() => ({ version: row?.version ?? 0, values: row?.values ?? emptyValues(fields) }))
@@ -51,7 +52,7 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
     setIsSending(true)
     try {
       await work()
-      await navigate(back)
+      goOn(back)
     } catch (error) {
       if (error instanceof ApiProblem && error.code === 'stale') setStale({ current: error.current as RegisterRow, mine })
       else setErrors(errorsByField(error, 'values') ?? { '': sentenceOf(error) })
@@ -105,7 +106,7 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
             <Button type="submit" className="act" disabled={isSending || stale !== null}>
               {row ? 'Save' : `Add ${one}`}
             </Button>
-            <button type="button" className="quiet-button" onClick={() => void navigate(back)}>
+            <button type="button" className="quiet-button" onClick={() => goOn(back)}>
               leave it
             </button>
             {row && (
