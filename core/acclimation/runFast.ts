@@ -1,7 +1,7 @@
 import { molarMass } from '../water/carbonate'
 import { co2InBalance, freeCo2, hydrogenAtAir, hydrogenOf, lookUp, makeConstants, unionised } from '../water/fastChemistry'
 import { doseFloorMgL } from './summariseRun'
-import { isStretch, usualRoomPco2Uatm, type Deed, type Phase, type Stretch, type VesselOptions, type VesselState } from './vessel'
+import { isStretch, usualRoomPco2Uatm, withReading, type Deed, type Phase, type Stretch, type VesselOptions, type VesselState } from './vessel'
 
 /** Moments of a run as columns, so that nothing is made anew for each of a hundred thousand runs. */
 export interface Series {
@@ -27,6 +27,7 @@ export const makeSeries = (): Series => {
 const size = 7
 const toRow = (state: VesselState, row: Float64Array): void => row.set([state.volumeL, state.tempC, state.salinityPpt, state.alkalinityMeqL, state.dicMmolL, state.tanMgL, state.oxygenMgL])
 const at = (row: Float64Array, index: number): number => row[index] as number
+const fromRow = (row: Float64Array): VesselState => ({ volumeL: at(row, 0), tempC: at(row, 1), salinityPpt: at(row, 2), alkalinityMeqL: at(row, 3), dicMmolL: at(row, 4), tanMgL: at(row, 5), oxygenMgL: at(row, 6) })
 /** How far a step may go against what changes fastest; as in the reference, so that no peak falls between two moments. */
 const stepShare = 0.1
 /** By how much of itself ammonia above the floor may move within a step: the ends of a step then give its dose to a quarter of a per cent. */
@@ -159,7 +160,8 @@ export function createFastRun() {
     else if ('into' in deed) {
       toRow(deed.into, row)
       options = { ...options, biomassG: deed.biomassG }
-    } else if ('addL' in deed) {
+    } else if ('read' in deed) toRow(withReading(fromRow(row), deed.read), row)
+    else if ('addL' in deed) {
       const volume = at(row, 0) + deed.addL
       for (let each = 1; each < size; each += 1) row[each] = (at(row, each) * at(row, 0) + at(target, each) * deed.addL) / volume
       row[0] = volume

@@ -1,4 +1,4 @@
-import { co2AtAir, freeCo2MmolL, molarMass, totalPh, unionisedShare } from '../water/carbonate'
+import { co2AtAir, dicFromPh, freeCo2MmolL, molarMass, totalPh, unionisedShare } from '../water/carbonate'
 import { waterConstants } from '../water/constants'
 import { oxygenSaturationMgL } from '../water/oxygen'
 
@@ -39,7 +39,17 @@ export type Deed =
   | { into: VesselState; biomassG: number }
   /** Fish are in the tank's water; the volume is kept. */
   | { transfer: true }
+  /** The water was read: from here on it is what was measured. */
+  | { read: WaterReading }
 export type Phase = Stretch | Deed
+
+/** What was measured in the water around the fish; null for what was not. Total ammonia as nitrogen, pH by meter. */
+export interface WaterReading {
+  tempC: number | null
+  salinityPpt: number | null
+  ph: number | null
+  tanMgL: number | null
+}
 
 /** What the fish in it do, and the air above. */
 export interface VesselOptions {
@@ -118,6 +128,7 @@ function done(state: VesselState, deed: Deed, tank: VesselState, { roomPco2Uatm 
   if ('dump' in deed) return { ...state, volumeL: state.volumeL * (1 - deed.dump) }
   if ('transfer' in deed) return { ...tank, volumeL: state.volumeL }
   if ('into' in deed) return deed.into
+  if ('read' in deed) return withReading(state, deed.read)
   if ('addL' in deed) {
     const volumeL = state.volumeL + deed.addL
     const mixed = keys.map((key) => [key, key === 'volumeL' ? volumeL : (state[key] * state.volumeL + tank[key] * deed.addL) / volumeL])
@@ -127,6 +138,12 @@ function done(state: VesselState, deed: Deed, tank: VesselState, { roomPco2Uatm 
   const excess = freeCo2MmolL(state.dicMmolL, totalPh(state, c), c) - co2AtAir(roomPco2Uatm, c)
   const saturation = oxygenSaturationMgL(state.salinityPpt, state.tempC)
   return clamped({ ...state, dicMmolL: state.dicMmolL - deed.pour * excess, oxygenMgL: state.oxygenMgL + deed.pour * (saturation - state.oxygenMgL) })
+}
+
+/** Takes what was measured for true; a measured pH tells the carbon, the alkalinity being what it was reckoned to be. */
+export function withReading(state: VesselState, { tempC, salinityPpt, ph, tanMgL }: WaterReading): VesselState {
+  const read = { ...state, tempC: tempC ?? state.tempC, salinityPpt: salinityPpt ?? state.salinityPpt, tanMgL: tanMgL ?? state.tanMgL }
+  return ph === null ? read : clamped({ ...read, dicMmolL: dicFromPh(ph, read.alkalinityMeqL, read.salinityPpt, read.tempC, read.tanMgL) })
 }
 
 /** Meter pH and un-ionised ammonia of a water. */

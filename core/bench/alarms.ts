@@ -1,7 +1,7 @@
 import type { Limits } from '../limits/houseLimits'
 import { lowerFirst } from '../words/lowerFirst'
 import type { RunNow } from './followRun'
-import { stepIndexOf, type RunRecord } from './runRecord'
+import { hasAir, stepIndexOf, type RunRecord } from './runRecord'
 
 const minuteMs = 60_000
 
@@ -60,8 +60,7 @@ function vesselAlarms(run: RunRecord, now: RunNow, limits: Limits, nowMs: number
     const inMin = (1000 * (fullShare * vesselL - litres)) / pace.mlPerMin
     alarms.push({ key: 'full', level: 'watch', words: `It will be full in about ${Math.max(1, Math.round(inMin))} min: ${step.endL.toFixed(1)} L are planned, it holds ${vesselL}.`, sinceMs: nowMs })
   }
-  const hasAir = run.events.findLast(({ kind }) => kind === 'air')?.isOn ?? step.water.some((deed) => 'handling' in deed && deed.handling === 'air')
-  if (water.now && water.now.oxygenMgL < water.limits.oxygen && !hasAir) {
+  if (water.now && water.now.oxygenMgL < water.limits.oxygen && !hasAir(run)) {
     const isDiluted = litres >= 2 * run.plan.startL
     alarms.push({ key: 'air', level: 'act', words: `Oxygen is estimated at ${water.now.oxygenMgL.toFixed(1)} mg/L, limit ${water.limits.oxygen.toFixed(1)}. ${isDiluted ? 'The water is diluted: air stone in.' : 'Dilute first if you can, then air; air in undiluted bag water turns its ammonia toxic.'}`, sinceMs: nowMs })
   }

@@ -5,11 +5,11 @@ import { nominalOf } from '../acclimation/question'
 import { createFastRun, makeSeries } from '../acclimation/runFast'
 import { exchangeBands, type Handling } from '../acclimation/schools'
 import { sceneOf } from '../acclimation/tryMethod'
-import type { Phase, VesselState } from '../acclimation/vessel'
+import { isStretch, type Phase, type Stretch, type VesselState } from '../acclimation/vessel'
 import type { Limits } from '../limits/houseLimits'
 import { dicAtAir } from '../water/carbonate'
 import { oxygenSaturationMgL } from '../water/oxygen'
-import { stepIndexOf, stepStarts, type RunRecord } from './runRecord'
+import { stepIndexOf, stepStarts, type RunEvent, type RunRecord } from './runRecord'
 import type { WaterDeed } from './runPlan'
 
 /** Water around the fish at one moment, as the model has it. */
@@ -38,26 +38,36 @@ const minuteMs = 60_000
 // Its columns are large; one set serves every run, one after another.
 const [engine, moments] = [createFastRun(), makeSeries()]
 
-/** Litres that ran in during a step; the plan says so unless something better is known. */
-export type LitresIn = (index: number) => number | null
+/** What the water is followed by, where more is known than the plan. */
+interface Course {
+  handled?: Handled
+  /** Litres that ran in during a begun step, as readings or a drop counter say; null where the plan has to do. */
+  litresIn?: (index: number) => number | null
+  /** True flow as a share of the planned one. */
+  flowFactor?: number
+}
 
 /**
- * Follows the water of a run: what was done with its true times, the step in hand as it flows, the rest as planned.
- * @param litresIn - litres of each begun flow step, where readings or a drop counter say so.
+ * Follows the water of a run: what was done with its true times, the step in hand as it flows, the rest as planned. From
+ * each reading on, the water is what was measured.
  */
-export function estimateWater(run: RunRecord, limits: Limits, nowMs: number, handled: Handled = 'likely', litresIn: LitresIn = () => null, flowFactor = 1): WaterEstimate {
+export function estimateWater(run: RunRecord, limits: Limits, nowMs: number, { handled = 'likely', litresIn = () => null, flowFactor = 1 }: Course = {}): WaterEstimate {
   const { question } = run.plan
   const scene = sceneOf(question, limits)
   const bag = likelyBag(question)
   const pool = run.plan.startL / question.bag.waterL
-  const way = createWay(run, bag, scene.tank, handled, litresIn, flowFactor)
+  const told = run.events.filter(({ kind, atMs }) => (kind === 'reading' || kind === 'air') && atMs <= nowMs)
+  const way = createWay(run, bag, scene.tank, told, { handled, litresIn, flowFactor })
   const series = engine({ ...bag.start, volumeL: run.plan.startL }, scene.tank, way.phases(nowMs), { ...bag.options, biomassG: bag.options.biomassG * pool }, 1, moments)
   const nowMin = (nowMs - run.startedAtMs) / minuteMs
   const speciesLimits = limitsFor(limits, question.tolerance, oxygenSaturationMgL(scene.tank.salinityPpt, scene.tank.tempC))
+  // What was reckoned before the last reading is overtaken by it.
+  const readMin = Math.max(-1, ...told.map(({ kind, atMs }) => (kind === 'air' ? -1 : (atMs - run.startedAtMs) / minuteMs)))
   let [at, over]: [number, number | null] = [0, null]
   for (let index = 0; index < series.length; index += 1) {
-    if ((series.atMin[index] ?? 0) <= nowMin + 1e-6) at = index
-    if (over === null && (series.unionisedMgL[index] ?? 0) >= speciesLimits.nh3) over = series.atMin[index] ?? null
+    const atMin = series.atMin[index] ?? 0
+    if (atMin <= nowMin + 1e-6) at = index
+    if (over === null && atMin > readMin + 1e-6 && (series.unionisedMgL[index] ?? 0) >= speciesLimits.nh3) over = atMin
   }
   const phAt = (index: number): number => (series.ownPh[index] ?? NaN) + (series.co2Ph[index] ?? NaN)
   const every = Math.max(1, Math.floor(series.length / 240))
@@ -72,11 +82,13 @@ export function estimateWater(run: RunRecord, limits: Limits, nowMs: number, han
 }
 
 /** Turns the steps of a run into phases of the vessel, up to the fish going into their tank. */
-function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, handled: Handled, litresIn: LitresIn, flowFactor: number) {
+function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, told: readonly RunEvent[], { handled, litresIn, flowFactor }: Required<Course>) {
   const { question, steps } = run.plan
   const [starts, inHand] = [stepStarts(run), stepIndexOf(run)]
   const out = steps.findIndex(({ countsOut }) => countsOut)
-  const exchange = (handling: Handling): number => exchangeBands[handling][column[handled]]
+  // As planned until somebody says that the air stone is in or out.
+  let hasAir: boolean | null = null
+  const exchange = (handling: Handling): number => exchangeBands[hasAir === null ? handling : hasAir ? 'air' : handling === 'air' ? 'bucket' : handling][column[handled]]
   const sealed = (minutes: number): Phase => ({ minutes, mode: 'none', exchangePerH: 0, sealedShare: bag.sealedShare, tauMin: bag.floatTauMin, bathC: tank.tempC })
   const room = (isNearRoom: boolean) => (isNearRoom ? { tauMin: usualBucketTauMin, bathC: question.roomC } : {})
   const still = (handling: Handling | 'sealed', minutes: number, isNearRoom = true): Phase[] => (minutes <= 0 ? [] : [handling === 'sealed' ? sealed(minutes) : { minutes, mode: 'none', exchangePerH: exchange(handling), ...room(isNearRoom) }])
@@ -99,6 +111,22 @@ function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, handled: Ha
     return [{ into, biomassG: bag.options.biomassG * question.bags }]
   }
 
+  /** Parts a stretch of a step where the water was read, or the air stone went in or out. */
+  const parted = ([whole]: readonly Phase[], handling: Handling | 'sealed', index: number): Phase[] => {
+    if (!whole || !isStretch(whole)) return []
+    const parts: Phase[] = []
+    let [part, fromMin] = [whole, 0]
+    for (const event of told.filter(({ stepIndex }) => stepIndex === index)) {
+      const untilMin = Math.min(whole.minutes, Math.max(fromMin, (event.atMs - (starts[index] ?? event.atMs)) / minuteMs))
+      parts.push(...lasting(part, untilMin - fromMin))
+      fromMin = untilMin
+      if (event.kind === 'reading') parts.push({ read: event })
+      else hasAir = event.isOn
+      if (handling !== 'sealed') part = { ...part, exchangePerH: exchange(handling) }
+    }
+    return [...parts, ...lasting(part, whole.minutes - fromMin)]
+  }
+
   return {
     isOut: out >= 0 && inHand > out,
     phases(nowMs: number): Phase[] {
@@ -110,16 +138,15 @@ function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, handled: Ha
         const lasted = from === undefined ? null : ((isDone ? (starts[index + 1] ?? nowMs) : nowMs) - from) / minuteMs
         // What a touch ends lasts as long as it took; what a timer ends goes on for its minutes unless it was cut short.
         if (step.minutes === null) {
-          phases.push(...still(handling, Math.max(0, lasted ?? 0)), ...step.water.flatMap(instant))
+          phases.push(...parted(still(handling, Math.max(0, lasted ?? 0)), handling, index), ...step.water.flatMap(instant))
         } else {
           phases.push(...step.water.flatMap(instant))
-          const flowing = step.water.find((deed) => deed.do === 'wait' || deed.do === 'fill' || deed.do === 'overflow')
-          if (flowing && isDone) phases.push(...stretch(flowing, lasted ?? 0, index, true))
+          const flowing = step.water.find((deed) => 'handling' in deed)
+          if (flowing && isDone) phases.push(...parted(stretch(flowing, lasted ?? 0, index, true), flowing.handling, index))
           else if (flowing) {
             const soFar = Math.max(0, lasted ?? 0)
             const before = stretch(flowing, soFar, index, false)
-            phases.push(...before)
-            phases.push(...restOf(flowing, step.minutes, soFar, before))
+            phases.push(...parted(before, flowing.handling, index), ...restOf(flowing, step.minutes, soFar, before))
           }
         }
         const last = step.water.at(-1)
@@ -141,6 +168,8 @@ function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, handled: Ha
     return left > 1e-6 && flow > 0 ? [{ minutes: left / flow, mode: deed.do, flowLPerMin: flow, exchangePerH: exchange(deed.handling), ...room(deed.isNearRoom) }] : []
   }
 }
+
+const lasting = (stretch: Stretch, minutes: number): Phase[] => (minutes > 1e-9 ? [{ ...stretch, minutes }] : [])
 
 /** Salinity of the water at the start of a step, as the model has it. */
 export function salinityAtStart(run: RunRecord, index: number): number {

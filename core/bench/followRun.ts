@@ -39,10 +39,10 @@ export function followRun(run: RunRecord, limits: Limits, nowMs: number): RunNow
   const dueAtMs = step === null || step.minutes === null ? null : (pace?.endMs ?? floatEndMs(run, stepStartedAtMs, nowMs) ?? stepStartedAtMs + step.minutes * minuteMs)
   const out = run.plan.steps.findIndex(({ countsOut }) => countsOut)
   const litresIn = (each: number): number | null => (each === index && pace ? pace.litresIn : null)
-  const water = estimateWater(run, limits, nowMs, 'likely', litresIn)
+  const water = estimateWater(run, limits, nowMs, { litresIn })
   const binder = hasBinder(run)
   const isOut = index > out
-  const at = (handled: 'low' | 'high'): number | null => estimateWater(run, limits, nowMs, handled, litresIn).ammoniaAtMs
+  const at = (handled: 'low' | 'high'): number | null => estimateWater(run, limits, nowMs, { handled, litresIn }).ammoniaAtMs
   return {
     ...{ index, step, stepStartedAtMs, dueAtMs, pace, water },
     advice: pace && paceAdvice(run, pace, nowMs),

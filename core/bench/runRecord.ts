@@ -41,5 +41,7 @@ export const stepInHand = (run: RunRecord): RunStep | null => run.plan.steps[ste
 export const litresBefore = ({ plan }: Pick<RunRecord, 'plan'>, index: number): number => plan.steps[index - 1]?.endL ?? plan.startL
 /** Whether a binder is at work, said at the start or since. */
 export const hasBinder = ({ plan, events }: Pick<RunRecord, 'plan' | 'events'>): boolean => events.findLast(({ kind }) => kind === 'binder')?.isOn ?? plan.hasBinder
+/** Whether air bubbles through the water: as planned for the step in hand, or as somebody said since. */
+export const hasAir = (run: RunRecord): boolean => run.events.findLast(({ kind }) => kind === 'air')?.isOn ?? stepInHand(run)?.water.some((deed) => 'handling' in deed && deed.handling === 'air') ?? false
 /** Where the fish are. */
 export const fishAre = (run: RunRecord): RunStep['fish'] => run.plan.steps[stepIndexOf(run) - 1]?.fish ?? 'bag'

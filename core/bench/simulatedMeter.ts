@@ -34,7 +34,9 @@ export function createSimulatedMeter(limits: Limits): BenchMeter {
     read(run, nowMs) {
       const random = xoroshiro128plus(hashOf(run.id))
       const flowFactor = flowShares[0] + (flowShares[1] - flowShares[0]) * uniformFloat64(random)
-      const { now } = estimateWater(run, limits, nowMs, 'likely', () => null, flowFactor)
+      // The vessel goes its own way, whatever was read in it.
+      const unread = { ...run, events: run.events.filter(({ kind }) => kind !== 'reading') }
+      const { now } = estimateWater(unread, limits, nowMs, { flowFactor })
       if (!now) return null
       const shaken = xoroshiro128plus(hashOf(`${run.id}${Math.floor(nowMs / 1000)}`))
       const wobble = (sd: number): number => sd * (uniformFloat64(shaken) + uniformFloat64(shaken) + uniformFloat64(shaken) - 1.5) * 2

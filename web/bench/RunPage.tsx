@@ -5,6 +5,7 @@ import type { RunView } from '../../core/bench/benchView'
 import { flowWords } from '../../core/bench/flowWords'
 import type { RunNow } from '../../core/bench/followRun'
 import { flowOf } from '../../core/bench/pace'
+import { hasAir } from '../../core/bench/runRecord'
 import { bathCaution } from '../../core/bench/specialRuns'
 import type { Limits } from '../../core/limits/houseLimits'
 import { lowerFirst } from '../../core/words/lowerFirst'
@@ -92,7 +93,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
       {isOpen && flowOf(now.step) && <DropCounter dropsPerMl={run.plan.dropsPerMl} airlines={bench?.airlines ?? []} onFlow={setFlow} />}
       {isOpen && run.outAtMs === null && run.plan.kind === 'acclimation' && (
         <div className="run-switches" role="group" aria-label="In the water">
-          <Switch label="air stone" isOn={run.events.findLast(({ kind }) => kind === 'air')?.isOn ?? false} onChange={(isOn) => setSwitch('air', isOn)} />
+          <Switch label="air stone" isOn={hasAir(run)} onChange={(isOn) => setSwitch('air', isOn)} />
           <Switch label="ammonia binder" isOn={now.hasBinder} onChange={(isOn) => setSwitch('binder', isOn)} />
         </div>
       )}
