@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { bagBand } from '../bag/bagBand'
 import { openBag } from '../bag/closedBag'
 import { standardLimits } from '../limits/houseLimits'
+import { baseUnits, type DisplayUnits } from '../units/units'
 import { drawEnsemble, judge } from './judge'
 import { methodCurves } from './methodCurves'
 import { hourlyRamp } from './crossing'
@@ -11,7 +12,7 @@ import type { AcclimationQuestion } from './question'
 import { bestReading, openReadings, turningPoints, valueOfReadings } from './readingValue'
 import { bestRemedy } from './remedies'
 import { schools, type School } from './schools'
-import { readingSentence, turningSentence, verdictSentence } from './sentences'
+import { figureAndLimit, readingSentence, turningSentence, verdictSentence } from './sentences'
 import { sceneOf } from './tryMethod'
 
 const overnight: AcclimationQuestion = {
@@ -39,6 +40,32 @@ describe('in words', () => {
     const remedy = school ? bestRemedy(school, chilled, standardLimits) : null
     expect([verdict.equal, remedy !== null && remedy.worst < (school?.worst ?? 0)]).toEqual([[], true])
     expect(verdictSentence(verdict, chilled, limits, remedy)).toMatch(/^No school stays under the limits\. .* comes nearest: .* would bring it to \d\.\d\d of the limit\./)
+  })
+})
+
+describe('in the units of the room', () => {
+  const units: DisplayUnits = { ...baseUnits, temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'SG' }
+  const chilled: AcclimationQuestion = { ...overnight, waterClass: 'hard', measured: { tempC: 10 }, tolerance: 'delicate', tank: { tempC: 26, salinityPpt: 0.3, alkalinityMeqL: 3, ph: 7.8 } }
+
+  test('a step of temperature is said in °F as a difference, litres in gallons, a step of salinity in ppt', () => {
+    const { verdict, limits } = judged(chilled, 60)
+    const straight = verdict.schools.find(({ key }) => key === 'straight')
+    if (!straight) throw new Error('no straight')
+    const [inC, inF] = [baseUnits, units].map((each) => figureAndLimit(straight, limits, each))
+    expect(inF?.figure).toBe('warming in 5 min')
+    expect(parseFloat(inF?.value ?? '')).toBeCloseTo(parseFloat(inC?.value ?? '') * 1.8, 0)
+    expect(inF?.value).toMatch(/ °F$/)
+    expect(verdictSentence(verdict, chilled, limits, null, units)).not.toMatch(/°C| L /)
+    const salty = judged({ ...overnight, measured: { ph: 6.93, tanMgL: 3.6, salinityPpt: 33, tempC: 22 } }, 60)
+    expect(verdictSentence(salty.verdict, overnight, salty.limits, null, units)).toMatch(/US gal of tank water.*rise of salinity in 5 min 2\.\d ppt/)
+  })
+  test('what would help, and what would change it, name levels as the instruments of the room show them', () => {
+    const { verdict } = judged(chilled, 60)
+    const worst = verdict.schools.find(({ key }) => key === 'straight')
+    expect(worst && bestRemedy(worst, chilled, standardLimits, schools, units)?.words).toMatch(/^A tank at \d\d\.\d °F$/)
+    const points = [{ kind: 'salinity', side: 'below', value: 30, school: 'drip' }, { kind: 'temperature', side: 'above', value: 25, school: 'drip' }, { kind: 'pH', side: 'above', value: 7.4, school: 'drip' }] as const
+    expect(turningSentence(points, [{ key: 'drip', name: 'Slow drip' }], units)).toBe('A salinity below 1.0226 SG 25/25 would make it Slow drip, a temperature above 77.0 °F would make it Slow drip and a pH above 7.40 would make it Slow drip.')
+    expect(turningSentence(points, [], baseUnits)).toContain('below 30.0 ppt')
   })
 })
 

@@ -1,4 +1,5 @@
 import type { Limits } from '../limits/houseLimits'
+import { baseUnits, showFigure, type DisplayUnits } from '../units/units'
 import { drawEnsemble, judge, type JudgedSchool } from './judge'
 import { nominalOf, targetOf, type AcclimationQuestion } from './question'
 import { schools as tradeSchools, type School, type SchoolStep } from './schools'
@@ -19,7 +20,7 @@ interface Idea {
 }
 
 /** What could be tried for the limit that binds. */
-function ideasFor({ binds }: JudgedSchool, school: School, question: AcclimationQuestion): Idea[] {
+function ideasFor({ binds }: JudgedSchool, school: School, question: AcclimationQuestion, units: DisplayUnits): Idea[] {
   const [nominal, target] = [nominalOf(question), targetOf(question)]
   const toward = (from: number, to: number, share: number): number => from + (to - from) * share
   const nearerTank = (tempC: number, salinityPpt: number): AcclimationQuestion => ({ ...question, prepared: { tempC, salinityPpt } })
@@ -28,9 +29,9 @@ function ideasFor({ binds }: JudgedSchool, school: School, question: Acclimation
   const still = withSteps(school, (step) => [step.step === 'fill' && step.handling === 'air' ? { ...step, handling: 'bucket' } : step])
   switch (binds) {
     case 'T':
-      return [{ words: `A tank at ${toward(target.tempC, nominal.tempC, 0.5).toFixed(1)} °C`, question: nearerTank(toward(target.tempC, nominal.tempC, 0.5), target.salinityPpt) }]
+      return [{ words: `A tank at ${showFigure('temperature', toward(target.tempC, nominal.tempC, 0.5), units)}`, question: nearerTank(toward(target.tempC, nominal.tempC, 0.5), target.salinityPpt) }]
     case 'S':
-      return [{ words: `A tank prepared to ${nominal.salinityPpt.toFixed(1)} ppt`, question: nearerTank(target.tempC, nominal.salinityPpt) }, { words: 'Twice the minutes', school: longer }]
+      return [{ words: `A tank prepared to ${showFigure('salinity', nominal.salinityPpt, units)}`, question: nearerTank(target.tempC, nominal.salinityPpt) }, { words: 'Twice the minutes', school: longer }]
     case 'own':
       return [{ words: 'Twice the minutes', school: longer }]
     case 'co2':
@@ -49,10 +50,10 @@ function ideasFor({ binds }: JudgedSchool, school: School, question: Acclimation
  * Finds what would help a school most, by trying it out on the same bags.
  * @returns null when nothing that was tried helps by a twentieth.
  */
-export function bestRemedy(judged: JudgedSchool, question: AcclimationQuestion, limits: Limits, all: readonly School[] = tradeSchools): Remedy | null {
+export function bestRemedy(judged: JudgedSchool, question: AcclimationQuestion, limits: Limits, all: readonly School[] = tradeSchools, units: DisplayUnits = baseUnits): Remedy | null {
   const school = all.find(({ key }) => key === judged.key)
   if (!school) return null
-  const tried = ideasFor(judged, school, question).flatMap((idea): Remedy[] => {
+  const tried = ideasFor(judged, school, question, units).flatMap((idea): Remedy[] => {
     const only = { ...(idea.school ?? school) }
     delete only.needs
     const worst = judge(drawEnsemble(idea.question ?? question, limits, { draws, schools: [only] })).schools[0]?.worst

@@ -1,6 +1,8 @@
 import type { Limits } from '../limits/houseLimits'
 import { lowerFirst } from '../words/lowerFirst'
+import { showChange } from '../units/units'
 import type { RunNow } from './followRun'
+import { vesselWords } from './runPlan'
 import { hasAir, stepIndexOf, type RunRecord } from './runRecord'
 
 const minuteMs = 60_000
@@ -51,14 +53,14 @@ function ammoniaAlarms(run: RunRecord, { ammoniaAt, fish, index }: RunNow, nowMs
 }
 
 function vesselAlarms(run: RunRecord, now: RunNow, limits: Limits, nowMs: number): Alarm[] {
-  const { fish, step, litres, pace, water, stepStartedAtMs } = now
+  const { fish, step, litres, pace, water, stepStartedAtMs, units } = now
   if (fish !== 'vessel' || !step) return []
   const { vesselL } = run.plan
   const alarms: Alarm[] = []
-  if (litres >= fullShare * vesselL) alarms.push({ key: 'full', level: 'act', words: `The vessel is full: about ${litres.toFixed(1)} of ${vesselL} L. Take water out, or let it overflow far from the drip.`, sinceMs: nowMs })
+  if (litres >= fullShare * vesselL) alarms.push({ key: 'full', level: 'act', words: `The vessel is full: about ${showChange('volume', litres, units)} of ${vesselWords(vesselL, units)}. Take water out, or let it overflow far from the drip.`, sinceMs: nowMs })
   else if (step.endL > fullShare * vesselL && pace && pace.mlPerMin > 0) {
     const inMin = (1000 * (fullShare * vesselL - litres)) / pace.mlPerMin
-    alarms.push({ key: 'full', level: 'watch', words: `It will be full in about ${Math.max(1, Math.round(inMin))} min: ${step.endL.toFixed(1)} L are planned, it holds ${vesselL}.`, sinceMs: nowMs })
+    alarms.push({ key: 'full', level: 'watch', words: `It will be full in about ${Math.max(1, Math.round(inMin))} min: ${showChange('volume', step.endL, units)} are planned, it holds ${vesselWords(vesselL, units)}.`, sinceMs: nowMs })
   }
   if (water.now && water.now.oxygenMgL < water.limits.oxygen && !hasAir(run)) {
     const isDiluted = litres >= 2 * run.plan.startL

@@ -4,6 +4,7 @@ import { fillAfter, overflowAfter } from '../acclimation/mixing'
 import { offeredSchools, type AcclimationQuestion } from '../acclimation/question'
 import { schools, type School } from '../acclimation/schools'
 import { standardLimits } from '../limits/houseLimits'
+import { baseUnits } from '../units/units'
 import { atMin, judgedFigures, marineBag, runOf, runStartMs, withEvent } from '../testing/benchRun'
 import { isEstimate } from './bagFigures'
 import type { RunView } from './benchView'
@@ -54,7 +55,7 @@ describe('the plan of a run', () => {
 
   test('bath and dip go by the agent’s entry and say what is missing in it; a look needs no agent', () => {
     const agent = { id: 'a', name: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null }
-    const scene = { agent, fish: 12, to: 'H1-01', tankSalinityPpt: 0.3, limits }
+    const scene = { agent, fish: 12, to: 'H1-01', tankSalinityPpt: 0.3, limits, units: baseUnits }
     expect(planBath('bath', scene)).toMatchObject({ ok: true, litres: 8, doseMl: 4, minutes: 20 })
     expect(planBath('dip', scene)).toEqual({ ok: false, reason: 'The entry of methylene blue has no dip: put level and minutes there, from the label (Setup, Agents).' })
     expect(planBath('bath', { ...scene, agent: { ...agent, strengthMgPerMl: null } })).toMatchObject({ ok: false })
@@ -100,7 +101,7 @@ describe('the pace of a run', () => {
     expect((pace?.endMs ?? 0) - atMin(26)).toBeCloseTo(((4500 - 750) / 50) * 60_000, 0)
     run = withEvent(run, 40, { kind: 'flow', mlPerMin: 0 })
     expect(paceOf(run, atMin(41))?.endMs).toBe(Infinity)
-    expect(paceAdvice(run, paceOf(run, atMin(41)) as never, atMin(41))).toContain('Nothing flows')
+    expect(paceAdvice(run, paceOf(run, atMin(41)) as never, atMin(41), baseUnits)).toContain('Nothing flows')
   })
 
   test('floating ends when the readings say within a degree', () => {
@@ -128,6 +129,9 @@ describe('alarms', () => {
     expect(keysAt(dripping(), 50)).toEqual(['watch read'])
     expect(keysAt(dripping(21, { vesselL: 4 }), 26)).toEqual(['watch lid', 'watch full'])
     expect(keysAt(dripping(21, { vesselL: 4 }), 70)).toContain('act full')
+    const small = dripping(21, { vesselL: 4 })
+    const inGallons = followRun(small, limits, atMin(70), { ...baseUnits, volumeUnit: 'gal' })
+    expect(alarmsOf(small, inGallons, limits, atMin(70)).map(({ words }) => words).join()).toMatch(/The vessel is full: about 1\.\d US gal of 1\.1 US gal\./)
   })
 
   test('a fouled bag in air is called out before its limit, and figures for ammonia are withheld with a binder', () => {

@@ -1,6 +1,7 @@
 import { targetOf } from '../acclimation/question'
 import { nominalOf } from '../acclimation/question'
 import type { Limits } from '../limits/houseLimits'
+import { baseUnits, type DisplayUnits } from '../units/units'
 import { estimateWater, type WaterEstimate } from './estimateWater'
 import { paceAdvice, paceOf, type Pace } from './pace'
 import { fishAre, hasBinder, litresBefore, stepIndexOf, stepInHand, stepStarts, type RunRecord } from './runRecord'
@@ -24,6 +25,8 @@ export interface RunNow {
   fish: RunStep['fish']
   hasBinder: boolean
   water: WaterEstimate
+  /** What its words are said in. */
+  units: DisplayUnits
   /** When ammonia reaches its limit: likely, and with water that loses its carbon dioxide fastest and slowest. */
   ammoniaAt: { likelyMs: number | null; soonestMs: number | null; latestMs: number | null } | null
 }
@@ -32,7 +35,7 @@ export interface RunNow {
  * Says where a run stands: the step in hand, its end by what was read, the water as the model has it. The clock is the
  * server's, so every device sees the same.
  */
-export function followRun(run: RunRecord, limits: Limits, nowMs: number): RunNow {
+export function followRun(run: RunRecord, limits: Limits, nowMs: number, units: DisplayUnits = baseUnits): RunNow {
   const [index, step] = [stepIndexOf(run), stepInHand(run)]
   const stepStartedAtMs = stepStarts(run).at(-1) ?? run.startedAtMs
   const pace = paceOf(run, nowMs)
@@ -44,8 +47,8 @@ export function followRun(run: RunRecord, limits: Limits, nowMs: number): RunNow
   const isOut = index > out
   const at = (handled: 'low' | 'high'): number | null => estimateWater(run, limits, nowMs, { handled, litresIn }).ammoniaAtMs
   return {
-    ...{ index, step, stepStartedAtMs, dueAtMs, pace, water },
-    advice: pace && paceAdvice(run, pace, nowMs),
+    ...{ index, step, stepStartedAtMs, dueAtMs, pace, water, units },
+    advice: pace && paceAdvice(run, pace, nowMs, units),
     outAtMs: out < 0 || isOut ? null : (dueAtMs ?? Math.max(nowMs, stepStartedAtMs)) + minutesFrom(run.plan.steps.slice(0, out), index + 1) * minuteMs,
     litres: litresBefore(run, index) + (pace && step?.water.some((deed) => deed.do === 'fill') ? pace.litresIn : 0),
     fish: fishAre(run),

@@ -1,3 +1,4 @@
+import { showChange, type DisplayUnits } from '../units/units'
 import { refitRun, type Reading } from '../acclimation/refit'
 import { targetOf } from '../acclimation/question'
 import { flowWords } from './flowWords'
@@ -99,7 +100,7 @@ const quietShare = 0.1
  * Says what to do about the flow; null while it goes as planned.
  * @param dropsPerMl - of the airline.
  */
-export function paceAdvice(run: RunRecord, pace: Pace, nowMs: number): string | null {
+export function paceAdvice(run: RunRecord, pace: Pace, nowMs: number, units: DisplayUnits): string | null {
   const step = stepInHand(run)
   const deed = flowOf(step)
   if (!step || !deed || step.minutes === null || pace.by === 'plan') return null
@@ -110,7 +111,7 @@ export function paceAdvice(run: RunRecord, pace: Pace, nowMs: number): string | 
   if (!(pace.mlPerMin > 0)) return 'Nothing flows: look at the valve and for a kink or an air lock in the line.'
   const needed = leftMin > 1 ? leftMl / leftMin : null
   const share = pace.mlPerMin / (needed ?? pace.plannedMlPerMin)
-  if (needed === null) return `Slower than planned: ${(leftMl / 1000).toFixed(1)} L are still to come, ${Math.ceil(leftMl / pace.mlPerMin)} min at this flow.`
+  if (needed === null) return `Slower than planned: ${showChange('volume', leftMl / 1000, units)} are still to come, ${Math.ceil(leftMl / pace.mlPerMin)} min at this flow.`
   if (Math.abs(share - 1) <= quietShare) return null
   const to = flowWords(needed, run.plan.dropsPerMl)
   return share < 1 ? `Slower than planned: open to ${to}.` : `Faster than planned: close to ${to}.`

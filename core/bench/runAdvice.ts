@@ -9,7 +9,7 @@ import { flowWords } from './flowWords'
 import { flowOf } from './pace'
 import { startLitres, type RunScene } from './planRun'
 import { lowerFirst } from '../words/lowerFirst'
-import { mostLitres, vesselFor, type RunStep } from './runPlan'
+import { mostLitres, vesselFor, vesselWords, type RunStep } from './runPlan'
 
 /** One figure of a recommendation, in words. */
 export interface AdviceLine {
@@ -24,7 +24,8 @@ const quietAnimals = ['peaceful', 'peaceful in groups']
  * @param temperament - of the species, from the book; null when it says nothing.
  */
 export function adviseRun(steps: readonly RunStep[], scene: RunScene, temperament: string | null): AdviceLine[] {
-  const show = (quantity: Quantity, base: number): string => showFigure(quantity, base, scene.units ?? baseUnits)
+  const units = scene.units ?? baseUnits
+  const show = (quantity: Quantity, base: number): string => showFigure(quantity, base, units)
   const out = steps.findIndex(({ countsOut }) => countsOut)
   const before = steps.slice(0, out + 1)
   const float = before.find(({ water }) => water.some((deed) => deed.do === 'wait' && deed.handling === 'sealed'))
@@ -38,7 +39,7 @@ export function adviseRun(steps: readonly RunStep[], scene: RunScene, temperamen
     float ? { label: 'float', value: `${float.minutes} min` } : { label: 'float', value: 'not at all' },
     flow && flowing?.minutes ? { label: 'flow', value: flowWords((1000 * flow.litres) / flowing.minutes, scene.dropsPerMl) } : null,
     { label: 'tank water', value: tankL > 0 ? show('volume', tankL) : 'none' },
-    usesVessel ? { label: 'vessel', value: `${show('volume', vesselFor(endL)).replace('.0 ', ' ')} or more, with a lid` } : null,
+    usesVessel ? { label: 'vessel', value: `${vesselWords(vesselFor(endL), units)} or more, with a lid` } : null,
     usesVessel ? { label: 'air stone', value: airAdvice(steps, scene) } : null,
     { label: 'lights', value: temperament && !quietAnimals.includes(temperament) ? 'off for some hours: the residents or these fish pick fights' : 'low until they have settled' },
     { label: 'feed today', value: 'nothing; offer food tomorrow' },

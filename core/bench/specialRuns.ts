@@ -1,6 +1,7 @@
 import { doseMg } from '../dosing/dose'
 import type { Limits } from '../limits/houseLimits'
-import type { RunStep } from './runPlan'
+import type { DisplayUnits } from '../units/units'
+import { vesselWords, type RunStep } from './runPlan'
 
 /** What the list of agents says of one; figures are the house's, from the label of its product. */
 export interface Agent {
@@ -24,6 +25,7 @@ export interface BathScene {
   to: string
   tankSalinityPpt: number
   limits: Pick<Limits, 'bathLitresPer10Fish'>
+  units: DisplayUnits
 }
 
 export type BathPlan = { ok: true; steps: RunStep[]; litres: number; doseMl: number; minutes: number } | { ok: false; reason: string }
@@ -35,7 +37,7 @@ const step = (title: string, detail: string, more: Partial<RunStep> = {}): RunSt
  * made up before any fish is in it, timed, aerated. Arithmetic, no prescription.
  * @returns why not, when the agent's entry lacks a figure.
  */
-export function planBath(kind: 'bath' | 'dip', { agent, fish, to, tankSalinityPpt, limits }: BathScene): BathPlan {
+export function planBath(kind: 'bath' | 'dip', { agent, fish, to, tankSalinityPpt, limits, units }: BathScene): BathPlan {
   const [mgL, minutes] = kind === 'bath' ? [agent.bathMgL, agent.bathMinutes] : [agent.dipMgL, agent.dipMinutes]
   if (mgL === null || minutes === null) return { ok: false, reason: `The entry of ${agent.name} has no ${kind}: put level and minutes there, from the label (Setup, Agents).` }
   if (!agent.strengthMgPerMl) return { ok: false, reason: `The entry of ${agent.name} has no strength: put mg in a mL there, from the label (Setup, Agents).` }
@@ -43,7 +45,7 @@ export function planBath(kind: 'bath' | 'dip', { agent, fish, to, tankSalinityPp
   const doseMl = doseMg(litres, 0, mgL) / agent.strengthMgPerMl
   const into = { endL: litres, fish: 'vessel' } as const
   const steps = [
-    step(`Make the ${kind} up`, `${litres} L of water of ${to}, air stone on, same temperature. ${doseMl < 1 ? doseMl.toFixed(2) : doseMl.toFixed(1)} mL of ${agent.name} (${agent.strengthMgPerMl} mg in a mL) for ${mgL} mg/L; stir it in before any fish.`, { endL: litres }),
+    step(`Make the ${kind} up`, `${vesselWords(litres, units)} of water of ${to}, air stone on, same temperature. ${doseMl < 1 ? doseMl.toFixed(2) : doseMl.toFixed(1)} mL of ${agent.name} (${agent.strengthMgPerMl} mg in a mL) for ${mgL} mg/L; stir it in before any fish.`, { endL: litres }),
     step('Fish in', 'With the net, without the bag water. Lid on.', { ...into, water: [{ do: 'into', litres, salinityPpt: tankSalinityPpt }] }),
     step(kind === 'bath' ? 'Bath' : 'Dip', `${minutes} min. Stay beside it.`, { ...into, minutes, water: [{ do: 'wait', handling: 'air', isNearRoom: true }] }),
     step(`Net over into ${to}`, 'The quiet tank, lights low. Count them.', { fish: 'tank', countsOut: true, water: [{ do: 'transfer' }], endL: litres }),

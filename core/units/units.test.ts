@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { sgReferenceNames } from '../water/density'
-import { baseUnits, fromDisplay, salinityUnits, temperatureUnits, toDisplay, unitLabel, volumeUnits, type DisplayUnits } from './units'
+import { baseUnits, fromDisplay, salinityUnits, showChange, showFigure, temperatureUnits, toDisplay, unitLabel, volumeUnits, type DisplayUnits } from './units'
 
 const anyUnits: fc.Arbitrary<DisplayUnits> = fc.record({
   temperatureUnit: fc.constantFrom(...temperatureUnits),
@@ -20,6 +20,23 @@ test('what is shown and typed back is what was stored', () => {
     }),
     { numRuns: 5000 },
   )
+})
+
+test('how far two figures lie apart has no zero point: 2 °C are 3.6 °F; salinity stays in ppt', () => {
+  const all: DisplayUnits = { ...baseUnits, temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'SG' }
+  expect([showChange('temperature', 2, all), showChange('temperature', 0, all), showChange('temperature', -1, baseUnits)]).toEqual(['3.6 °F', '0.0 °F', '−1.0 °C'])
+  expect([showChange('volume', 3.785, all), showChange('volume', 0.75, baseUnits)]).toEqual(['1.0 US gal', '0.8 L'])
+  expect([showChange('salinity', 2.5, all), showChange('salinity', 2.5, baseUnits)]).toEqual(['2.5 ppt', '2.5 ppt'])
+  // It is what lies between two levels as they are shown.
+  fc.assert(
+    fc.property(fc.double({ min: -2, max: 40, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), (tempC, riseC) => {
+      expect(Math.abs(parseFloat(showChange('temperature', riseC, all)) - (toDisplay('temperature', tempC + riseC, all) - toDisplay('temperature', tempC, all)))).toBeLessThan(0.0501)
+    }),
+  )
+})
+
+test('small volumes keep the digit that matters', () => {
+  expect([showFigure('volume', 0.25, baseUnits), showFigure('volume', 12, baseUnits), showFigure('temperature', -1.5, baseUnits)]).toEqual(['0.25 L', '12.0 L', '−1.5 °C'])
 })
 
 test('published anchors', () => {

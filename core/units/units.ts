@@ -62,6 +62,17 @@ export function displayDigits(quantity: Quantity, units: DisplayUnits): number {
 }
 
 /**
+ * Writes a change, or how far two figures lie apart, in the unit people see. Changes of salinity stay in ppt: how far two
+ * gravities lie apart says little.
+ * @example showChange('temperature', 2, { ...baseUnits, temperatureUnit: '°F' }) // '3.6 °F'
+ */
+export function showChange(quantity: Quantity, base: number, units: DisplayUnits): string {
+  if (quantity === 'salinity') return `${base.toFixed(1)} ppt`
+  const shown = quantity === 'temperature' && units.temperatureUnit === '°F' ? (base * 9) / 5 : quantity === 'volume' ? toDisplay('volume', base, units) : base
+  return `${shown.toFixed(1).replace('-', '−')} ${unitLabel(quantity, units)}`
+}
+
+/**
  * Writes a figure in the unit people see, with it.
  * @param base - in base units (°C, L, ppt).
  * @example showFigure('volume', 1.5, baseUnits) // '1.5 L'

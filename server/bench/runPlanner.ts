@@ -47,7 +47,7 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
       if (input.kind === 'dip') refuseDipOfWeak(input)
       const agent = subjects.agents().find(({ id }) => id === input.agentId)
       if (!agent) throw fieldProblem('agentId', 'Choose the agent; the list is in Setup, Agents')
-      const bath = planBath(input.kind, { agent, fish, to, tankSalinityPpt: question.tank.salinityPpt, limits: limits() })
+      const bath = planBath(input.kind, { agent, fish, to, tankSalinityPpt: question.tank.salinityPpt, limits: limits(), units: units() })
       if (!bath.ok) throw fieldProblem('agentId', bath.reason)
       return { ...base, school: null, startL: bath.litres, steps: bath.steps }
     }

@@ -6,6 +6,7 @@ import { followRun } from '../../core/bench/followRun'
 import { openClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
 import type { Limits } from '../../core/limits/houseLimits'
+import { baseUnits, type DisplayUnits } from '../../core/units/units'
 import type { HoldView } from '../../core/room/roomView'
 import { dayInZone } from '../../core/time/dayInZone'
 import { notEatingForMs } from '../../core/today/notEating'
@@ -51,7 +52,8 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
 
   return {
     view(nowMs: number): TodayView {
-      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
+      const room = roomStore.room()
+      const timeZone = room?.timeZone ?? 'UTC'
       const on = dayInZone(nowMs, timeZone)
       const { shopHoldDays, notEatingDays, recentLossDays } = limits()
       const lots = store.lotsInTanks(null)
@@ -63,7 +65,7 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
         on,
         counts: store.counts(),
         crates: all.filter((crate) => ['due', 'opening', 'placing'].includes(summaryStage(crate))).sort(byUrgency),
-        runs: runs().map((run) => runOnToday(run, limits(), nowMs)).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
+        runs: runs().map((run) => runOnToday(run, limits(), nowMs, room ?? baseUnits)).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
         rechecks: rechecks(nowMs).filter(({ dueAtMs, doneAtMs, look }) => (doneAtMs === null ? dueAtMs <= nowMs + soonMs : look === 'worse')),
         claims: all.flatMap((crate) => openClaim(crate, nowMs)).sort((a, b) => a.leftMs - b.leftMs),
         unchecked: [...stocked].filter(([id]) => !checked.has(id)).map(([, code]) => code),
@@ -78,7 +80,8 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
     /** Days of its hold that each lot in a tank has served; null for those that are not held, or no longer. */
     heldDaysAt(nowMs: number): (lotId: string) => number | null {
       const openedAt = store.openedAt(null)
-      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
+      const room = roomStore.room()
+      const timeZone = room?.timeZone ?? 'UTC'
       const days = limits().shopHoldDays
       return (lotId) => {
         const openedAtMs = openedAt.get(lotId)
@@ -90,7 +93,8 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
     /** By tank: the shop hold of its newest lot, for the scale on the glass; of all tanks, or `only` one. */
     holdsByTank(nowMs: number, only: string | null): Map<string, HoldView> {
       const openedAt = store.openedAt(only)
-      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
+      const room = roomStore.room()
+      const timeZone = room?.timeZone ?? 'UTC'
       const days = limits().shopHoldDays
       const holds = new Map<string, HoldView>()
       for (const { tankId, lotId } of store.lotsInTanks(only)) {
@@ -108,8 +112,8 @@ export type TodayService = ReturnType<typeof createTodayService>
 /** A recheck is shown a little ahead. */
 const soonMs = 15 * 60_000
 
-function runOnToday(run: RunView, limits: Limits, nowMs: number): RunOnToday {
-  const now = followRun(run, limits, nowMs)
+function runOnToday(run: RunView, limits: Limits, nowMs: number, units: DisplayUnits): RunOnToday {
+  const now = followRun(run, limits, nowMs, units)
   const alarms = alarmsOf(run, now, limits, nowMs)
   const dueAtMs = now.dueAtMs !== null && Number.isFinite(now.dueAtMs) ? now.dueAtMs : null
   return { id: run.id, number: run.number, species: [...new Set(run.sources.map(({ species }) => species))].join(', '), words: alarms[0]?.words ?? now.step?.title ?? '', dueAtMs, isForgotten: isForgotten(now, limits, nowMs), isAlarm: alarms[0]?.level === 'act' }

@@ -62,6 +62,7 @@ export function BagToTankPage() {
 
 function Comparison({ answer, isEstimate }: { answer: JudgeAnswer; isEstimate: boolean }) {
   const { verdict, limits, sentence, reading } = answer
+  const units = useUnits()
   const rows = [...verdict.schools].sort((a, b) => Number(b.key === verdict.recommended) - Number(a.key === verdict.recommended) || a.worst - b.worst)
   return (
     <section className="desk-answer" aria-label="Comparison">
@@ -76,12 +77,12 @@ function Comparison({ answer, isEstimate }: { answer: JudgeAnswer; isEstimate: b
             <th scope="col" className="number">dose mg·min/L</th>
             <th scope="col" className="number">time min</th>
             <th scope="col" className="number">work min</th>
-            <th scope="col" className="number">water L</th>
+            <th scope="col" className="number">water {units.label('volume')}</th>
           </tr>
         </thead>
         <tbody>
           {rows.map((school) => {
-            const { figure, value, limit } = figureAndLimit(school, limits)
+            const { figure, value, limit } = figureAndLimit(school, limits, units.display)
             return (
               <tr key={school.key} className={school.worst < 1 ? undefined : 'is-over'}>
                 <th scope="row">
@@ -97,7 +98,7 @@ function Comparison({ answer, isEstimate }: { answer: JudgeAnswer; isEstimate: b
                 <td className="number">{school.figures.doseAboveFloor.toFixed(2)}</td>
                 <td className="number">{school.likely.minutes.toFixed(0)}</td>
                 <td className="number">{school.workMinutes.toFixed(0)}</td>
-                <td className="number">{school.litres.toFixed(1)}</td>
+                <td className="number">{units.figure('volume', school.litres)}</td>
               </tr>
             )
           })}

@@ -5,7 +5,8 @@ import { Line } from 'react-chartjs-2'
 import { curveNames, type MethodCurves } from '../../core/acclimation/methodCurves'
 import type { SpeciesLimits } from '../../core/acclimation/figures'
 import { useTheme } from '../ui/useTheme'
-import { curveSummary, curveWords, toCurveChart, type ChartInks } from './curveChart'
+import { useUnits } from '../ui/useUnits'
+import { curveInUnits, curveSummary, curveWords, toCurveChart, type ChartInks } from './curveChart'
 
 Chart.register(LineElement, PointElement, LinearScale, Filler, annotation)
 
@@ -29,17 +30,19 @@ function useOneByOne(most: number): number {
 /** Temperature, salinity, pH and ammonia over the minutes of one school, each with its band and a table behind it. */
 export function CurveCharts({ curves, limits, name }: { curves: MethodCurves; limits: SpeciesLimits; name: string }) {
   const { isLightsOff } = useTheme()
+  const { display: units } = useUnits()
   const inks = inksOf()
+  const shown = Object.fromEntries(curveNames.map((each) => [each, curveInUnits(curves.curves[each], each, units)])) as MethodCurves['curves']
   const drawn = useOneByOne(curveNames.length)
   return (
     <section className="curves" aria-label={`Curves of ${name}`}>
       {curveNames.slice(0, drawn).map((each) => {
-        const { data, options } = toCurveChart(curves, each, limits, inks)
+        const { data, options } = toCurveChart(curves, each, limits, inks, units)
         return (
           <figure key={`${each} ${isLightsOff}`}>
-            <figcaption>{curveWords[each].title}</figcaption>
+            <figcaption>{curveWords(each, units).title}</figcaption>
             <div className="curve-box">
-              <Line data={data} options={options} role="img" aria-label={curveSummary(curves, each)} />
+              <Line data={data} options={options} role="img" aria-label={curveSummary(curves, each, units)} />
             </div>
           </figure>
         )
@@ -52,7 +55,7 @@ export function CurveCharts({ curves, limits, name }: { curves: MethodCurves; li
               <th scope="col">min</th>
               {curveNames.map((each) => (
                 <th key={each} scope="col" className="number">
-                  {curveWords[each].title}
+                  {curveWords(each, units).title}
                 </th>
               ))}
             </tr>
@@ -64,7 +67,7 @@ export function CurveCharts({ curves, limits, name }: { curves: MethodCurves; li
                   <th scope="row">{Math.round(at)}</th>
                   {curveNames.map((each) => (
                     <td key={each} className="number">
-                      {curves.curves[each].likely[nth]?.toFixed(curveWords[each].digits)}
+                      {shown[each].likely[nth]?.toFixed(curveWords(each, units).digits)}
                     </td>
                   ))}
                 </tr>

@@ -8,6 +8,7 @@ import { firstSteps } from '../../core/crates/triage'
 import { sentenceOf } from '../api/ApiProblem'
 import { useLimits } from '../api/sharedReads'
 import { useGoOn } from '../ui/useGoOn'
+import { useUnits } from '../ui/useUnits'
 import { startBody } from './startBody'
 import { useBenchWrites } from './useBench'
 
@@ -22,6 +23,7 @@ interface Props {
 export function FirstResponse({ subject, figures, words, isReady }: Props) {
   const goOn = useGoOn()
   const limits = useLimits()
+  const units = useUnits()
   const { startRun } = useBenchWrites()
   const [kind, setKind] = useState<'bath' | 'dip' | null>(null)
   const [agentId, setAgent] = useState('')
@@ -32,7 +34,7 @@ export function FirstResponse({ subject, figures, words, isReady }: Props) {
   const isStrong = triage?.step === firstSteps[2]
   const isPressing = triage !== null && (triage.step === firstSteps[0] || triage.step === firstSteps[1])
   const agent = agents.find(({ id }) => id === agentId)
-  const plan = kind && agent ? planBath(kind, { agent, fish, to: tank.code, tankSalinityPpt: figures.tankPpt ?? 0, limits }) : null
+  const plan = kind && agent ? planBath(kind, { agent, fish, to: tank.code, tankSalinityPpt: figures.tankPpt ?? 0, limits, units: units.display }) : null
   const begin = async (runKind: RunKind, vesselL: number): Promise<void> => {
     try {
       const { id } = await startRun({ ...startBody(subject, figures, words), kind: runKind, schoolKey: null, agentId: runKind === 'look' ? null : agentId, toOutside: null, isPooled: true, vessel: runKind === 'look' ? 'their own bags' : 'bath', vesselL, dropsPerMl: 20, isDark: false, sentence: null, predicted: null })
@@ -84,7 +86,7 @@ export function FirstResponse({ subject, figures, words, isReady }: Props) {
           {plan?.ok && (
             <p>
               <strong>
-                {plan.litres} L, {plan.doseMl < 1 ? plan.doseMl.toFixed(2) : plan.doseMl.toFixed(1)} mL, {plan.minutes} min
+                {units.show('volume', plan.litres)}, {plan.doseMl < 1 ? plan.doseMl.toFixed(2) : plan.doseMl.toFixed(1)} mL, {plan.minutes} min
               </strong>{' '}
               for {fish} fish, then into {tank.code}. {agent?.cautions}
             </p>

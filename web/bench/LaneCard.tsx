@@ -29,7 +29,7 @@ export function LaneCard({ run, limits }: { run: RunView; limits: Limits }) {
           {timer.figure} <small>{timer.words}</small>
         </p>
       </div>
-      <VesselLane {...lane} words={`${now.litres.toFixed(1)} L in the vessel, ${Math.round(100 * lane.mixed)} % of the way to the tank’s water`} />
+      <VesselLane {...lane} />
       {alarms.slice(0, 2).map((alarm) => (
         <AlarmRow key={alarm.key} alarm={alarm} onSnooze={snooze} />
       ))}

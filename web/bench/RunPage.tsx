@@ -8,6 +8,7 @@ import { flowOf } from '../../core/bench/pace'
 import { hasAir } from '../../core/bench/runRecord'
 import { bathCaution } from '../../core/bench/specialRuns'
 import type { Limits } from '../../core/limits/houseLimits'
+import { showChange } from '../../core/units/units'
 import { lowerFirst } from '../../core/words/lowerFirst'
 import { useBenchView, useLimits } from '../api/sharedReads'
 import { formatSpan } from '../ui/format'
@@ -71,7 +72,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
         </p>
         {isOpen && now.outAtMs !== null && Number.isFinite(now.outAtMs) && <OutAt run={run} outAtMs={now.outAtMs} />}
       </div>
-      {run.outAtMs === null && <VesselLane {...lane} words={`${now.litres.toFixed(1)} L in the vessel, ${Math.round(100 * lane.mixed)} % of the way to the tank’s water`} />}
+      {run.outAtMs === null && <VesselLane {...lane} />}
       {alarms.map((alarm) => (
         <AlarmRow key={alarm.key} alarm={alarm} onSnooze={snooze} />
       ))}
@@ -144,7 +145,7 @@ function PaceWords({ run, now, atMs }: { run: RunView; now: RunNow; atMs: number
   return (
     <p className={pace.by === 'plan' ? 'is-estimate' : undefined}>
       {pace.by === 'plan' ? 'planned: ' : `by the ${pace.by}: `}
-      <strong>{flowWords(pace.mlPerMin, run.plan.dropsPerMl)}</strong>, {pace.litresIn.toFixed(1)} L in so far
+      <strong>{flowWords(pace.mlPerMin, run.plan.dropsPerMl)}</strong>, {showChange('volume', pace.litresIn, now.units)} in so far
       {Number.isFinite(pace.endMs) ? `, enough in ${formatSpan(pace.endMs - atMs)}${band}` : ''}.{' '}
       {gapPpt(run.plan.question) > 1 && <Link to={`/desk/drip?${dripQuery(run, now)}`}>on the Water desk</Link>}
     </p>

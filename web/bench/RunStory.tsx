@@ -30,7 +30,7 @@ export function RunStory({ run, index }: { run: RunView; index: number }) {
           ))}
         </ul>
       )}
-      {run.load && <p>Bag water that went into the tank: {run.load.litres.toFixed(1)} L with {run.load.tanMgL.toFixed(2)} mg N/L of total ammonia, {(run.load.litres * run.load.tanMgL).toFixed(1)} mg in all.</p>}
+      {run.load && <p>Bag water that went into the tank: {units.show('volume', run.load.litres)} with {run.load.tanMgL.toFixed(2)} mg N/L of total ammonia, {(run.load.litres * run.load.tanMgL).toFixed(1)} mg in all.</p>}
       {run.plan.sentence && <p className="aside-word">Recommended then: {run.plan.sentence}</p>}
     </details>
   )

@@ -2,6 +2,7 @@ import { memo } from 'react'
 import type { JudgedSchool, Verdict } from '../../core/acclimation/judge'
 import type { SpeciesLimits } from '../../core/acclimation/figures'
 import { figureAndLimit } from '../../core/acclimation/sentences'
+import { useUnits } from '../ui/useUnits'
 
 const most = 2
 const share = (ratio: number): string => `${(100 * Math.min(most, Math.max(0, ratio))) / most}%`
@@ -42,7 +43,7 @@ interface RowProps {
 }
 
 function RankingRow({ school, limits, isChosen, isRecommended, onChoose }: RowProps) {
-  const { figure, value, limit } = figureAndLimit(school, limits)
+  const { figure, value, limit } = figureAndLimit(school, limits, useUnits().display)
   const isUnder = school.worst < 1
   return (
     <button type="button" role="radio" aria-checked={isChosen} className={`ranking-row ${isUnder ? '' : 'is-over'}`} onClick={onChoose}>

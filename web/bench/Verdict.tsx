@@ -6,8 +6,7 @@ import type { BenchSubject } from '../../core/bench/benchView'
 import { planRun } from '../../core/bench/planRun'
 import { adviseRun } from '../../core/bench/runAdvice'
 import type { Limits } from '../../core/limits/houseLimits'
-import { baseUnits } from '../../core/units/units'
-import { useSession } from '../api/session'
+import { useUnits, type Units } from '../ui/useUnits'
 import type { JudgeAnswer } from './answerQuestion'
 
 interface Props {
@@ -22,12 +21,12 @@ interface Props {
 /** The recommendation in words, its figures, and what would change it. */
 export const Verdict = memo(function Verdict({ answer, subject, question, chosen, limits }: Props) {
   const { verdict, sentence, turning, reading } = answer
-  const { units } = useSession()
+  const { display: units } = useUnits()
   const isOwn = chosen !== null && chosen.key !== verdict.recommended
   const judged = verdict.schools.find(({ key }) => key === chosen?.key)
-  const scene = { question, limits, to: subject.tank?.code ?? 'their water', tankL: subject.tank?.netVolumeL ?? null, isPooled: question.bags > 1, dropsPerMl: 20, units: units ?? baseUnits }
+  const scene = { question, limits, to: subject.tank?.code ?? 'their water', tankL: subject.tank?.netVolumeL ?? null, isPooled: question.bags > 1, dropsPerMl: 20, units }
   const advice = chosen ? adviseRun(planRun(chosen, scene), scene, subject.temperament) : []
-  const nearest = judged && figureAndLimit(judged, answer.limits)
+  const nearest = judged && figureAndLimit(judged, answer.limits, units)
   return (
     <section className="verdict-box" aria-label="Recommendation" aria-live="polite">
       {isOwn && judged && nearest ? (
@@ -61,6 +60,7 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
 
 /** The figures of the school in hand beside their limits. */
 export function SchoolFigures({ answer, chosen }: { answer: JudgeAnswer; chosen: School | null }) {
+  const units = useUnits()
   const judged = answer.verdict.schools.find(({ key }) => key === chosen?.key)
   if (!judged) return null
   return (
@@ -73,7 +73,7 @@ export function SchoolFigures({ answer, chosen }: { answer: JudgeAnswer; chosen:
         </tr>
       </thead>
       <tbody>
-        {figureRows(judged.figures, answer.limits).map(([label, value, limit]) => (
+        {figureRows(judged.figures, answer.limits, units).map(([label, value, limit]) => (
           <tr key={label}>
             <th scope="row">{label}</th>
             <td>{value}</td>
@@ -85,12 +85,12 @@ export function SchoolFigures({ answer, chosen }: { answer: JudgeAnswer; chosen:
   )
 }
 
-function figureRows(figures: JudgeAnswer['verdict']['schools'][number]['figures'], limits: JudgeAnswer['limits']): [string, string, string][] {
+function figureRows(figures: JudgeAnswer['verdict']['schools'][number]['figures'], limits: JudgeAnswer['limits'], { change }: Units): [string, string, string][] {
   return [
     ['peak NH3-N', `${figures.peakMgL.toFixed(3)} mg/L`, limits.nh3.toFixed(3)],
     ['NH3-N dose above 0.02', `${figures.doseAboveFloor.toFixed(2)} mg·min/L`, limits.dose.toFixed(2)],
-    ['warming / cooling in 5 min', `${figures.tempRiseC.toFixed(1)} / ${figures.tempFallC.toFixed(1)} °C`, `${limits.tempRise.toFixed(1)} / ${limits.tempFall.toFixed(1)}`],
-    ['salinity up / down in 5 min', `${figures.salinityRisePpt.toFixed(1)} / ${figures.salinityFallPpt.toFixed(1)} ppt`, `${limits.salinityRise.toFixed(1)} / ${limits.salinityFall.toFixed(1)}`],
+    ['warming / cooling in 5 min', `${change('temperature', figures.tempRiseC)} / ${change('temperature', figures.tempFallC)}`, `${change('temperature', limits.tempRise)} / ${change('temperature', limits.tempFall)}`],
+    ['salinity up / down in 5 min', `${change('salinity', figures.salinityRisePpt)} / ${change('salinity', figures.salinityFallPpt)}`, `${change('salinity', limits.salinityRise)} / ${change('salinity', limits.salinityFall)}`],
     ['own pH / by carbon dioxide', `${figures.ownPh.toFixed(2)} / ${figures.co2Ph.toFixed(2)}`, `${limits.own.toFixed(2)} / ${limits.co2.toFixed(2)}`],
     ['lowest oxygen', `${figures.lowestOxygenMgL.toFixed(1)} mg/L`, limits.oxygen.toFixed(1)],
   ]

@@ -8,6 +8,7 @@ import type { School } from '../../core/acclimation/schools'
 import { sceneOf } from '../../core/acclimation/tryMethod'
 import type { SpeciesLimits } from '../../core/acclimation/figures'
 import type { Limits } from '../../core/limits/houseLimits'
+import type { DisplayUnits } from '../../core/units/units'
 import { quantile } from '../../core/stats/quantile'
 
 export interface JudgeAnswer {
@@ -29,22 +30,31 @@ export interface JudgeProgress {
   answer: JudgeAnswer | null
 }
 
+/** A delivery to be judged, by which limits, with which schools, and how figures are shown. */
+interface Asked {
+  question: AcclimationQuestion
+  limits: Limits
+  schools: readonly School[]
+  defaults: HouseDefaults
+  units: DisplayUnits
+}
+
 export const firstDraws = 200
 export const allDraws = 2000
 
 /** Judges a delivery: a first answer from a few draws, the firm one from all, progress in between. */
-export function answerQuestion(question: AcclimationQuestion, limits: Limits, schools: readonly School[], defaults: HouseDefaults, onProgress: (progress: JudgeProgress) => void): void {
+export function answerQuestion({ question, limits, schools, defaults, units }: Asked, onProgress: (progress: JudgeProgress) => void): void {
   const answer = (draws: number, isLast: boolean): JudgeAnswer => {
     const ensemble = drawEnsemble(question, limits, { draws, schools, onProgress: (done) => (onProgress({ done, of: allDraws, answer: null }), true) })
     const verdict = judge(ensemble, defaults)
     const recommended = verdict.schools.find(({ key }) => key === verdict.recommended)
-    const remedy = isLast && verdict.equal.length === 0 && recommended ? bestRemedy(recommended, question, limits, schools) : null
+    const remedy = isLast && verdict.equal.length === 0 && recommended ? bestRemedy(recommended, question, limits, schools, units) : null
     const scene = sceneOf(question, limits)
     const readings = isLast ? valueOfReadings(ensemble, verdict) : []
     return {
-      ...{ verdict, limits: scene.limits, sentence: verdictSentence(verdict, question, scene.limits, remedy), readings, bag: bagOf(ensemble) },
+      ...{ verdict, limits: scene.limits, sentence: verdictSentence(verdict, question, scene.limits, remedy, units), readings, bag: bagOf(ensemble) },
       reading: isLast ? readingSentence(bestReading(readings)) : null,
-      turning: isLast ? turningSentence(turningPoints(ensemble, verdict), ensemble.schools) : null,
+      turning: isLast ? turningSentence(turningPoints(ensemble, verdict), ensemble.schools, units) : null,
     }
   }
   onProgress({ done: firstDraws, of: allDraws, answer: answer(firstDraws, false) })

@@ -29,7 +29,7 @@ test('figures are typed in the room’s unit, bounds shown in it', () => {
 test('a first answer, then the firm one with the reading worth taking; progress in between, never backwards within an answer', () => {
   const told: JudgeProgress[] = []
   // One reading left open keeps it short: everything else is known.
-  answerQuestion({ ...toQuestion(figures, words), bags: 1, measured: { tempC: 22, salinityPpt: 33, ph: 6.93, tanMgL: 3.6 } }, standardLimits, schools, {}, (progress) => void told.push(progress))
+  answerQuestion({ question: { ...toQuestion(figures, words), bags: 1, measured: { tempC: 22, salinityPpt: 33, ph: 6.93, tanMgL: 3.6 } }, limits: standardLimits, schools, defaults: {}, units: baseUnits }, (progress) => void told.push(progress))
   const answers = told.filter(({ answer }) => answer !== null)
   expect(answers.map(({ done, answer }) => [done, answer?.verdict.draws, answer?.reading === null])).toEqual([[firstDraws, firstDraws, true], [allDraws, allDraws, false]])
   expect(answers[1]?.answer).toMatchObject({ verdict: { recommended: 'netOver' }, reading: 'No further reading would change this; none is worth opening the bag for.' })

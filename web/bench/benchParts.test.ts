@@ -6,6 +6,7 @@ import { followRun } from '../../core/bench/followRun'
 import { vesselFor } from '../../core/bench/runPlan'
 import type { RunView } from '../../core/bench/benchView'
 import { standardLimits } from '../../core/limits/houseLimits'
+import { baseUnits, type DisplayUnits } from '../../core/units/units'
 import { atMin, runOf, withEvent } from '../../core/testing/benchRun'
 import { allFish, withChosen } from './ChooseFish'
 import { curveSummary, toCurveChart } from './curveChart'
@@ -18,16 +19,26 @@ const flat = (likely: number[]) => ({ likely, low: likely.map((value) => value *
 const curvesOf = (top: number, lastMin = 60): MethodCurves => ({ atMin: [0, lastMin / 2, lastMin], curves: { unionisedMgL: flat([top / 6, top, top / 3]), tempC: flat([20, 22, 25]), salinityPpt: flat([28, 31, 34]), ph: flat([7, 7.5, 8]) } })
 
 test('a curve is drawn with its band and its limit line, the limit only where it is near; long ones in hours', () => {
-  const near = toCurveChart(curvesOf(0.06), 'unionisedMgL', limits, inks)
+  const near = toCurveChart(curvesOf(0.06), 'unionisedMgL', limits, inks, baseUnits)
   expect(near.data.datasets.map(({ label }) => label)).toEqual(['likely', 'eight of ten bags, low', 'eight of ten bags', 'limit'])
   expect(near.options.scales?.x).toMatchObject({ title: { text: 'minutes' } })
   expect(near.options.scales?.y).toMatchObject({ title: { text: 'NH3-N, mg/L' }, min: 0 })
   expect(JSON.stringify(near.options.plugins)).toContain('limit 0.100')
-  expect(toCurveChart(curvesOf(0.002), 'unionisedMgL', limits, inks).data.datasets).toHaveLength(3)
-  const long = toCurveChart(curvesOf(0.06, 840), 'salinityPpt', limits, inks)
+  expect(toCurveChart(curvesOf(0.002), 'unionisedMgL', limits, inks, baseUnits).data.datasets).toHaveLength(3)
+  const long = toCurveChart(curvesOf(0.06, 840), 'salinityPpt', limits, inks, baseUnits)
   expect(long.options.scales?.x).toMatchObject({ title: { text: 'hours' } })
   expect(long.data.datasets[0]?.data.at(-1)).toEqual({ x: 14, y: 34 })
-  expect(curveSummary(curvesOf(0.06), 'unionisedMgL')).toBe('NH3-N: begins at 0.010 mg/L, highest 0.060 mg/L after 30 min (0.030 mg/L to 0.120 mg/L), ends at 0.020 mg/L.')
+  expect(curveSummary(curvesOf(0.06), 'unionisedMgL', baseUnits)).toBe('NH3-N: begins at 0.010 mg/L, highest 0.060 mg/L after 30 min (0.030 mg/L to 0.120 mg/L), ends at 0.020 mg/L.')
+})
+
+test('curves stand in the units of the room', () => {
+  const units: DisplayUnits = { ...baseUnits, temperatureUnit: '°F', salinityUnit: 'SG' }
+  const warm = toCurveChart(curvesOf(0.06), 'tempC', limits, inks, units)
+  expect(warm.data.datasets[0]?.data).toEqual([{ x: 0, y: 68 }, { x: 30, y: 71.6 }, { x: 60, y: 77 }])
+  expect(warm.options.scales?.y).toMatchObject({ title: { text: 'temperature, °F' } })
+  expect(curveSummary(curvesOf(0.06), 'salinityPpt', units)).toMatch(/^salinity: begins at 1\.0211 SG 25\/25, highest 1\.02\d\d/)
+  // What has no other unit stays as it is.
+  expect(toCurveChart(curvesOf(0.06), 'ph', limits, inks, units).data).toEqual(toCurveChart(curvesOf(0.06), 'ph', limits, inks, baseUnits).data)
 })
 
 test('a lane says how long is left, how full and how near; past its end with a plus, days and stalled flows in words', () => {
@@ -41,6 +52,8 @@ test('a lane says how long is left, how full and how near; past its end with a p
   const stalled = withEvent(withEvent(withEvent(runOf('drip'), 15, { kind: 'step' }), 16, { kind: 'step' }), 17, { kind: 'flow', mlPerMin: 0 })
   expect(timerOf(followRun(stalled, standardLimits, atMin(18)), atMin(18))).toEqual({ figure: '–', words: 'nothing flows', isOver: true })
   const lane = laneOf(run, now(8), atMin(8))
+  expect(lane.words).toMatch(/^1\.5 L in the vessel, \d+ % of the way to the tank’s water$/)
+  expect(laneOf(run, followRun(run, standardLimits, atMin(8), { ...baseUnits, volumeUnit: 'gal' }), atMin(8)).words).toContain('0.4 US gal in the vessel')
   expect(lane.filled).toBe(1)
   expect(lane.readings[0]).toBeGreaterThan(0.2)
   expect(lane.readings[0]).toBeLessThan(0.6)

@@ -1,6 +1,7 @@
 import type { ChartData, ChartOptions } from 'chart.js'
-import type { CurveName, MethodCurves } from '../../core/acclimation/methodCurves'
+import type { Curve, CurveName, MethodCurves } from '../../core/acclimation/methodCurves'
 import type { SpeciesLimits } from '../../core/acclimation/figures'
+import { displayDigits, toDisplay, unitLabel, type DisplayUnits } from '../../core/units/units'
 
 /** What a chart is drawn with: the colours of the theme in force. */
 export interface ChartInks {
@@ -16,20 +17,28 @@ export interface CurveWords {
   unit: string
   digits: number
 }
-export const curveWords: Record<CurveName, CurveWords> = {
-  unionisedMgL: { title: 'NH3-N', unit: 'mg/L', digits: 3 },
-  tempC: { title: 'temperature', unit: '°C', digits: 1 },
-  salinityPpt: { title: 'salinity', unit: 'ppt', digits: 1 },
-  ph: { title: 'pH', unit: '', digits: 2 },
+export function curveWords(name: CurveName, units: DisplayUnits): CurveWords {
+  if (name === 'unionisedMgL') return { title: 'NH3-N', unit: 'mg/L', digits: 3 }
+  if (name === 'ph') return { title: 'pH', unit: '', digits: 2 }
+  const quantity = quantityOf[name]
+  return { title: quantity, unit: unitLabel(quantity, units), digits: displayDigits(quantity, units) }
+}
+const quantityOf = { tempC: 'temperature', salinityPpt: 'salinity' } as const
+
+/** One curve in the units people see. */
+export function curveInUnits(curve: Curve, name: CurveName, units: DisplayUnits): Curve {
+  if (name !== 'tempC' && name !== 'salinityPpt') return curve
+  const shown = (values: number[]): number[] => values.map((value) => toDisplay(quantityOf[name], value, units))
+  return { low: shown(curve.low), likely: shown(curve.likely), high: shown(curve.high) }
 }
 
 /** The limit that stands in a picture as a line; only ammonia has one that is a level and no step. */
 export const limitOf = (name: CurveName, limits: SpeciesLimits): number | null => (name === 'unionisedMgL' ? limits.nh3 : null)
 
 /** Data and options of one curve with its band; pure, so that what is drawn can be tested. */
-export function toCurveChart({ atMin, curves }: MethodCurves, name: CurveName, limits: SpeciesLimits, inks: ChartInks): { data: ChartData<'line'>; options: ChartOptions<'line'> } {
-  const { low, likely, high } = curves[name]
-  const { title, unit } = curveWords[name]
+export function toCurveChart({ atMin, curves }: MethodCurves, name: CurveName, limits: SpeciesLimits, inks: ChartInks, units: DisplayUnits): { data: ChartData<'line'>; options: ChartOptions<'line'> } {
+  const { low, likely, high } = curveInUnits(curves[name], name, units)
+  const { title, unit } = curveWords(name, units)
   const limit = limitOf(name, limits)
   const isLong = (atMin.at(-1) ?? 0) > 240
   const axis = (text: string) => ({ title: { display: true, text, color: inks.soft }, ticks: { color: inks.soft, maxTicksLimit: 6 }, grid: { color: inks.line }, border: { color: inks.line } })
@@ -59,9 +68,9 @@ export function toCurveChart({ atMin, curves }: MethodCurves, name: CurveName, l
 }
 
 /** The curve in a sentence, for whoever does not see it. */
-export function curveSummary({ atMin, curves }: MethodCurves, name: CurveName): string {
-  const { likely, low, high } = curves[name]
-  const { title, unit, digits } = curveWords[name]
+export function curveSummary({ atMin, curves }: MethodCurves, name: CurveName, units: DisplayUnits): string {
+  const { likely, low, high } = curveInUnits(curves[name], name, units)
+  const { title, unit, digits } = curveWords(name, units)
   const top = likely.indexOf(Math.max(...likely))
   const figure = (value: number | undefined): string => `${(value ?? NaN).toFixed(digits)}${unit && ` ${unit}`}`
   return `${title}: begins at ${figure(likely[0])}, highest ${figure(likely[top])} after ${Math.round(atMin[top] ?? 0)} min (${figure(low[top])} to ${figure(high[top])}), ends at ${figure(likely.at(-1))}.`

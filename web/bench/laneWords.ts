@@ -3,6 +3,7 @@ import type { RunView } from '../../core/bench/benchView'
 import type { RunNow } from '../../core/bench/followRun'
 import { mostLitres, runKindWords } from '../../core/bench/runPlan'
 import { stepStarts } from '../../core/bench/runRecord'
+import { showChange } from '../../core/units/units'
 import { formatTimer } from '../ui/format'
 
 /** Who is on the bench, and where they go. */
@@ -24,7 +25,7 @@ export function timerOf({ dueAtMs, step, stepStartedAtMs }: RunNow, atMs: number
 }
 
 /** What the lane of a vessel shows: how full, how near the tank's water, and when it was read. */
-export function laneOf(run: RunView, now: RunNow, atMs: number): { filled: number; mixed: number; readings: number[] } {
+export function laneOf(run: RunView, now: RunNow, atMs: number): { filled: number; mixed: number; readings: number[]; words: string } {
   const { plan, events } = run
   const most = mostLitres(plan.startL, plan.steps)
   const [from, to] = [nominalOf(plan.question), targetOf(plan.question)]
@@ -33,5 +34,6 @@ export function laneOf(run: RunView, now: RunNow, atMs: number): { filled: numbe
   const warmth = Math.abs(from.tempC - to.tempC)
   const near = !water ? 1 : salt > 1 ? 1 - Math.abs(water.salinityPpt - to.salinityPpt) / salt : plan.steps.length > 0 && now.litres > plan.startL ? 1 - plan.startL / now.litres : warmth > 0.5 ? 1 - Math.abs(water.tempC - to.tempC) / warmth : 0.5
   const end = Math.max(atMs, now.outAtMs ?? stepStarts(run).at(-1) ?? atMs)
-  return { filled: now.fish === 'tank' ? 1 : Math.max(0.08, now.litres / most), mixed: near, readings: events.filter(({ kind }) => kind === 'reading').map((event) => (event.atMs - run.startedAtMs) / Math.max(1, end - run.startedAtMs)) }
+  const words = `${showChange('volume', now.litres, now.units)} in the vessel, ${Math.round(100 * near)} % of the way to the tank’s water`
+  return { words, filled: now.fish === 'tank' ? 1 : Math.max(0.08, now.litres / most), mixed: near, readings: events.filter(({ kind }) => kind === 'reading').map((event) => (event.atMs - run.startedAtMs) / Math.max(1, end - run.startedAtMs)) }
 }

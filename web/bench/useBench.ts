@@ -12,6 +12,7 @@ import { fetchJson } from '../api/fetchJson'
 import { useBenchView } from '../api/sharedReads'
 import { usePending, useWrite } from '../api/useOutbox'
 import { useTick } from '../ui/useTick'
+import { useUnits } from '../ui/useUnits'
 import { runKey, subjectKey } from './bench.keys'
 
 const touches = ['doStep', 'recordRunReading', 'setFlow', 'snoozeAlarm', 'setRunSwitch']
@@ -42,12 +43,13 @@ const waterEveryMs = 5000
 
 /** Where a run stands, drawn anew each second; its water is reckoned anew every few, and with every entry. */
 export function useFollow(run: RunView, limits: Limits): { now: RunNow; atMs: number } {
+  const { display } = useUnits()
   useTick(1000)
   const atMs = nowMs()
   const bucket = Math.floor(atMs / waterEveryMs)
   const stamp = `${run.id} ${run.events.map(({ id }) => id).join()}`
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the stamp stands for the run
-  const now = useMemo(() => followRun(run, limits, atMs), [stamp, limits, bucket])
+  const now = useMemo(() => followRun(run, limits, atMs, display), [stamp, limits, bucket, display])
   return { now, atMs }
 }
 

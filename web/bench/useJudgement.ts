@@ -3,11 +3,13 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import type { AcclimationQuestion, HouseDefaults } from '../../core/acclimation/question'
 import type { School } from '../../core/acclimation/schools'
 import type { Limits } from '../../core/limits/houseLimits'
+import { useUnits } from '../ui/useUnits'
 import type { JudgeAnswer, JudgeProgress } from './answerQuestion'
 import type { JudgeApi } from './judge.worker'
 
 /** Judges a delivery in a worker; a new question, or leaving the page, ends the one before. */
 export function useJudgement() {
+  const { display } = useUnits()
   const worker = useRef<Worker | null>(null)
   const [answer, setAnswer] = useState<JudgeAnswer | null>(null)
   const [progress, setProgress] = useState<{ done: number; of: number } | null>(null)
@@ -30,7 +32,7 @@ export function useJudgement() {
       if (next) setAnswer(next)
     }
     void wrap<JudgeApi>(own)
-      .judge(question, limits, [...schools], defaults, proxy(onProgress))
+      .judge(question, limits, [...schools], defaults, display, proxy(onProgress))
       .then(() => worker.current === own && cancel())
   }
   return { answer, progress, ask, cancel }

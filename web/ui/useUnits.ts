@@ -1,16 +1,20 @@
 import { useMemo } from 'react'
-import { baseUnits, displayDigits, fromDisplay, toDisplay, unitLabel, type DisplayUnits, type Quantity } from '../../core/units/units'
+import { baseUnits, displayDigits, fromDisplay, showChange, toDisplay, unitLabel, type DisplayUnits, type Quantity } from '../../core/units/units'
 import { useSession } from '../api/session'
 
 /** Shows base figures (°C, L, ppt) in the room's units, and reads what people type in them. */
 export function createUnits(units: DisplayUnits) {
   const figure = (quantity: Quantity, base: number): string => toDisplay(quantity, base, units).toFixed(displayDigits(quantity, units)).replace('-', '−')
   return {
+    /** What the core is told to say its words in. */
+    display: units,
     label: (quantity: Quantity): string => unitLabel(quantity, units),
     /** The figure alone, with the digits it deserves. */
     figure,
     /** The figure with its unit, e.g. `24.5 °C`. A whole number of litres needs no digits. */
     show: (quantity: Quantity, base: number): string => `${quantity === 'volume' ? figure(quantity, base).replace(/\.0$/, '') : figure(quantity, base)} ${unitLabel(quantity, units)}`,
+    /** How far two figures lie apart, with its unit, e.g. `3.6 °F`. */
+    change: (quantity: Quantity, base: number): string => showChange(quantity, base, units),
     /** What was typed, in base units; NaN when it is no figure of the scale. */
     read: (quantity: Quantity, typed: string): number => fromDisplay(quantity, readNumber(typed), units),
   }
