@@ -1,5 +1,5 @@
 import { Driver } from './driver'
-import { expect, openedLine, test } from './fixtures'
+import { expect, openedLine, openedLines, test } from './fixtures'
 import { lead } from './server'
 
 const minuteMs = 60_000
@@ -98,6 +98,26 @@ test('taps tell the flow within ten; the meter is marked as simulated; a binder 
   await page.getByRole('button', { name: /^Set this flow in run 1/ }).click()
   await expect(page.getByText(/\d+ mL a minute is set there/)).toBeVisible()
   expect(await page.locator('main').innerText()).not.toMatch(/NaN|Infinity/)
+})
+
+test('two species for one tank share a bucket: one run, counted out apart', async ({ driver, server, page }) => {
+  const to = { bags: 1, tank: 'R1-03' }
+  const crate = await openedLines(server, [{ species: 'Honey gourami', count: 4, ...to }, { species: 'Kuhli loach', count: 5, ...to }, { species: 'Cherry barb', count: 6, bags: 1, tank: 'R1-04' }])
+  await driver.goto(`/bench/compare?line=${crate.lines[0]?.id}`)
+  const company = page.getByRole('group', { name: 'Also in this vessel' })
+  await expect(company.getByRole('button')).toHaveText(['Kuhli loach, 1 bag'])
+  await company.getByRole('button', { name: 'Kuhli loach' }).click()
+  await expect(page.getByRole('heading', { name: '1 bag of Honey gourami and 1 bag of Kuhli loach' })).toBeVisible()
+  await expect(driver.recommendation()).toBeVisible({ timeout: 60_000 })
+  await driver.startRun()
+  await page.waitForURL(/\/bench\/runs\//)
+  await expect(page.getByRole('heading', { name: /^9 Honey gourami, Kuhli loach to R1-03/ })).toBeVisible()
+  while (!(await page.getByRole('region', { name: 'Count out' }).isVisible())) await driver.doneStep()
+  await page.getByRole('button', { name: /^dead Kuhli loach/ }).click()
+  await driver.countOut()
+  await expect(page.getByRole('region', { name: 'Count out' })).toBeHidden()
+  await driver.allSent()
+  expect(await server.stock()).toEqual({ 'R1-03': { 'Honey gourami': 4, 'Kuhli loach': 4 } })
 })
 
 test('a look through the bag ends with “do not add” and frees the tank', async ({ driver, server, page }) => {

@@ -92,10 +92,11 @@ export interface KnownFigure {
 /** What the books know of some fish and the tank they are to go to: nobody types it twice. */
 export interface BenchSubject {
   title: string
-  species: string
-  speciesId: string
   crate: { id: string; number: number } | null
-  lineId: string | null
+  /** Lines of the crate that share the vessel; none for fish of a tank. */
+  lineIds: string[]
+  /** Other lines whose opened bags go to the same tank and could share the vessel. */
+  company: { lineId: string; species: string; bags: number; fish: number }[]
   tank: { id: string; code: string; netVolumeL: number | null } | null
   sources: RunSource[]
   figures: Record<string, KnownFigure>

@@ -11,7 +11,8 @@ const usualTank: Record<Water, { tempC: number; salinityPpt: number; alkalinityM
   marine: { tempC: 25.5, salinityPpt: 34, alkalinityMeqL: 2.7, ph: 8.2 },
 }
 const usualTransitHours = 24
-const usualMassG = 3
+/** Weight of a fish of which the book says nothing, g. */
+export const usualMassG = 3
 const leastBagL = 0.2
 /** Alkalinity below which fresh water counts as soft, meq/L. */
 const softBelowMeqL = 1.2

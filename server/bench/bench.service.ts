@@ -81,7 +81,10 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
       if (quantity > available) throw fieldProblem(path, `Only ${available} stand there now`)
       if (quantity < available && subjects.tank(placeId) === null) throw fieldProblem(path, 'A bag goes on the bench as a whole')
     })
+    if (new Set(linesOf(input.sources).map((lineId) => subjects.line(lineId)?.crateId)).size > 1) throw fieldProblem('sources', 'Bags of different crates came in different water: acclimate them apart')
   }
+
+  const linesOf = (sources: readonly { placeId: string }[]): string[] => [...new Set(sources.flatMap(({ placeId }) => store.lineOfBag(placeId) ?? []))]
 
   /** Fish of the bags of a run are poured together, or netted into its vessel. */
   function intoVessel(context: CommandContext, run: RunView, happenedAtMs: number): void {
@@ -148,9 +151,8 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
       const plan = planOf(input, tank)
       const [id, number] = [newId(), store.nextNumber()]
       ledgerStore.insertPlace(id, 'vessel')
-      const lineIds = new Set(input.sources.map(({ placeId }) => store.lineOfBag(placeId)))
-      const lineId = lineIds.size === 1 ? ([...lineIds][0] ?? null) : null
-      store.insertRun({ id, number, plan, lineId, tankId: input.tankId, toOutside: input.toOutside?.trim() || null, staffId: context.actor.id, commandKey: context.key, startedAtMs: input.happenedAtMs, recordedAtMs: context.nowMs })
+      const [lineId = null, other] = linesOf(input.sources)
+      store.insertRun({ id, number, plan, lineId: other ? null : lineId, tankId: input.tankId, toOutside: input.toOutside?.trim() || null, staffId: context.actor.id, commandKey: context.key, startedAtMs: input.happenedAtMs, recordedAtMs: context.nowMs })
       for (const { placeId, lotId, quantity } of input.sources) {
         store.insertSource({ runId: id, placeId, lotId, quantity })
         if (subjects.tank(placeId)) move(context, id, { kind: 'move', lotId, fromPlaceId: placeId, toPlaceId: id, quantity, happenedAtMs: input.happenedAtMs })
@@ -236,8 +238,11 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
       if (run.plan.kind !== 'look') throw new Problem('conflict', 'Only a look through the bag ends with a decision')
       if (words) note(context, run, 'note', happenedAtMs, { note: words })
       end(context, run, happenedAtMs, outcome)
-      const line = run.crate && run.lineId ? crates.lineOfCrate(run.crate.id, run.lineId) : null
-      if (outcome === 'do not add' && line && line.tankId === run.tank?.id) crates.setLineTank(line.id, null, line.version + 1)
+      const lineIds = outcome === 'do not add' ? linesOf(run.sources) : []
+      for (const lineId of lineIds) {
+        const line = run.crate && crates.lineOfCrate(run.crate.id, lineId)
+        if (line && line.tankId === run.tank?.id) crates.setLineTank(line.id, null, line.version + 1)
+      }
       return {}
     },
 

@@ -52,8 +52,8 @@ export function createBenchStore({ orm }: Database) {
         run,
         startedBy: staff.name,
         tankCode: sql<string | null>`(SELECT code FROM tank WHERE id = ${run.tankId})`,
-        crateId: sql<string | null>`(SELECT crate_id FROM line WHERE id = ${run.lineId})`,
-        crateNumber: sql<number | null>`(SELECT crate.number FROM line JOIN crate ON crate.id = line.crate_id WHERE line.id = ${run.lineId})`,
+        crateId: sql<string | null>`(SELECT bag.crate_id FROM run_source s JOIN bag ON bag.id = s.place_id WHERE s.run_id = ${run.id} LIMIT 1)`,
+        crateNumber: sql<number | null>`(SELECT crate.number FROM run_source s JOIN bag ON bag.id = s.place_id JOIN crate ON crate.id = bag.crate_id WHERE s.run_id = ${run.id} LIMIT 1)`,
       })
       .from(run)
       .innerJoin(staff, eq(staff.id, run.staffId))

@@ -57,6 +57,33 @@ test('two lots in one bucket are counted apart', async () => {
   expect(await room.stockIn(room.tanks[0])).toEqual({ [lots[0] ?? '']: 4, [lots[1] ?? '']: 5 })
 })
 
+test('lines that go to the same tank may share a vessel: their bags are one subject, judged by the one that bears least', async () => {
+  const crate = await openedCrate([['Cherry barb', 4, 2], ['Zebra danio', 6, 1], ['Honey gourami', 2, 1]])
+  const [barbs = '', danios = ''] = crate.lines.map(({ id }) => id)
+  expect((await room.put(`/api/crates/${crate.id}/lines/${danios}/tank`, { tankId: room.tanks[0]?.id, version: 1 })).status).toBe(200)
+  expect((await subjectOf(barbs)).company).toEqual([{ lineId: danios, species: 'Zebra danio', bags: 1, fish: 6 }])
+  const both = await subjectOf(`${barbs}&line=${danios}`)
+  expect(both).toMatchObject({ title: '2 bags of Cherry barb and 1 bag of Zebra danio', lineIds: [barbs, danios], company: [], tank: { code: 'R1-01' } })
+  expect(both.figures).toMatchObject({ bags: { value: 3 }, fish: { value: 3 } })
+  expect(both.sources.map(({ species, quantity }) => [species, quantity])).toEqual([['Cherry barb', 2], ['Cherry barb', 2], ['Zebra danio', 6]])
+  // A look that says no frees the plan of both.
+  const { id } = await post<{ id: string }>('/api/bench/runs', bodyOf(both, null, { kind: 'look', schoolKey: null }))
+  expect((await runNow(id)).crate).toEqual({ id: crate.id, number: 1 })
+  expect((await subjectOf(barbs)).sources).toEqual([])
+  await post(`/api/bench/runs/${id}/steps`, { stepIndex: 0, happenedAtMs: now() })
+  await post(`/api/bench/runs/${id}/decision`, { outcome: 'do not add', note: null, happenedAtMs: now() })
+  expect((await room.get(`/api/crates/${crate.id}`)).body.lines.map(({ tank }: { tank: { code: string } | null }) => tank?.code ?? null)).toEqual([null, null, 'R1-03'])
+})
+
+test('bags of two crates are not poured together; a line that is not there is said', async () => {
+  const [one, other] = [await openedCrate([['Cherry barb', 4, 1]]), await openedCrate([['Cherry barb', 4, 1]])]
+  const [first, second] = [await subjectOf(one.lines[0]?.id ?? ''), await subjectOf(other.lines[0]?.id ?? '')]
+  const refused = await post<{ errors: object[] }>('/api/bench/runs', bodyOf({ ...first, sources: [...first.sources, ...second.sources] }, 'siphon'))
+  expect(refused.errors).toEqual([{ path: 'sources', message: 'Bags of different crates came in different water: acclimate them apart' }])
+  const [mixed, missing] = [await room.get(`/api/bench/subject?line=${one.lines[0]?.id}&line=${other.lines[0]?.id}`), await room.get(`/api/bench/subject?line=${one.lines[0]?.id}&line=none`)]
+  expect([mixed.status, missing.status]).toEqual([409, 404])
+})
+
 test('a ramp goes on for days after the fish are in: each day a step, then the run ends', async () => {
   const crate = await openedCrate([['Silver mono', 3, 1]], { salinityPpt: 10 })
   const subject = await subjectOf(crate.lines[0]?.id ?? '')

@@ -1,5 +1,6 @@
 import type { BenchSubject } from '../../core/bench/benchView'
 import { knownFigures, type KnownBag } from '../../core/bench/knownFigures'
+import { speciesTogether } from '../../core/bench/speciesTogether'
 import { firstSteps, triageBag } from '../../core/crates/triage'
 import type { Limits } from '../../core/limits/houseLimits'
 import { Problem } from '../http/problem'
@@ -10,6 +11,7 @@ const hourMs = 3_600_000
 const samePpt = 0.3
 /** Fish that leave a tank are on the way for so long, usually. */
 const visitHours = 0.5
+const mostLines = 40
 
 const toKnownBag = ({ quantity, listed, isOpened, findings }: SubjectBag): KnownBag => ({
   fish: isOpened ? quantity : listed,
@@ -24,34 +26,48 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
     return tank
   }
 
-  function ofLine(lineId: string, tankId: string | null, nowMs: number): BenchSubject {
-    const line = store.line(lineId)
+  function ofLines(lineIds: readonly string[], tankId: string | null, nowMs: number): BenchSubject {
+    const lines = lineIds.map((lineId) => {
+      const line = store.line(lineId)
+      if (!line) throw new Problem('not-found', 'There is no such line')
+      return { ...line, ...bagsAtHand(lineId) }
+    })
+    const [line] = lines
     if (!line) throw new Problem('not-found', 'There is no such line')
-    const all = store.bags(lineId)
-    // Shut bags are expected, opened ones are here: once some are open, they are what goes on the bench.
-    const opened = all.filter(({ quantity }) => quantity > 0)
-    const [bags, shut] = opened.length > 0 ? [opened, all.length - opened.length] : [all, 0]
+    if (lines.some(({ crateId }) => crateId !== line.crateId)) throw new Problem('conflict', 'Bags of different crates came in different water: acclimate them apart')
+    const bags = lines.flatMap((each) => each.bags)
     const tank = tankView(tankId ?? line.tankId)
     const hoursInBag = line.packedAtMs === null ? null : (nowMs - line.packedAtMs) / hourMs
     const isReady = tank !== null && tank.isAlone === 1 && tank.water !== 'fresh' && tank.fish === 0 && store.wasMadeReady(line.crateId, tank.id)
     const preparedPpt = isReady && line.shippingSalinityPpt !== null && Math.abs(line.shippingSalinityPpt - (tank?.salinityPpt ?? line.shippingSalinityPpt)) > samePpt ? line.shippingSalinityPpt : null
+    const species = speciesTogether(lines.map((each) => ({ ...each, fish: each.bags.map(toKnownBag).reduce((sum, { fish }) => sum + fish, 0) })))
     const known = knownFigures({
-      species: line,
+      species,
       bags: bags.map(toKnownBag),
       ...{ hoursInBag, usualHours: line.transitHours, tank, preparedPpt, limits: limits() },
       shipping: { tempC: line.shippingTempC, salinityPpt: line.shippingSalinityPpt, ph: line.shippingPh, alkalinityMeqL: line.shippingAlkalinityMeqL, from: 'told' },
       hasSpareTank: tank !== null && tank.isAlone === 1 && tank.fish === 0,
     })
     return {
-      ...{ title: `${bags.length} ${bags.length === 1 ? 'bag' : 'bags'} of ${line.species}${shut > 0 ? `, ${shut} more still shut` : ''}`, species: line.species, speciesId: line.speciesId, lineId, temperament: line.temperament },
+      ...{ title: lines.map(titleOf).join(' and '), lineIds: [...lineIds], temperament: species.temperament },
       crate: { id: line.crateId, number: line.crateNumber },
+      company: tank === null ? [] : store.company(line.crateId, tank.id).filter(({ lineId }) => !lineIds.includes(lineId)),
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
-      sources: opened.map(({ placeId, lotId, lotCode, species, from, quantity }) => ({ placeId, lotId, lotCode, species, from, quantity })),
+      sources: bags.filter(({ quantity }) => quantity > 0).map(({ placeId, lotId, lotCode, species: name, from, quantity }) => ({ placeId, lotId, lotCode, species: name, from, quantity })),
       ...known,
       triage: worstTriage(bags, hoursInBag),
       agents: store.agents(),
     }
   }
+
+  /** Shut bags are expected, opened ones are here: once some are open, they are what goes on the bench. */
+  function bagsAtHand(lineId: string): { bags: SubjectBag[]; shut: number } {
+    const all = store.bags(lineId)
+    const opened = all.filter(({ quantity }) => quantity > 0)
+    return opened.length > 0 ? { bags: opened, shut: all.length - opened.length } : { bags: all, shut: 0 }
+  }
+
+  const titleOf = ({ bags, shut, species }: { bags: readonly SubjectBag[]; shut: number; species: string }): string => `${bags.length} ${bags.length === 1 ? 'bag' : 'bags'} of ${species}${shut > 0 ? `, ${shut} more still shut` : ''}`
 
   /** The first response that the worst of the bags asks for. */
   function worstTriage(bags: readonly SubjectBag[], hoursInBag: number | null): BenchSubject['triage'] {
@@ -73,7 +89,7 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
     })
     const { placeId, lotCode, species, quantity } = lot
     return {
-      ...{ title: `${quantity} ${species} from ${lot.from}`, species, speciesId: lot.speciesId, crate: null, lineId: null, temperament: lot.temperament, triage: null },
+      ...{ title: `${quantity} ${species} from ${lot.from}`, crate: null, lineIds: [], company: [], temperament: lot.temperament, triage: null },
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       sources: [{ placeId, lotId, lotCode, species, from: lot.from, quantity }],
       ...{ ...known, words: { ...known.words, gas: 'air' } },
@@ -82,11 +98,12 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
   }
 
   return {
-    /** By `line`, or by `lot` and `from` (a tank); `tank` names where they are to go instead of where they are planned. */
+    /** By `line` (several share a vessel), or by `lot` and `from` (a tank); `tank` names where they are to go instead of where they are planned. */
     view(query: Record<string, unknown>, nowMs: number): BenchSubject {
       const word = (name: string): string | null => (typeof query[name] === 'string' && query[name] !== '' ? String(query[name]).slice(0, 64) : null)
-      const [lineId, lotId, from] = [word('line'), word('lot'), word('from')]
-      if (lineId !== null) return ofLine(lineId, word('tank'), nowMs)
+      const lineIds = [query.line].flat().filter((each): each is string => typeof each === 'string' && each !== '' && each.length <= 64)
+      const [lotId, from] = [word('lot'), word('from')]
+      if (lineIds.length > 0) return ofLines([...new Set(lineIds)].slice(0, mostLines), word('tank'), nowMs)
       if (lotId !== null && from !== null) return ofLot(lotId, from, word('tank'))
       throw new Problem('not-found', 'Say which fish: a line of a crate, or a lot and the tank it stands in')
     },

@@ -73,6 +73,11 @@ export function createSubjectStore({ orm }: Database) {
           ...{ placeId, lotId, lotCode, species, from, quantity, listed, isOpened },
           findings: isOpened ? ({ ...found, concerns: JSON.parse(String(concerns)) as string[], hasBinder: hasBinder === null ? null : hasBinder === 1 } as unknown as BagFindings) : null,
         })),
+    /** Lines of a crate that are planned for a tank and whose opened bags wait for it. */
+    company: (crateId: string, tankId: string): { lineId: string; species: string; bags: number; fish: number }[] =>
+      orm.all(sql`SELECT line.id AS lineId, species.name AS species, count(*) AS bags, sum(stock.quantity) AS fish
+        FROM bag JOIN line ON line.id = bag.line_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id AND stock.quantity > 0
+        WHERE line.crate_id = ${crateId} AND line.tank_id = ${tankId} AND ${openRunOf(sql`bag.id`)} IS NULL GROUP BY line.id ORDER BY line.position`),
     /** A lot that stands in a tank. */
     lotInTank: (lotId: string, tankId: string): (SubjectSpecies & RunSource) | null =>
       orm.get<(SubjectSpecies & RunSource) | undefined>(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, tank.code AS "from", stock.quantity, ${speciesColumns}

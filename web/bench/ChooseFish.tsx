@@ -12,7 +12,7 @@ export const allFish: ChosenFish = { left: [], quantity: null }
 /** The subject with only the fish that were chosen; how many bags go is then known, and need not be typed. */
 export function withChosen(subject: BenchSubject, { left, quantity }: ChosenFish): BenchSubject {
   const bags = subject.sources.filter(({ placeId }) => !left.includes(placeId))
-  if (subject.lineId === null) {
+  if (subject.lineIds.length === 0) {
     const sources = subject.sources.map((source) => ({ ...source, quantity: Math.min(source.quantity, quantity ?? source.quantity) }))
     const [source] = sources
     return { ...subject, title: source ? `${source.quantity} ${source.species} from ${source.from}` : subject.title, sources, figures: { ...subject.figures, fish: { value: source?.quantity ?? 1, from: 'list' } } }
@@ -30,19 +30,19 @@ interface Props {
 
 /** Which bags of a line, or how many fish of a tank, go on the bench. */
 export function ChooseFish({ subject, chosen, onChange }: Props) {
-  if (subject.lineId === null) {
+  if (subject.lineIds.length === 0) {
     const most = subject.sources[0]?.quantity ?? 1
     return <Stepper label="fish to the bench" value={chosen.quantity ?? most} max={most} onChange={(quantity) => onChange({ ...chosen, quantity: Math.max(1, quantity) })} />
   }
   if (subject.sources.length < 2) return null
   return (
     <div className="choose-bags" role="group" aria-label="Bags to the bench">
-      {subject.sources.map(({ placeId, from, quantity }) => {
+      {subject.sources.map(({ placeId, from, quantity, species }) => {
         const isIn = !chosen.left.includes(placeId)
         const isLast = isIn && subject.sources.length - chosen.left.length === 1
         return (
           <button key={placeId} type="button" className="button" aria-pressed={isIn} disabled={isLast} onClick={() => onChange({ ...chosen, left: isIn ? [...chosen.left, placeId] : chosen.left.filter((each) => each !== placeId) })}>
-            {from}, {quantity}
+            {from}, {quantity}{subject.lineIds.length > 1 ? ` ${species}` : ''}
           </button>
         )
       })}

@@ -5,6 +5,7 @@ import { bagDefaults, bagInputs, toQuestion } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
 import type { Calculation } from '../../core/desk/calculations'
 import { useHouseDefaults, useLimits, useRoomView, useSchools } from '../api/sharedReads'
+import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankOptions } from '../ui/TankOptions'
@@ -37,7 +38,7 @@ export function ComparePage() {
   const { subject, problem } = useSubject(query)
   if (query === '') return <Nothing>Say which fish: <Link to="/bench">the bench</Link> lists those that wait.</Nothing>
   if (!subject) return problem ? <Trouble problem={problem} back={{ to: '/bench', label: 'The bench' }} /> : <Waiting what="the fish" />
-  return <Compare key={subject.lineId ?? `${subject.sources[0]?.lotId} ${subject.sources[0]?.placeId}`} subject={subject} />
+  return <Compare key={subject.lineIds.join() || `${subject.sources[0]?.lotId} ${subject.sources[0]?.placeId}`} subject={subject} />
 }
 
 function Compare({ subject: all }: { subject: BenchSubject }) {
@@ -47,7 +48,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const limits = useLimits()
   const schools = useSchools()
   const defaults = useHouseDefaults()
-  const [kept, keep] = useKept<Record<string, string>>(`crate.bench.${subject.lineId ?? subject.sources[0]?.lotId}`)
+  const [kept, keep] = useKept<Record<string, string>>(`crate.bench.${subject.lineIds.join() || subject.sources[0]?.lotId}`)
   const typed = kept ?? {}
   const known = { ...bagDefaults, ...Object.fromEntries(Object.entries(subject.figures).map(([name, { value }]) => [name, value])) }
   const { words, figures, answer: checked, missing, problemOf, valueOf } = readFigures(check, { ...subject.words, ...typed }, units, known)
@@ -80,6 +81,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       <div className="compare-columns">
         <div>
           <ChooseFish subject={all} chosen={fish} onChange={chooseFish} />
+          <Company subject={all} />
           <BagFacts subject={subject} figures={figures} typed={typedNames} bag={isReady ? (answer?.bag ?? null) : null} />
           <div className="entry-buttons">
             <button type="button" className="button" aria-expanded={isEditing || missing.length > 0} onClick={() => setEditing(!isEditing)}>
@@ -138,10 +140,39 @@ function Target({ subject }: { subject: BenchSubject }) {
           setSearch(next, { replace: true })
         }}
       >
-        <option value="">{subject.lineId ? 'no tank planned' : 'out of the room'}</option>
+        <option value="">{subject.lineIds.length > 0 ? 'no tank planned' : 'out of the room'}</option>
         <TankOptions tanks={room?.tanks ?? []} />
       </select>
     </label>
+  )
+}
+
+/** Other fish that go to the same tank, and may share the vessel. */
+function Company({ subject }: { subject: BenchSubject }) {
+  const [search, setSearch] = useSearchParams()
+  const { lineIds, company, tank, sources } = subject
+  // Shut bags cannot be poured together.
+  if (sources.length === 0 || (company.length === 0 && lineIds.length < 2)) return null
+  const setLines = (lines: readonly string[]): void => {
+    const next = new URLSearchParams(search)
+    next.delete('line')
+    for (const line of lines) next.append('line', line)
+    setSearch(next, { replace: true })
+  }
+  return (
+    <div className="choose-bags" role="group" aria-label="Also in this vessel">
+      <span>Also to {tank?.code}, in the same vessel:</span>
+      {company.map(({ lineId, species, bags }) => (
+        <button key={lineId} type="button" className="button" aria-pressed={false} onClick={() => setLines([...lineIds, lineId])}>
+          {species}, {plural(bags, 'bag')}
+        </button>
+      ))}
+      {lineIds.length > 1 && (
+        <button type="button" className="quiet-button" onClick={() => setLines(lineIds.slice(0, 1))}>
+          only the first
+        </button>
+      )}
+    </div>
   )
 }
 

@@ -29,7 +29,7 @@ export function FirstResponse({ subject, figures, words, isReady }: Props) {
   const [agentId, setAgent] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const { triage, agents, sources, tank } = subject
-  if (sources.length === 0 || tank === null || subject.lineId === null) return null
+  if (sources.length === 0 || tank === null || subject.lineIds.length === 0) return null
   const fish = sources.reduce((sum, { quantity }) => sum + quantity, 0)
   const isStrong = triage?.step === firstSteps[2]
   const isPressing = triage !== null && (triage.step === firstSteps[0] || triage.step === firstSteps[1])

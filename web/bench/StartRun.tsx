@@ -54,7 +54,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
   const vesselL = typedL.trim() === '' ? usualL : units.read('volume', typedL)
   const dropsPerMl = bench?.airlines.find(({ id }) => id === airlineId)?.dropsPerMl ?? 20
   const judged = verdict?.schools.find(({ key }) => key === school?.key)
-  const isOutside = subject.tank === null && subject.lineId === null
+  const isOutside = subject.tank === null && subject.lineIds.length === 0
   const cannot = subject.sources.length === 0 ? 'Open the bags in Unpack first.' : subject.tank === null && !isOutside ? 'Plan a tank first, above.' : isOutside && toOutside.trim() === '' ? 'Say to whom they go.' : school === null ? 'Choose a school.' : null
   const begin = async (): Promise<void> => {
     if (!school) return

@@ -61,11 +61,11 @@ test('a lane says how long is left, how full and how near; past its end with a p
 
 test('bags are chosen singly, fish of a tank by number; the request carries just those', () => {
   const source = (placeId: string, quantity: number) => ({ placeId, lotId: 'lot', lotCode: '1-01', species: 'Royal gramma', from: placeId, quantity })
-  const subject = { lineId: 'line', sources: [source('a', 2), source('b', 4), source('c', 4)], figures: { bags: { value: 3, from: 'list' }, fish: { value: 3, from: 'list' } }, words: {}, tank: { id: 't', code: 'M1-01', netVolumeL: 60 } } as unknown as BenchSubject
+  const subject = { lineIds: ['line'], sources: [source('a', 2), source('b', 4), source('c', 4)], figures: { bags: { value: 3, from: 'list' }, fish: { value: 3, from: 'list' } }, words: {}, tank: { id: 't', code: 'M1-01', netVolumeL: 60 } } as unknown as BenchSubject
   const two = withChosen(subject, { left: ['a'], quantity: null })
   expect([two.sources.map(({ placeId }) => placeId), two.figures.bags?.value, two.figures.fish?.value]).toEqual([['b', 'c'], 2, 4])
   expect(withChosen(subject, allFish)).toBe(subject)
-  const visit = withChosen({ ...subject, lineId: null, sources: [source('tank', 9)] }, { left: [], quantity: 3 })
+  const visit = withChosen({ ...subject, lineIds: [], sources: [source('tank', 9)] }, { left: [], quantity: 3 })
   expect([visit.sources[0]?.quantity, visit.figures.fish?.value]).toEqual([3, 3])
   const body = startBody(two, { bags: 2, tankC: 25 }, { waterClass: 'marine' })
   expect(body).toMatchObject({ tankId: 't', sources: [{ placeId: 'b', lotId: 'lot', quantity: 4 }, { placeId: 'c', quantity: 4 }], figures: { bags: 2, tankC: 25, measuredPh: null }, words: { waterClass: 'marine', gas: 'oxygen' } })
