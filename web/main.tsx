@@ -17,6 +17,7 @@ import './styles/setup.css'
 import './styles/today.css'
 import './styles/desk.css'
 import './styles/bench.css'
+import './styles/compare.css'
 
 const root = document.getElementById('root')
 if (!root) throw new Error('index.html has no #root')

@@ -78,10 +78,10 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       <Lead title={subject.title} aside={<Target subject={subject} />}>
         {subject.crate && <Link to={`/crates/${subject.crate.id}`}>crate {subject.crate.number}</Link>} {missing.length > 0 ? `Still needed: ${missing.join(', ')}.` : subject.sources.length === 0 ? 'The bags are still shut: this is what to expect. Open them in Unpack, then begin the run here.' : ''}
       </Lead>
+      <ChooseFish subject={all} chosen={fish} onChange={chooseFish} />
+      <Company subject={all} />
       <div className="compare-columns">
         <div>
-          <ChooseFish subject={all} chosen={fish} onChange={chooseFish} />
-          <Company subject={all} />
           <BagFacts subject={subject} figures={figures} typed={typedNames} bag={isReady ? (answer?.bag ?? null) : null} />
           <div className="entry-buttons">
             <button type="button" className="button" aria-expanded={isEditing || missing.length > 0} onClick={() => setEditing(!isEditing)}>
