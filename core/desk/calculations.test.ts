@@ -24,6 +24,37 @@ describe('the desk', () => {
     expect(lines('salt', { volumeL: 100, fromPpt: 36, toPpt: 34, tempC: 25 })).toEqual([['take out and replace', 5.556], ['or add, where there is room', 5.882]])
     expect(lines('salt', { volumeL: 100, fromPpt: 36, toPpt: 34, tempC: 25, freshPpt: 35 })).toEqual([['not possible', 'the water to dilute with is as salty as what is wanted']])
   })
+  test('a float in colder water sits higher: the same reading is another salinity, and plastic moves more than glass', () => {
+    const at = (tempC: number, float: string): number => (lines('hydrometer', { sg: 1.0264, tempC, scaleC: 25 }, { float }) as [string, number][])[0]?.[1] ?? NaN
+    expect(at(25, 'glass')).toBeCloseTo(at(25, 'plastic'), 6)
+    expect(at(15, 'glass')).toBeLessThan(at(25, 'glass'))
+    expect(at(30, 'glass')).toBeGreaterThan(at(25, 'glass'))
+    expect(Math.abs(at(15, 'plastic') - at(25, 'plastic'))).toBeLessThan(Math.abs(at(15, 'glass') - at(25, 'glass')))
+  })
+  test('ammonia comes with what a colour kit’s doubt about pH makes of it', () => {
+    const [[, likely], [, share], [, band]] = lines('ammonia', { tan: 2, ph: 7.5, tempC: 25, salinityPpt: 0 }) as [[string, number], [string, number], [string, string]]
+    const [low = NaN, high = NaN] = band.split(' to ').map(parseFloat)
+    expect(likely).toBeCloseTo((2 * share) / 100, 4)
+    expect([low < likely, likely < high, high / low > 2.3 && high / low < 2.6]).toEqual([true, true, true])
+  })
+  test('changes: one, how many, and that the new water itself may be too bad', () => {
+    expect(lines('change', { level: 40, target: 10, percent: 25 })).toEqual([['after one change', 30], ['changes needed', 5]])
+    expect(lines('change', { level: 40, target: 10, percent: 25, fresh: 10 })).toEqual([['after one change', 32.5], ['changes needed', 'the new water itself does not reach it']])
+    expect(lines('change', { level: 5, target: 10, percent: 25 })).toEqual([['after one change', 3.75], ['changes needed', 0]])
+    expect(lines('salt', { volumeL: 100, fromPpt: 34, toPpt: 34, tempC: 25 })).toEqual([['nothing to do', 'the salinity is as wanted']])
+  })
+  test('a drip in drops, and in words when it cannot be', () => {
+    const asked = { waterL: 2, vesselL: 20, fromPpt: 27, toPpt: 35, withinPpt: 1, minutes: 60 }
+    expect(lines('drip', asked)).toEqual([['flow, vessel filling', 233.3], ['drops', 4667], ['in the vessel at the end', 16], ['tank water used', 14]])
+    expect(lines('drip', { ...asked, dropsPerMl: 15 })).toContainEqual(['drops', 3500])
+    expect(lines('drip', { ...asked, vesselL: 10 })).toEqual(expect.arrayContaining([['note', expect.stringContaining('let it overflow')]]))
+    expect(lines('drip', { ...asked, vesselL: 1 })).toEqual([['not possible', 'The vessel holds 1 L, less than the 2 L of bag water.']])
+  })
+  test('a box of water less what stands in it', () => {
+    expect(lines('volume', { lengthCm: 100, widthCm: 50, heightCm: 40 })).toEqual([['net volume', 200]])
+    const [[, filled]] = lines('volume', { lengthCm: 100, widthCm: 50, heightCm: 40, rockKg: 27, sandL: 20, sumpL: 60 }) as [[string, number]]
+    expect(filled).toBeCloseTo(200 - 10 - 20 * 0.6 + 60, 1)
+  })
   test('every dose says that it is none of our business to prescribe', () => {
     for (const { isDose, caution } of calculations) if (isDose) expect(caution).toMatch(/Test before and after/)
     expect(lines('dose', { volumeL: 180, from: 0, to: 0.2, active: 25.45 })).toEqual([['active substance', 36], ['product', 0.1415]])

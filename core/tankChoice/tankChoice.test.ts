@@ -5,12 +5,12 @@ import { speciesBook } from '../species/speciesBook'
 import { animalOf, choiceInstance } from '../testing/choiceInstance'
 import { gapOf, plainBound } from './boundChoice'
 import { buildModel } from './buildModel'
-import { costsOf, rulesAgainst, tankOptions } from './explainChoice'
+import { costsOf, forTank, rulesAgainst, tankOptions } from './explainChoice'
 import { prepareChoice } from './prepareChoice'
 import { brokenRules, conflictBetween, eats } from './rules'
 import { faultsOf, scoreChoice } from './scoreChoice'
 import { cheapestFit, firstFit, improveChoice } from './searchChoice'
-import type { ChoiceTank, Occupant } from './tankChoice'
+import { homelessPoints, type ChoiceTank, type Occupant } from './tankChoice'
 
 const book = (name: string, share = 0.6) => animalOf(speciesBook.find((entry) => entry.name === name)!, share)
 const line = (name: string, count: number, share?: number) => ({ id: name, animal: book(name, share), count, supplier: 'Hollow Reed Hatchery' })
@@ -97,6 +97,44 @@ describe('suggestions', () => {
       }),
       { numRuns: 40 },
     )
+  })
+
+  test('the reasons add up: what a line is said to cost in a tank is what the whole choice costs more with it there', () => {
+    fc.assert(
+      fc.property(instance, fc.nat(), fc.nat(), (prepared, whichLine, whichTank) => {
+        const { lines, tanks } = prepared.input
+        const [at, place] = [whichLine % lines.length, whichTank % tanks.length]
+        for (const choice of [cheapestFit(prepared), lines.map(() => null)]) {
+          const without = scoreChoice(prepared, choice.with(at, null))
+          const said = costsOf(prepared, choice, at, place)
+          expect(said.reduce((sum, { points }) => sum + points, 0)).toBeCloseTo(scoreChoice(prepared, choice.with(at, place)).total - (without.total - homelessPoints), 6)
+          expect(said.every(({ points, why }, index) => points > 0 && why.length > 3 && points <= (said[index - 1]?.points ?? Infinity))).toBe(true)
+        }
+      }),
+      { numRuns: 200 },
+    )
+  })
+
+  test('what speaks for a tank: friends in it, its water, the room that is left', () => {
+    const tanks = [tank({ id: 'a', tempC: 24.5 }), tank({ id: 'b', occupants: [standing('Cherry barb', 6)] }), tank({ id: 'c', tempC: null, occupants: [standing('Honey gourami', 2)] })]
+    const prepared = prepareChoice({ lines: [line('Cherry barb', 10)], tanks, shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
+    const said = [0, 1, 2].map((place) => forTank(prepared, 0, place))
+    expect(said[0]?.slice(0, 2)).toEqual(['stands empty', '24.5 °C'])
+    expect(said[1]?.[0]).toBe('joins 6 of its kind')
+    expect(said[2]?.[0]).toBe('nobody in it harms or is harmed')
+    expect(said[0]?.at(-1)).toMatch(/^\d+ of 120 g it still takes$/)
+    const reef = prepareChoice({ lines: [line('Royal gramma', 1)], tanks: [tank({ water: 'marine', salinityPpt: 34 })], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
+    expect(forTank(reef, 0, 0)).toContain('34 ppt')
+  })
+
+  test('lines of one crate that cannot live together name each other; too many for a tank say how heavy they are together', () => {
+    const both = prepareChoice({ lines: [line('Oscar', 1, 1), line('Cherry barb', 10)], tanks: [tank({ netVolumeL: 400 })], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
+    expect(rulesAgainst(both, [0, 0], 1, 0)).toEqual(['Oscar eats Cherry barb'])
+    expect(rulesAgainst(both, [null, 0], 1, 0)).toEqual([])
+    const heavy = prepareChoice({ lines: [line('Cherry barb', 70), line('Honey gourami', 70)], tanks: [tank()], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
+    const against = rulesAgainst(heavy, [0, 0], 1, 0)
+    expect([rulesAgainst(heavy, [0, null], 0, 0), against.length]).toEqual([[], 1])
+    expect(against[0]).toMatch(/^\d+ g of this crate together, room for 120 g$/)
   })
 
   test('a group too small is a cost, and falls away where enough of its kind stand', () => {
