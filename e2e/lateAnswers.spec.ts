@@ -1,0 +1,62 @@
+import type { Page } from '@playwright/test'
+import { expect, openedLine, test } from './fixtures'
+
+/** Holds every request to a path back until it is let go. */
+async function holdBack(page: Page, path: string): Promise<{ letGo: () => void }> {
+  let letGo = (): void => undefined
+  const gate = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route(path, async (route) => {
+    await gate
+    // A request that the page gave up meanwhile cannot go on.
+    await route.continue().catch(() => undefined)
+  })
+  return { letGo }
+}
+
+test('whoever goes on while a plan is being kept stays where they went; the plan is there', async ({ driver, server, page }) => {
+  const crate = await openedLine(server, { species: 'Honey gourami', count: 6, bags: 2, tank: 'R1-03' })
+  await driver.goto(`/crates/${crate.id}/tanks`)
+  await driver.press(/^6 Honey gourami/)
+  await page.getByRole('button', { name: /^R1-05/ }).first().click()
+  const { letGo } = await holdBack(page, '**/tank-choice')
+  const kept = page.waitForResponse((answer) => answer.url().endsWith('/tank-choice') && answer.request().method() === 'PUT')
+  await driver.press(/^Keep this plan/)
+  await driver.openPage('Unpack')
+  await expect(page).toHaveURL(/\/unpack$/)
+  letGo()
+  expect((await kept).status()).toBe(200)
+  await expect(page.getByText('R1-05 6 Honey gourami')).toBeVisible()
+  await expect(page).toHaveURL(/\/unpack$/)
+  await driver.placeAll()
+  await driver.allSent()
+  expect(await server.stock()).toEqual({ 'R1-05': { 'Honey gourami': 6 } })
+})
+
+test('a tank chosen by hand ends the search: no better answer that comes late takes it back', async ({ driver, server, page }) => {
+  const crate = await openedLine(server, { species: 'Honey gourami', count: 6, bags: 2, tank: 'R1-03' })
+  await driver.goto(`/crates/${crate.id}/tanks`)
+  const { letGo } = await holdBack(page, '**/tank-search')
+  await driver.press('Suggest tanks')
+  await expect(page.getByRole('progressbar', { name: 'search' })).toBeVisible()
+  await driver.press(/^6 Honey gourami/)
+  await page.getByRole('button', { name: /^R1-07/ }).first().click()
+  await expect(page.getByRole('button', { name: 'Suggest tanks' })).toBeVisible()
+  letGo()
+  await expect(page.getByRole('progressbar', { name: 'search' })).toBeHidden()
+  await expect(page.getByRole('button', { name: /^6 Honey gourami/ })).toContainText('R1-07')
+  await driver.press(/^Keep this plan/)
+  await expect(page.getByRole('heading', { name: /^Crate 1/ })).toBeVisible()
+  const { lines } = await server.get<{ lines: { tank: { code: string } | null }[] }>(`/api/crates/${crate.id}`)
+  expect(lines.map(({ tank }) => tank?.code)).toEqual(['R1-07'])
+})
+
+test('what is proven of a suggestion is not said of a plan that was changed by hand', async ({ driver, server, page }) => {
+  const crate = await openedLine(server, { species: 'Honey gourami', count: 6, bags: 2, tank: 'R1-03' })
+  await driver.goto(`/crates/${crate.id}/tanks`)
+  await driver.press('Suggest tanks')
+  await expect(page.getByText(/Proven: no sound plan costs less/)).toBeVisible()
+  await driver.press(/^6 Honey gourami/)
+  await page.getByRole('button', { name: 'no tank yet' }).click()
+  await expect(page.getByText(/^1 line has no tank/)).toBeVisible()
+  await expect(page.getByText(/Proven/)).toBeHidden()
+})
