@@ -209,3 +209,56 @@ test('a forgotten run alarms on Today; the meter answers while there is a vessel
   await room.post('/api/bench/airlines', { name: 'Blue line', dropsPerMl: 18 })
   expect((await room.get('/api/bench')).body.airlines).toMatchObject([{ name: 'blue line', dropsPerMl: 18, by: 'Imre' }])
 })
+
+test('plan, bath and alarms speak the units of the room; what was planned before keeps the words it was planned in', async () => {
+  const subject = await openedLine()
+  const before = await start(subject, 'drip')
+  const settings = { name: 'Lantern Quay Fishroom', timeZone: 'UTC', temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'SG', sgReference: '25/25', version: 1 }
+  expect((await room.put('/api/room/settings', settings)).status).toBe(200)
+  expect((await runNow(before.id)).plan.steps[2]?.detail).toMatch(/^[\d.]+ L in 60 min/)
+  const other = await openedLine()
+  const after = await start(other, 'drip', { vesselL: 2 })
+  expect(after.plan.steps[2]?.detail).toMatch(/^[\d.]+ US gal in 60 min/)
+  const added = await room.post('/api/setup/agents', { values: { name: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null, note: null } })
+  const bath = await start(await openedLine(), '', { kind: 'bath', schoolKey: null, agentId: added.body.id })
+  expect(bath.plan.steps[0]?.detail).toMatch(/^1\.1 US gal of water of R1-01/)
+  at(20)
+  await step(after, 0)
+  await step(after, 1)
+  at(75)
+  const { runs } = (await room.get('/api/today')).body as { runs: { id: string; words: string }[] }
+  expect(runs.find(({ id }) => id === after.id)?.words).toMatch(/The vessel is full: about \d\.\d US gal of 0.53 US gal\./)
+})
+
+test('nothing is written on a run that has ended, in a step that is over, or before the step in hand began', async () => {
+  const run = await start(await openedLine(), 'straight')
+  const reading = { tempC: 24, salinityPpt: null, ph: null, tanMgL: null, isSimulated: false }
+  at(10)
+  await step(run, 0)
+  expect((await step(run, 0)).body).toMatchObject({ code: 'stale', current: { stepIndex: 1 } })
+  expect((await room.post(`/api/bench/runs/${run.id}/steps`, { stepIndex: 1, happenedAtMs: min(5) })).body.errors).toEqual([{ path: 'happenedAtMs', message: 'This step began later than that' }])
+  expect((await step(run, 1)).body.detail).toBe('Count the fish out with this step')
+  expect((await room.post(`/api/bench/runs/${run.id}/readings`, { ...reading, tempC: null, happenedAtMs: min(10) })).status).toBe(422)
+  await count(run, 1, 6, 0)
+  for (const [path, body] of [['readings', reading], ['flows', { mlPerMin: 3 }], ['switches', { what: 'air', isOn: true }], ['snoozes', { alarm: 'lid' }], ['stop', { because: 'late' }]] as const) {
+    const answer = await room.post(`/api/bench/runs/${run.id}/${path}`, { ...body, happenedAtMs: min(11) })
+    expect([path, answer.status, answer.body.detail]).toEqual([path, 409, `Run ${run.number} has ended`])
+  }
+  expect((await runNow(run.id)).events.map(({ kind }) => kind)).toEqual(['step', 'step'])
+})
+
+test('a recheck is answered once; the second device is told what the first one saw', async () => {
+  const run = await start(await openedLine(), 'straight')
+  at(15)
+  await step(run, 0)
+  await count(run, 1, 6, 0)
+  at(31)
+  const due = ((await room.get('/api/today')).body.rechecks as { id: string; label: string; runId: string }[]).filter(({ runId }) => runId === run.id)
+  expect(due.map(({ label }) => label)).toEqual(['15 min'])
+  const answer = (look: string) => room.post(`/api/bench/rechecks/${due[0]?.id}/answer`, { look, note: null, happenedAtMs: room.clock.nowMs })
+  expect((await answer('worse')).status).toBe(201)
+  expect((await answer('better')).body).toMatchObject({ code: 'conflict', detail: 'Somebody else did this recheck meanwhile: worse', current: { look: 'worse' } })
+  expect((await room.post('/api/bench/rechecks/none/answer', { look: 'better', note: null, happenedAtMs: room.clock.nowMs })).status).toBe(404)
+  // What looked worse stays on Today, answered or not.
+  expect((await room.get('/api/today')).body.rechecks).toMatchObject([{ id: due[0]?.id, look: 'worse' }])
+})

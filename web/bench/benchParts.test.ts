@@ -24,6 +24,8 @@ test('a curve is drawn with its band and its limit line, the limit only where it
   expect(near.options.scales?.x).toMatchObject({ title: { text: 'minutes' } })
   expect(near.options.scales?.y).toMatchObject({ title: { text: 'NH3-N, mg/L' }, min: 0 })
   expect(JSON.stringify(near.options.plugins)).toContain('limit 0.100')
+  // Its word stands above the line, inside the picture.
+  expect(near.options.scales?.y).toMatchObject({ suggestedMax: expect.closeTo(0.13, 9) })
   expect(toCurveChart(curvesOf(0.002), 'unionisedMgL', limits, inks, baseUnits).data.datasets).toHaveLength(3)
   const long = toCurveChart(curvesOf(0.06, 840), 'salinityPpt', limits, inks, baseUnits)
   expect(long.options.scales?.x).toMatchObject({ title: { text: 'hours' } })

@@ -35,6 +35,9 @@ export function curveInUnits(curve: Curve, name: CurveName, units: DisplayUnits)
 /** The limit that stands in a picture as a line; only ammonia has one that is a level and no step. */
 export const limitOf = (name: CurveName, limits: SpeciesLimits): number | null => (name === 'unionisedMgL' ? limits.nh3 : null)
 
+/** The word “limit” stands above its line. */
+const roomAboveLimit = 1.3
+
 /** Data and options of one curve with its band; pure, so that what is drawn can be tested. */
 export function toCurveChart({ atMin, curves }: MethodCurves, name: CurveName, limits: SpeciesLimits, inks: ChartInks, units: DisplayUnits): { data: ChartData<'line'>; options: ChartOptions<'line'> } {
   const { low, likely, high } = curveInUnits(curves[name], name, units)
@@ -57,7 +60,7 @@ export function toCurveChart({ atMin, curves }: MethodCurves, name: CurveName, l
     },
     options: {
       ...{ animation: false, responsive: true, maintainAspectRatio: false, parsing: false },
-      scales: { x: { type: 'linear', min: 0, ...axis(isLong ? 'hours' : 'minutes') }, y: { ...axis(`${title}${unit && `, ${unit}`}`), ...(name === 'unionisedMgL' ? { min: 0 } : {}), grace: '5%' } },
+      scales: { x: { type: 'linear', min: 0, ...axis(isLong ? 'hours' : 'minutes') }, y: { ...axis(`${title}${unit && `, ${unit}`}`), ...(name === 'unionisedMgL' ? { min: 0 } : {}), ...(showsLimit ? { suggestedMax: limit * roomAboveLimit } : {}), grace: '5%' } },
       plugins: {
         legend: { display: false },
         tooltip: { enabled: false },
