@@ -65,6 +65,9 @@ for (const { name, species, tank, figures, school, sentence, refused } of worked
     if (!refused) return
     await expect(driver.school(refused.school)).toContainText(refused.words)
     await driver.chooseSchool(refused.school)
-    await expect(page.getByRole('table', { name: 'Figures' })).toContainText(refused.dose)
+    await expect(page.getByRole('table', { name: 'Figures', exact: true })).toContainText(refused.dose)
+    // Beside all others, what is over its limit carries a cross.
+    const row = page.getByRole('table', { name: 'All schools in figures' }).getByRole('row', { name: new RegExp(`^${refused.school} over: `) })
+    await expect(row.getByRole('cell', { name: /^✕/ }).first()).toBeVisible()
   })
 }

@@ -1,5 +1,4 @@
-import { Button, ProgressBar, Table } from 'react-bootstrap'
-import { figureAndLimit } from '../../core/acclimation/sentences'
+import { Button, ProgressBar } from 'react-bootstrap'
 import { bagDefaults, bagInputs, toQuestion } from '../../core/bench/bagFigures'
 import type { Calculation } from '../../core/desk/calculations'
 import { useHouseDefaults, useLimits, useSchools } from '../api/sharedReads'
@@ -9,6 +8,7 @@ import { useUnits } from '../ui/useUnits'
 import type { JudgeAnswer } from './answerQuestion'
 import { FigureForm } from './FigureForm'
 import { readFigures } from '../ui/readFigures'
+import { SchoolTable } from './SchoolTable'
 import { useJudgement } from './useJudgement'
 
 /** Whether the fields stand in their ranges is checked as for any calculation of the desk. */
@@ -62,49 +62,11 @@ export function BagToTankPage() {
 
 function Comparison({ answer, isEstimate }: { answer: JudgeAnswer; isEstimate: boolean }) {
   const { verdict, limits, sentence, reading } = answer
-  const units = useUnits()
-  const rows = [...verdict.schools].sort((a, b) => Number(b.key === verdict.recommended) - Number(a.key === verdict.recommended) || a.worst - b.worst)
   return (
     <section className="desk-answer" aria-label="Comparison">
       <p className="verdict">{sentence}</p>
       <p>{isEstimate ? `A first answer, from ${verdict.draws} bags; it is being firmed up.` : reading}</p>
-      <Table responsive className="record-table">
-        <thead>
-          <tr>
-            <th scope="col">school</th>
-            <th scope="col">against its nearest limit</th>
-            <th scope="col" className="number">NH3-N peak mg/L</th>
-            <th scope="col" className="number">dose mg·min/L</th>
-            <th scope="col" className="number">time min</th>
-            <th scope="col" className="number">work min</th>
-            <th scope="col" className="number">water {units.label('volume')}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((school) => {
-            const { figure, value, limit } = figureAndLimit(school, limits, units.display)
-            return (
-              <tr key={school.key} className={school.worst < 1 ? undefined : 'is-over'}>
-                <th scope="row">
-                  {school.name} {school.key === verdict.recommended && <small>recommended</small>}
-                </th>
-                <td>
-                  <span className="ratio-bar" aria-hidden="true">
-                    <span className={school.worst < 1 ? 'is-under' : 'is-over'} style={{ width: `${Math.min(100, school.worst * 50)}%` }} />
-                  </span>
-                  {school.worst < 1 ? 'under' : 'over'}: {figure} {value}, limit {limit}
-                </td>
-                <td className="number">{school.figures.peakMgL.toFixed(3)}</td>
-                <td className="number">{school.figures.doseAboveFloor.toFixed(2)}</td>
-                <td className="number">{school.likely.minutes.toFixed(0)}</td>
-                <td className="number">{school.workMinutes.toFixed(0)}</td>
-                <td className="number">{units.figure('volume', school.litres)}</td>
-              </tr>
-            )
-          })}
-        </tbody>
-      </Table>
-      <p className="aside-word">Figures are 90th percentiles over plausible bags: nine of ten are no worse. Dose counts above 0.02 mg/L. Limits are guidance of this house (Setup, House limits), scaled by what the species bears.</p>
+      <SchoolTable verdict={verdict} limits={limits} />
     </section>
   )
 }

@@ -18,6 +18,7 @@ import { allFish, ChooseFish, withChosen } from './ChooseFish'
 import { FigureForm } from './FigureForm'
 import { FirstResponse } from './FirstResponse'
 import { SchoolRanking } from './SchoolRanking'
+import { SchoolTable } from './SchoolTable'
 import { StartRun } from './StartRun'
 import { useCurves } from './useCurves'
 import { useJudgement } from './useJudgement'
@@ -113,6 +114,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
         </div>
       </div>
       {(isEditing || missing.length > 0) && <FigureForm valueOf={(name) => (name in typed || words[name] !== undefined ? valueOf(name) : '')} problemOf={problemOf} known={known} onChange={(name, value) => keep({ ...typed, [name]: value })} />}
+      {answer && isReady && <SchoolTable verdict={answer.verdict} limits={answer.limits} />}
       {curves && answer && isReady && school && (
         <Suspense fallback={<p className="aside-word">Drawing the curves…</p>}>
           <CurveCharts curves={curves} limits={answer.limits} name={school.name} />

@@ -3,6 +3,7 @@ import type { JudgedSchool, Verdict } from '../../core/acclimation/judge'
 import type { SpeciesLimits } from '../../core/acclimation/figures'
 import { figureAndLimit } from '../../core/acclimation/sentences'
 import { useUnits } from '../ui/useUnits'
+import { inOrder } from './SchoolTable'
 
 const most = 2
 const share = (ratio: number): string => `${(100 * Math.min(most, Math.max(0, ratio))) / most}%`
@@ -16,14 +17,13 @@ interface Props {
 
 /** Every school on one scale, its worst figure as a share of its limit: a dot for the likely bag, a bar for eight of ten. */
 export const SchoolRanking = memo(function SchoolRanking({ verdict, limits, chosen, onChoose }: Props) {
-  const rows = [...verdict.schools].sort((a, b) => Number(b.key === verdict.recommended) - Number(a.key === verdict.recommended) || a.worst - b.worst)
   return (
     <section className="ranking" aria-label="Schools compared">
       <h2>
         Worst figure of each school, as a share of its limit <small>dot: likely bag, bar: eight of ten bags</small>
       </h2>
       <div role="radiogroup" aria-label="School">
-        {rows.map((school) => (
+        {inOrder(verdict).map((school) => (
           <RankingRow key={school.key} school={school} limits={limits} isChosen={school.key === chosen} isRecommended={school.key === verdict.recommended} onChoose={() => onChoose(school.key)} />
         ))}
       </div>

@@ -1,0 +1,87 @@
+import { memo } from 'react'
+import { Table } from 'react-bootstrap'
+import type { LimitName, SpeciesLimits } from '../../core/acclimation/figures'
+import type { JudgedSchool, Verdict } from '../../core/acclimation/judge'
+import { figureAndLimit } from '../../core/acclimation/sentences'
+import { useUnits, type Units } from '../ui/useUnits'
+
+interface Column {
+  heading: string
+  /** Limit that the figure is held against; null for what has none. */
+  limit: LimitName | null
+  show: (school: JudgedSchool) => string
+  showLimit?: string
+}
+
+function columnsOf(limits: SpeciesLimits, isCrossing: boolean, units: Units): Column[] {
+  const { change } = units
+  const pair = (quantity: 'temperature' | 'salinity', up: number, down: number): string => `${change(quantity, up).split(' ')[0]} / ${change(quantity, down)}`
+  return [
+    { heading: 'NH3-N peak, mg/L', limit: 'nh3', show: ({ figures }) => figures.peakMgL.toFixed(3), showLimit: limits.nh3.toFixed(3) },
+    { heading: 'dose above 0.02, mg·min/L', limit: 'dose', show: ({ figures }) => figures.doseAboveFloor.toFixed(2), showLimit: limits.dose.toFixed(2) },
+    { heading: 'warming / cooling in 5 min', limit: 'T', show: ({ figures }) => pair('temperature', figures.tempRiseC, figures.tempFallC), showLimit: pair('temperature', limits.tempRise, limits.tempFall) },
+    { heading: 'salinity up / down in 5 min', limit: 'S', show: ({ figures }) => pair('salinity', figures.salinityRisePpt, figures.salinityFallPpt), showLimit: pair('salinity', limits.salinityRise, limits.salinityFall) },
+    ...(isCrossing ? [{ heading: 'salinity in an hour', limit: 'Shr', show: ({ figures }: JudgedSchool) => change('salinity', figures.salinityPerHour), showLimit: change('salinity', limits.perHour) } as const] : []),
+    { heading: 'own pH', limit: 'own', show: ({ figures }) => figures.ownPh.toFixed(2), showLimit: limits.own.toFixed(2) },
+    { heading: 'pH by CO2', limit: 'co2', show: ({ figures }) => figures.co2Ph.toFixed(2), showLimit: limits.co2.toFixed(2) },
+    { heading: 'lowest oxygen, mg/L', limit: 'do', show: ({ figures }) => figures.lowestOxygenMgL.toFixed(1), showLimit: limits.oxygen.toFixed(1) },
+    { heading: 'time, min', limit: null, show: ({ likely }) => likely.minutes.toFixed(0) },
+    { heading: 'work, min', limit: null, show: ({ workMinutes }) => workMinutes.toFixed(0) },
+    { heading: `water, ${units.label('volume')}`, limit: null, show: ({ litres }) => units.figure('volume', litres) },
+  ]
+}
+
+/** Schools as they are listed: the recommended one first, then by how near they come to a limit. */
+export const inOrder = ({ schools, recommended }: Verdict): JudgedSchool[] => [...schools].sort((a, b) => Number(b.key === recommended) - Number(a.key === recommended) || a.worst - b.worst)
+
+/** All schools side by side in every figure that has a limit; what is over its limit carries a cross. */
+export const SchoolTable = memo(function SchoolTable({ verdict, limits }: { verdict: Verdict; limits: SpeciesLimits }) {
+  const units = useUnits()
+  const columns = columnsOf(limits, verdict.situation === 'crossing', units)
+  return (
+    <section className="school-table">
+      <h2>All schools in figures</h2>
+      <Table responsive className="record-table" aria-label="All schools in figures">
+        <thead>
+          <tr>
+            <th scope="col">school</th>
+            <th scope="col">nearest limit</th>
+            {columns.map(({ heading }) => (
+              <th key={heading} scope="col" className="number">
+                {heading}
+              </th>
+            ))}
+          </tr>
+          <tr>
+            <td>limit</td>
+            <td />
+            {columns.map(({ heading, showLimit }) => (
+              <td key={heading} className="number">
+                {showLimit ?? '–'}
+              </td>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {inOrder(verdict).map((school) => (
+            <tr key={school.key}>
+              <th scope="row">
+                {school.name} {school.key === verdict.recommended && <small>recommended</small>}
+              </th>
+              <td>
+                {school.worst < 1 ? 'under' : 'over'}: {figureAndLimit(school, limits, units.display).figure}, {school.worst.toFixed(2)}
+              </td>
+              {columns.map(({ heading, limit, show }) => (
+                <td key={heading} className={limit && school.ratios[limit] >= 1 ? 'number is-over' : 'number'}>
+                  {limit && school.ratios[limit] >= 1 ? '✕ ' : ''}
+                  {show(school)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <p className="aside-word">Figures are 90th percentiles over plausible bags: nine of ten are no worse. Dose counts above 0.02 mg/L. Limits are guidance of this house (Setup, House limits), scaled by what the species bears.</p>
+    </section>
+  )
+})
