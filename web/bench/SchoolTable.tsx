@@ -15,13 +15,16 @@ interface Column {
 
 function columnsOf(limits: SpeciesLimits, isCrossing: boolean, units: Units): Column[] {
   const { change } = units
-  const pair = (quantity: 'temperature' | 'salinity', up: number, down: number): string => `${change(quantity, up).split(' ')[0]} / ${change(quantity, down)}`
+  // The unit stands in the heading: figures of a column are compared with each other.
+  const [degrees, ppt] = [units.label('temperature'), 'ppt']
+  const bare = (quantity: 'temperature' | 'salinity', value: number): string => change(quantity, value).split(' ')[0] ?? ''
+  const pair = (quantity: 'temperature' | 'salinity', up: number, down: number): string => `${bare(quantity, up)} / ${bare(quantity, down)}`
   return [
     { heading: 'NH3-N peak, mg/L', limit: 'nh3', show: ({ figures }) => figures.peakMgL.toFixed(3), showLimit: limits.nh3.toFixed(3) },
     { heading: 'dose above 0.02, mg·min/L', limit: 'dose', show: ({ figures }) => figures.doseAboveFloor.toFixed(2), showLimit: limits.dose.toFixed(2) },
-    { heading: 'warming / cooling in 5 min', limit: 'T', show: ({ figures }) => pair('temperature', figures.tempRiseC, figures.tempFallC), showLimit: pair('temperature', limits.tempRise, limits.tempFall) },
-    { heading: 'salinity up / down in 5 min', limit: 'S', show: ({ figures }) => pair('salinity', figures.salinityRisePpt, figures.salinityFallPpt), showLimit: pair('salinity', limits.salinityRise, limits.salinityFall) },
-    ...(isCrossing ? [{ heading: 'salinity in an hour', limit: 'Shr', show: ({ figures }: JudgedSchool) => change('salinity', figures.salinityPerHour), showLimit: change('salinity', limits.perHour) } as const] : []),
+    { heading: `warming / cooling in 5 min, ${degrees}`, limit: 'T', show: ({ figures }) => pair('temperature', figures.tempRiseC, figures.tempFallC), showLimit: pair('temperature', limits.tempRise, limits.tempFall) },
+    { heading: `salinity up / down in 5 min, ${ppt}`, limit: 'S', show: ({ figures }) => pair('salinity', figures.salinityRisePpt, figures.salinityFallPpt), showLimit: pair('salinity', limits.salinityRise, limits.salinityFall) },
+    ...(isCrossing ? [{ heading: `salinity in an hour, ${ppt}`, limit: 'Shr', show: ({ figures }: JudgedSchool) => bare('salinity', figures.salinityPerHour), showLimit: bare('salinity', limits.perHour) } as const] : []),
     { heading: 'own pH', limit: 'own', show: ({ figures }) => figures.ownPh.toFixed(2), showLimit: limits.own.toFixed(2) },
     { heading: 'pH by CO2', limit: 'co2', show: ({ figures }) => figures.co2Ph.toFixed(2), showLimit: limits.co2.toFixed(2) },
     { heading: 'lowest oxygen, mg/L', limit: 'do', show: ({ figures }) => figures.lowestOxygenMgL.toFixed(1), showLimit: limits.oxygen.toFixed(1) },
@@ -69,7 +72,7 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits }: { verd
                 {school.name} {school.key === verdict.recommended && <small>recommended</small>}
               </th>
               <td>
-                {school.worst < 1 ? 'under' : 'over'}: {figureAndLimit(school, limits, units.display).figure}, {school.worst.toFixed(2)}
+                {school.worst < 1 ? 'under' : 'over'}: {figureAndLimit(school, limits, units.display).figure}, {school.ratios[school.binds].toFixed(2)}
               </td>
               {columns.map(({ heading, limit, show }) => (
                 <td key={heading} className={limit && school.ratios[limit] >= 1 ? 'number is-over' : 'number'}>
