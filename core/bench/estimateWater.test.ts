@@ -111,6 +111,13 @@ describe('the air stone', () => {
     expect(waterAt(out, 45)?.ph).toBeGreaterThan(waterAt(still, 45)?.ph ?? Infinity)
   })
 
+  test('what is done in a step of no length counts as well: air in, a reading, and on at once', () => {
+    const floated = withEvent(runOf('drip', fouled), 20, { kind: 'step' })
+    const quick = withEvent(withEvent(air(floated, 20, true), 20, { kind: 'reading', tempC: 18 }), 20, { kind: 'step' })
+    expect(waterAt(quick, 20)?.tempC).toBeCloseTo(18, 6)
+    expect(waterAt(quick, 40)?.ph).toBeGreaterThan((waterAt(withEvent(withEvent(floated, 20, { kind: 'reading', tempC: 18 }), 20, { kind: 'step' }), 40)?.ph ?? 0) + 0.05)
+  })
+
   test('what comes is reckoned with it: the limit is nearer once the air is in', () => {
     const [still, aired] = [dripping('drip', fouled), air(dripping('drip', fouled), 22, true)]
     const limitAt = (run: RunRecord) => followRun(run, limits, atMin(23)).ammoniaAt?.likelyMs ?? Infinity

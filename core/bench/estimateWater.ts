@@ -5,7 +5,7 @@ import { nominalOf } from '../acclimation/question'
 import { createFastRun, makeSeries } from '../acclimation/runFast'
 import { exchangeBands, type Handling } from '../acclimation/schools'
 import { sceneOf } from '../acclimation/tryMethod'
-import { isStretch, type Phase, type Stretch, type VesselState } from '../acclimation/vessel'
+import { isStretch, type Phase, type VesselState } from '../acclimation/vessel'
 import type { Limits } from '../limits/houseLimits'
 import { dicAtAir } from '../water/carbonate'
 import { oxygenSaturationMgL } from '../water/oxygen'
@@ -112,19 +112,24 @@ function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, told: reado
   }
 
   /** Parts a stretch of a step where the water was read, or the air stone went in or out. */
-  const parted = ([whole]: readonly Phase[], handling: Handling | 'sealed', index: number): Phase[] => {
-    if (!whole || !isStretch(whole)) return []
+  const parted = (stretches: readonly Phase[], handling: Handling | 'sealed', index: number): Phase[] => {
     const parts: Phase[] = []
-    let [part, fromMin] = [whole, 0]
+    let whole = stretches.find(isStretch) ?? null
+    const goOn = (minutes: number): void => {
+      if (whole && minutes > 1e-9) parts.push({ ...whole, minutes })
+    }
+    const [lastsMin, startMs] = [whole?.minutes ?? 0, starts[index] ?? run.startedAtMs]
+    let fromMin = 0
     for (const event of told.filter(({ stepIndex }) => stepIndex === index)) {
-      const untilMin = Math.min(whole.minutes, Math.max(fromMin, (event.atMs - (starts[index] ?? event.atMs)) / minuteMs))
-      parts.push(...lasting(part, untilMin - fromMin))
+      const untilMin = Math.min(lastsMin, Math.max(fromMin, (event.atMs - startMs) / minuteMs))
+      goOn(untilMin - fromMin)
       fromMin = untilMin
       if (event.kind === 'reading') parts.push({ read: event })
       else hasAir = event.isOn
-      if (handling !== 'sealed') part = { ...part, exchangePerH: exchange(handling) }
+      if (whole && handling !== 'sealed') whole = { ...whole, exchangePerH: exchange(handling) }
     }
-    return [...parts, ...lasting(part, whole.minutes - fromMin)]
+    goOn(lastsMin - fromMin)
+    return parts
   }
 
   return {
@@ -168,8 +173,6 @@ function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, told: reado
     return left > 1e-6 && flow > 0 ? [{ minutes: left / flow, mode: deed.do, flowLPerMin: flow, exchangePerH: exchange(deed.handling), ...room(deed.isNearRoom) }] : []
   }
 }
-
-const lasting = (stretch: Stretch, minutes: number): Phase[] => (minutes > 1e-9 ? [{ ...stretch, minutes }] : [])
 
 /** Salinity of the water at the start of a step, as the model has it. */
 export function salinityAtStart(run: RunRecord, index: number): number {

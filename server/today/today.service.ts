@@ -80,8 +80,7 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
     /** Days of its hold that each lot in a tank has served; null for those that are not held, or no longer. */
     heldDaysAt(nowMs: number): (lotId: string) => number | null {
       const openedAt = store.openedAt(null)
-      const room = roomStore.room()
-      const timeZone = room?.timeZone ?? 'UTC'
+      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
       const days = limits().shopHoldDays
       return (lotId) => {
         const openedAtMs = openedAt.get(lotId)
@@ -93,8 +92,7 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
     /** By tank: the shop hold of its newest lot, for the scale on the glass; of all tanks, or `only` one. */
     holdsByTank(nowMs: number, only: string | null): Map<string, HoldView> {
       const openedAt = store.openedAt(only)
-      const room = roomStore.room()
-      const timeZone = room?.timeZone ?? 'UTC'
+      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
       const days = limits().shopHoldDays
       const holds = new Map<string, HoldView>()
       for (const { tankId, lotId } of store.lotsInTanks(only)) {
