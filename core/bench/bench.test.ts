@@ -159,6 +159,14 @@ test('rechecks follow the course of the method: six after a crossing, four else'
   expect(labels({ ...marineBag, measured: { salinityPpt: 9 } })).toEqual(['15 min', '1 h', '4 h', 'next morning', '24 h', '48 h'])
 })
 
+test('after a run in the dark the lights come up by the house’s hours: with a look that is due then, or as one of its own', () => {
+  const planned = (darkHours: number | null) => planRechecks(marineBag, runStartMs, runStartMs + 23 * 3_600_000, darkHours).map(({ label, usual }) => (usual.startsWith('lights up slowly now; ') ? `${label}, lights up` : label))
+  expect(planned(null)).toEqual(['15 min', '1 h', '4 h', 'next morning'])
+  expect(planned(4)).toEqual(['15 min', '1 h', '4 h, lights up', 'next morning'])
+  expect(planned(6)).toEqual(['15 min', '1 h', '4 h', '6 h, lights up', 'next morning'])
+  expect(planned(30)).toEqual(['15 min', '1 h', '4 h', 'next morning', '30 h, lights up'])
+})
+
 test('the simulated meter reads the vessel with its own flow, the same twice, and says that it is simulated', () => {
   const meter = createSimulatedMeter(limits)
   const run = dripping()

@@ -55,6 +55,7 @@ export const houseLimits = {
   roomAirC: { label: 'Air of the room', unit: '°C', standard: 22, min: 5, max: 40, source: guidance, about: 'What buckets and bags cool or warm towards.', group: 'acclimating' },
   bucketReadMinutes: { label: 'Bucket read every', unit: 'min', standard: 20, min: 2, max: 240, source: guidance, about: 'How long an open vessel may go without a reading before the bench asks for one.', group: 'acclimating' },
   runForgottenMinutes: { label: 'Run forgotten after', unit: 'min', standard: 20, min: 1, max: 600, source: guidance, about: 'How long past its timer a step may stand before it alarms on Today.', group: 'acclimating' },
+  darkHours: { label: 'Dark after a run with lights off', unit: 'h', standard: 4, min: 0.5, max: 72, source: `${guidance}; the trade says hours`, about: 'How long after such a run the lights are turned up again and the fish looked at.', group: 'acclimating' },
   oxygenHardy: { label: 'Lowest oxygen, hardy', unit: 'mg/L', standard: 3.5, min: 0.5, max: 8, source: guidance, about: 'Never taken above 80 % of saturation.', group: 'oxygen' },
   oxygenNormal: { label: 'Lowest oxygen, normal', unit: 'mg/L', standard: 4, min: 0.5, max: 8, source: guidance, about: 'Never taken above 80 % of saturation.', group: 'oxygen' },
   oxygenDelicate: { label: 'Lowest oxygen, delicate', unit: 'mg/L', standard: 4.5, min: 0.5, max: 8, source: guidance, about: 'Never taken above 80 % of saturation.', group: 'oxygen' },

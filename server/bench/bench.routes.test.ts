@@ -262,3 +262,12 @@ test('a recheck is answered once; the second device is told what the first one s
   // What looked worse stays on Today, answered or not.
   expect((await room.get('/api/today')).body.rechecks).toMatchObject([{ id: due[0]?.id, look: 'worse' }])
 })
+
+test('after a run with lights off, Today says when to turn them up', async () => {
+  const run = await start(await openedLine(), 'straight', { isDark: true })
+  await step(run, 0)
+  await count(run, 1, 6, 0)
+  at(4 * 60)
+  const { rechecks } = (await room.get('/api/today')).body as { rechecks: { label: string; usual: string }[] }
+  expect(rechecks.find(({ label }) => label === '4 h')?.usual).toMatch(/^lights up slowly now; hiding/)
+})

@@ -125,7 +125,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
     if (run.plan.school?.key === 'matched' && tankId) store.insertLoad({ id: newId(), runId: run.id, tankId, litres: run.plan.startL, tanMgL: measured ?? likelyBag(run.plan.question).start.tanMgL, atMs: happenedAtMs })
     if (!tankId) return
     const morningMs = setHours(startOfDay(addDays(new TZDate(happenedAtMs, zone()), 1)), morningHour).getTime()
-    for (const each of planRechecks(run.plan.question, happenedAtMs, morningMs)) store.insertRecheck({ id: newId(), runId: run.id, ...each })
+    for (const each of planRechecks(run.plan.question, happenedAtMs, morningMs, run.plan.isDark ? limits().darkHours : null)) store.insertRecheck({ id: newId(), runId: run.id, ...each })
   }
 
   return {
