@@ -111,6 +111,10 @@ describe('plans', () => {
       { numRuns: 5000 },
     )
   })
+  test('figures too small to be multiplied give no negative flow', () => {
+    expect(planDrip({ waterL: 5e-324, vesselL: 5e-324, fromPpt: 1e-323, toPpt: 0, withinPpt: 5e-324, minutes: 5e-324 })).toMatchObject({ flowMlPerMin: expect.any(Number) })
+    for (const tiny of [5e-324, 1e-300, 1e-160]) expect(planDrip({ waterL: tiny, vesselL: 1, fromPpt: 3 * tiny, toPpt: 0, withinPpt: tiny, minutes: 1 })).toMatchObject({ ok: true, finalL: 3 * tiny })
+  })
   test('air comes after diluting, unless oxygen cannot wait', () => {
     expect([whenToAerate(5, 60, 20).when, whenToAerate(0.5, 60, 20).when, whenToAerate(0.1, 60, 20).when]).toEqual(['not needed', 'after diluting', 'at once'])
   })

@@ -30,8 +30,8 @@ export function planDrip({ waterL, vesselL, fromPpt, toPpt, withinPpt, minutes, 
     return { ok: true, way, flowMlPerMin, dropsPerMin: flowMlPerMin * dropsPerMl, finalL, tankWaterL: litres, advice }
   }
   if (gap <= withinPpt) return plan('fill', 0, waterL, 'The waters are near enough already; nothing needs to drip.')
-  const filledL = (waterL * gap) / withinPpt
-  if (filledL <= vesselL) return plan('fill', filledL - waterL, filledL, null)
+  const filledL = waterL * (gap / withinPpt)
+  if (filledL <= vesselL) return plan('fill', Math.max(0, filledL - waterL), filledL, null)
   // Pouring away leaves so much that filling the vessel just reaches the aim.
   const keepL = (vesselL * withinPpt) / gap
   const dumpFirst = keepL >= waterL * 0.25 ? `Pouring ${(waterL - keepL).toFixed(1)} L of bag water away first would make it fit without overflow.` : null

@@ -44,46 +44,48 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits }: { verd
   return (
     <section className="school-table">
       <h2>All schools in figures</h2>
-      <Table responsive className="record-table" aria-label="All schools in figures">
-        <thead>
-          <tr>
-            <th scope="col">school</th>
-            <th scope="col">nearest limit</th>
-            {columns.map(({ heading }) => (
-              <th key={heading} scope="col" className="number">
-                {heading}
-              </th>
-            ))}
-          </tr>
-          <tr>
-            <td>limit</td>
-            <td />
-            {columns.map(({ heading, showLimit }) => (
-              <td key={heading} className="number">
-                {showLimit ?? '–'}
-              </td>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {inOrder(verdict).map((school) => (
-            <tr key={school.key}>
-              <th scope="row">
-                {school.name} {school.key === verdict.recommended && <small>recommended</small>}
-              </th>
-              <td>
-                {school.worst < 1 ? 'under' : 'over'}: {figureAndLimit(school, limits, units.display).figure}, {school.ratios[school.binds].toFixed(2)}
-              </td>
-              {columns.map(({ heading, limit, show }) => (
-                <td key={heading} className={limit && school.ratios[limit] >= 1 ? 'number is-over' : 'number'}>
-                  {limit && school.ratios[limit] >= 1 ? '✕ ' : ''}
-                  {show(school)}
+      <div className="table-responsive" role="region" aria-label="Figures of all schools" tabIndex={0}>
+        <Table className="record-table" aria-label="All schools in figures">
+          <thead>
+            <tr>
+              <th scope="col">school</th>
+              <th scope="col">nearest limit</th>
+              {columns.map(({ heading }) => (
+                <th key={heading} scope="col" className="number">
+                  {heading}
+                </th>
+              ))}
+            </tr>
+            <tr>
+              <td>limit</td>
+              <td />
+              {columns.map(({ heading, showLimit }) => (
+                <td key={heading} className="number">
+                  {showLimit ?? '–'}
                 </td>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </Table>
+          </thead>
+          <tbody>
+            {inOrder(verdict).map((school) => (
+              <tr key={school.key}>
+                <th scope="row">
+                  {school.name} {school.key === verdict.recommended && <small>recommended</small>}
+                </th>
+                <td>
+                  {school.worst < 1 ? 'under' : 'over'}: {figureAndLimit(school, limits, units.display).figure}, {school.ratios[school.binds].toFixed(2)}
+                </td>
+                {columns.map(({ heading, limit, show }) => (
+                  <td key={heading} className={limit && school.ratios[limit] >= 1 ? 'number is-over' : 'number'}>
+                    {limit && school.ratios[limit] >= 1 ? '✕ ' : ''}
+                    {show(school)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </div>
       <p className="aside-word">Figures are 90th percentiles over plausible bags: nine of ten are no worse. Dose counts above 0.02 mg/L. Limits are guidance of this house (Setup, House limits), scaled by what the species bears.</p>
     </section>
   )
