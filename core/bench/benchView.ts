@@ -33,7 +33,6 @@ export interface RecheckView {
 export interface RunView extends RunRecord {
   number: number
   crate: { id: string; number: number } | null
-  lineId: string | null
   tank: { id: string; code: string } | null
   toOutside: string | null
   sources: RunSource[]

@@ -1,7 +1,7 @@
-import type { Identity, Origin } from '../setup/words'
 import type { BoxFacts } from './box.schema'
 import type { ClaimState } from './claim'
 import type { PlaceBags, RecordBags, UndoBags } from './crates.schema'
+import type { LineDetails } from './lineDetails'
 
 /** What was found in a bag. */
 export type BagFindings = Omit<RecordBags, 'bagIds' | 'happenedAtMs'>
@@ -32,7 +32,7 @@ export interface BagView {
   photos: string[]
 }
 
-export interface LineView {
+export interface LineView extends LineDetails {
   id: string
   position: number
   species: string
@@ -40,18 +40,6 @@ export interface LineView {
   lotId: string
   lotCode: string
   tank: { id: string; code: string } | null
-  origin: Origin | null
-  strain: string | null
-  identity: Identity | null
-  promisedTo: string | null
-  /** Fish on the invoice; null when nobody said. */
-  billed: number | null
-  /** Size of one animal as it is sent. */
-  sizeCm: number | null
-  priceEach: number | null
-  capture: string | null
-  ateBefore: string | null
-  note: string | null
   version: number
 }
 

@@ -1,5 +1,6 @@
 import { array, object, type InferType } from 'yup'
-import { identities, origins } from '../setup/words'
+import { identities } from '../setup/words'
+import { fishAndBags, lineDetails } from './lineDetails'
 import { listFields, type ListMapping } from './listMapping'
 import { bounds, choice, choices, identifier, instant, optionalChoice, optionalIdentifier, optionalInstant, optionalMeasure, optionalText, optionalWhole, strictObject, text, whole, yesNo } from '../fields/fields.schema'
 
@@ -15,25 +16,6 @@ export type Behaviour = (typeof behaviours)[number]
 export const mishaps = ['wrong species', 'mislabelled'] as const
 export type Mishap = (typeof mishaps)[number]
 
-const fishAndBags = () => ({
-  species: text('Species', bounds.name),
-  count: whole('Count', 1, bounds.fishInLine),
-  bags: whole('Bags', 1, bounds.bagsInCrate),
-  perBag: optionalWhole('Per bag', 1, bounds.fishInBag),
-})
-/** What else may be known of a line; whatever is left out counts as not said. */
-const lineDetails = () => ({
-  origin: optionalChoice('Origin', origins).optional(),
-  strain: optionalText('Strain', bounds.name).optional(),
-  identity: optionalChoice('Identity', identities).optional(),
-  promisedTo: optionalText('Promised to', bounds.name).optional(),
-  billed: optionalWhole('Billed', 0, bounds.fishInLine).optional(),
-  sizeCm: optionalMeasure('Size', 'cm', 0.2, 200).optional(),
-  priceEach: optionalMeasure('Price of one', '', 0, 1_000_000).optional(),
-  capture: optionalText('Capture', bounds.name).optional(),
-  ateBefore: optionalText('Seen eating', bounds.name).optional(),
-  note: optionalText('Note', bounds.note).optional(),
-})
 const version = () => whole('Version', 1, 1_000_000_000)
 
 /** One line of a packing list, ready to be written. */

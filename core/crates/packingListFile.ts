@@ -1,8 +1,8 @@
 import { array, ValidationError, type InferType } from 'yup'
-import { bounds, choice, optionalChoice, optionalMeasure, optionalText, optionalWhole, strictObject, text, whole } from '../fields/fields.schema'
+import { bounds, choice, optionalText, strictObject, whole } from '../fields/fields.schema'
 import type { FieldError } from '../problem/problem'
-import { identities, origins } from '../setup/words'
 import type { CrateView } from './crateView'
+import { fishAndBags, lineDetails } from './lineDetails'
 import type { ReadLine, ReadList } from './readPackingList'
 import { splitIntoBags } from './splitIntoBags'
 
@@ -20,24 +20,7 @@ export const packingListSchema = strictObject({
   expectedAt: moment('Expected').optional(),
   note: optionalText('Note', bounds.note).optional(),
   lines: array()
-    .of(
-      strictObject({
-        species: text('Species', bounds.name),
-        count: whole('Count', 1, bounds.fishInLine),
-        bags: whole('Bags', 1, bounds.bagsInCrate),
-        perBag: optionalWhole('Per bag', 1, bounds.fishInBag).optional(),
-        origin: optionalChoice('Origin', origins).optional(),
-        strain: optionalText('Strain', bounds.name).optional(),
-        identity: optionalChoice('Identity', identities).optional(),
-        promisedTo: optionalText('Promised to', bounds.name).optional(),
-        billed: optionalWhole('Billed', 0, bounds.fishInLine).optional(),
-        sizeCm: optionalMeasure('Size', 'cm', 0.2, 200).optional(),
-        priceEach: optionalMeasure('Price of one', '', 0, 1_000_000).optional(),
-        capture: optionalText('Capture', bounds.name).optional(),
-        ateBefore: optionalText('Seen eating', bounds.name).optional(),
-        note: optionalText('Note', bounds.note).optional(),
-      }),
-    )
+    .of(strictObject({ ...fishAndBags(), perBag: fishAndBags().perBag.optional(), ...lineDetails() }))
     .typeError('The list must have lines')
     .defined('The list has no lines')
     .nonNullable('The list has no lines')

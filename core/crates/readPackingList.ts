@@ -1,10 +1,10 @@
 import { bounds } from '../fields/fields.schema'
 import type { FieldError } from '../problem/problem'
-import type { Identity, Origin } from '../setup/words'
+import type { LineDetails } from './lineDetails'
 import { guessMapping, identityOf, listFields, normaliseHeading, originOf, type ListField, type ListMapping } from './listMapping'
 import { splitIntoBags } from './splitIntoBags'
 
-export interface ReadLine {
+export interface ReadLine extends LineDetails {
   /** Row in the file, the heading being row 1. */
   row: number
   species: string
@@ -12,16 +12,6 @@ export interface ReadLine {
   bags: number
   perBag: number | null
   tankId: string | null
-  origin: Origin | null
-  strain: string | null
-  identity: Identity | null
-  promisedTo: string | null
-  billed: number | null
-  sizeCm: number | null
-  priceEach: number | null
-  capture: string | null
-  ateBefore: string | null
-  note: string | null
 }
 export type ReadList = { ok: true; lines: ReadLine[]; notices: string[] } | { ok: false; errors: FieldError[] }
 

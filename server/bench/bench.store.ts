@@ -34,11 +34,11 @@ export function createBenchStore({ orm }: Database) {
       WHERE stock.place_id = ${runId} OR EXISTS (SELECT 1 FROM run_source s JOIN place p ON p.id = s.place_id AND p.kind = 'bag' WHERE s.run_id = ${runId} AND s.place_id = stock.place_id AND s.lot_id = stock.lot_id) ORDER BY lot.code, stock.place_id`)
 
   const toView = (row: { run: typeof run.$inferSelect; startedBy: string; tankCode: string | null; crateId: string | null; crateNumber: number | null }): RunView => {
-    const { id, number, plan, lineId, tankId, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome } = row.run
+    const { id, number, plan, tankId, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome } = row.run
     const load = orm.select({ litres: waterLoad.litres, tanMgL: waterLoad.tanMgL }).from(waterLoad).where(eq(waterLoad.runId, id)).get() ?? null
     const byLot = groupBy(standingOf(id), ({ lotId }) => lotId)
     return {
-      ...{ id, number, plan, lineId, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome, load, startedBy: row.startedBy },
+      ...{ id, number, plan, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome, load, startedBy: row.startedBy },
       events: eventsOf(id),
       sources: sourcesOf(id),
       standing: [...byLot.values()].map((rows) => ({ lotId: rows[0]?.lotId ?? '', species: rows[0]?.species ?? '', lotCode: rows[0]?.lotCode ?? '', quantity: rows.reduce((sum, { quantity }) => sum + quantity, 0) })),
