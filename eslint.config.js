@@ -39,7 +39,7 @@ export default tseslint.config(
   { files: ['web/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   {
     files: ['{core,server,web,demo,speed,e2e}/**/*.{ts,tsx}'],
-    ignores: ['**/*.test.ts', '**/*.test.tsx', 'server/testing/**'],
+    ignores: ['**/*.test.ts', '**/*.test.tsx', 'server/testing/**', 'web/testing/**'],
     plugins: { boundaries, 'import-x': importX },
     settings: {
       'import/resolver': { node: { extensions: ['.ts', '.tsx', '.js'] } },
@@ -64,7 +64,7 @@ export default tseslint.config(
   },
   {
     files: ['core/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', 'core/testing/**'],
     rules: {
       'no-restricted-globals': ['error', 'fetch', 'process', 'window', 'document', 'localStorage', 'performance', 'setTimeout'],
       'no-restricted-syntax': [

@@ -14,6 +14,7 @@ import { bestRemedy } from './remedies'
 import { schools, type School } from './schools'
 import { figureAndLimit, readingSentence, turningSentence, verdictSentence } from './sentences'
 import { sceneOf } from './tryMethod'
+import { tries } from '../testing/tries'
 
 const overnight: AcclimationQuestion = {
   ...{ waterClass: 'marine', told: {}, measured: {}, guessedC: 23, bags: 1, isFed: false, hasSpareTank: false, prepared: null, tolerance: 'normal', roomC: 22, roomPco2Uatm: 600 },
@@ -108,7 +109,7 @@ describe('plans', () => {
         const plan = planDrip({ waterL, vesselL, fromPpt, toPpt, withinPpt, minutes })
         return plan.ok ? [plan.flowMlPerMin, plan.dropsPerMin, plan.finalL].every((figure) => !Number.isNaN(figure) && figure >= 0) : plan.reason.length > 10
       }),
-      { numRuns: 5000 },
+      { numRuns: tries(5000) },
     )
   })
   test('figures too small to be multiplied give no negative flow', () => {
@@ -125,7 +126,7 @@ describe('plans', () => {
         const lefts = [gap, ...hours.map(({ leftPpt }) => leftPpt)]
         return lefts.at(-1) === 0.3 && lefts.slice(1, -1).every((left, index) => (lefts[index] ?? 0) - left <= perHour + 1e-9) && hours.every(({ flowLPerH }) => flowLPerH > 0)
       }),
-      { numRuns: 5000 },
+      { numRuns: tries(5000) },
     )
   })
 })

@@ -8,8 +8,9 @@ import { refitRun, remainingMin } from './refit'
 import { createFastRun, makeSeries } from './runFast'
 import { summariseRun } from './summariseRun'
 import { runVessel, type Phase, type VesselOptions, type VesselState } from './vessel'
+import { tries } from '../testing/tries'
 
-const many = { numRuns: 5000 }
+const many = { numRuns: tries(5000) }
 const between = (min: number, max: number): fc.Arbitrary<number> => fc.double({ min, max, noNaN: true })
 /** A bag's water holds more carbon than alkalinity, however it was packed; a tank's may hold a little less. */
 const water = (volume: fc.Arbitrary<number>, leastCarbon = 1.05): fc.Arbitrary<VesselState> =>
@@ -29,7 +30,7 @@ const quick = (start: VesselState, tank: VesselState, list: readonly Phase[], gi
 /** No more than 40 g of fish in a litre: more is no bag that arrives. */
 const loaded = (start: VesselState, given: VesselOptions): VesselOptions => ({ ...given, biomassG: Math.min(given.biomassG, 40 * start.volumeL) })
 
-describe('the quick vessel, 5,000 random ones', () => {
+describe('the quick vessel, random ones', () => {
   test('every figure is finite, none below zero, ammonia within what is there, oxygen within what air and bag give', () => {
     fc.assert(
       fc.property(water(between(0.2, 10)), water(fc.constant(100), 0.93), phases, options, (start, tank, list, given) => {

@@ -4,6 +4,7 @@ import { molarMass } from '../water/carbonate'
 import { bagBand } from './bagBand'
 import { openBag, waterShareOfCo2, type PackedBag } from './closedBag'
 import { metabolismAt, oxygenDemandMgGH } from './metabolism'
+import { tries } from '../testing/tries'
 
 const between = (min: number, max: number): fc.Arbitrary<number> => fc.double({ min, max, noNaN: true })
 const bag: fc.Arbitrary<PackedBag> = fc.record({
@@ -22,14 +23,14 @@ const bag: fc.Arbitrary<PackedBag> = fc.record({
 /** No more than 60 g of fish in a litre. */
 const sensible = (each: PackedBag): PackedBag => ({ ...each, fish: Math.max(1, Math.min(each.fish, Math.floor((60 * each.waterL) / each.massG))) })
 
-describe('a shut bag, 5,000 of them', () => {
+describe('any shut bag', () => {
   test('every figure is finite and none below zero; un-ionised ammonia is part of all ammonia', () => {
     fc.assert(
       fc.property(bag.map(sensible), (packed) => {
         const opened = openBag(packed)
         return Object.values(opened).every((value) => Number.isFinite(value) && value >= 0) && opened.unionisedMgL <= opened.tanMgL && opened.ph > 3 && opened.ph < 10
       }),
-      { numRuns: 5000 },
+      { numRuns: tries(5000) },
     )
   })
   test('more hours, more ammonia, less oxygen; and more carbon dioxide, so a lower pH', () => {
@@ -39,7 +40,7 @@ describe('a shut bag, 5,000 of them', () => {
         const isSpent = now.hoursToNoOxygen <= packed.hours
         return isSpent || (later.tanMgL > now.tanMgL && later.oxygenMgL <= now.oxygenMgL && later.co2MgL > now.co2MgL)
       }),
-      { numRuns: 2000 },
+      { numRuns: tries(2000) },
     )
   })
   test('nitrogen found is nitrogen excreted', () => {
@@ -49,7 +50,7 @@ describe('a shut bag, 5,000 of them', () => {
         const excreted = (oxygenUsedMg * metabolismAt.likely.ammoniaQuotient * molarMass.nitrogen) / molarMass.oxygen
         return Math.abs(tanMgL * packed.waterL - excreted) < 1e-9 * (1 + excreted)
       }),
-      { numRuns: 2000 },
+      { numRuns: tries(2000) },
     )
   })
   test('the share of carbon dioxide that stays in the water lies between none and all, and grows with the water', () => {

@@ -21,6 +21,7 @@ import { planRun } from './planRun'
 import { adviseRun } from './runAdvice'
 import { createSimulatedMeter } from './simulatedMeter'
 import { bathCaution, planBath, planLook } from './specialRuns'
+import { tries } from '../testing/tries'
 
 const limits = standardLimits
 /** A drip run whose bag floated and was poured: the drip began after `minutes`. */
@@ -205,7 +206,7 @@ test('any delivery gives a run of finite, bounded figures; salt is conserved', (
       const planned = estimateWater({ ...run, events: [] }, limits, runStartMs).curve.salinityPpt
       expect(planned.at(-2) ?? NaN).toBeCloseTo(salinityAtStart(run, out), bagPpt < 0.06 ? 0 : 2)
     }),
-    { numRuns: 5000 },
+    { numRuns: tries(5000) },
   )
 })
 

@@ -4,6 +4,7 @@ import { identities, origins } from '../setup/words'
 import { guessMapping, headingKey, identityOf, mappingProblem, originOf } from './listMapping'
 import { packingListFormat, readPackingListJson } from './packingListFile'
 import { readPackingList } from './readPackingList'
+import { tries } from '../testing/tries'
 
 const words = fc.string({ minLength: 1, maxLength: 30 }).filter((text) => text.trim() !== '' && !/[\u0000-\u001f\u007f]/.test(text))
 const maybe = <T>(value: fc.Arbitrary<T>): fc.Arbitrary<T | null> => fc.option(value, { nil: null })
@@ -26,7 +27,7 @@ describe('a packing list as JSON', () => {
         const read = readPackingListJson(text)
         return read.ok || (read.errors.length > 0 && read.errors.every(({ message, row }) => message.length > 5 && (row ?? 0) >= 1))
       }),
-      { numRuns: 2000 },
+      { numRuns: tries(2000) },
     )
   })
   test('what may be left out counts as not said; moments become times', () => {
@@ -51,7 +52,7 @@ describe('columns', () => {
         const used = Object.values(guessMapping(heading))
         return new Set(used).size === used.length && used.every((column) => column >= 0 && column < heading.length)
       }),
-      { numRuns: 2000 },
+      { numRuns: tries(2000) },
     )
   })
   test('what a mapping still lacks is said', () => {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { calculate, calculations, type Calculation } from './calculations'
+import { tries } from '../testing/tries'
 
 const desk = (key: string): Calculation => calculations.find((each) => each.key === key) as Calculation
 const shown = (_field: unknown, base: number): string => String(base)
@@ -70,7 +71,7 @@ describe('the desk', () => {
         const answer = calculate(calculation, input, words, shown)
         return answer.ok ? answer.lines.length > 0 && answer.lines.every(({ value }) => (typeof value === 'number' ? Number.isFinite(value) : !/NaN|Infinity/.test(value))) : Object.values(answer.errors).every((sentence) => sentence.length > 5)
       }),
-      { numRuns: 5000 },
+      { numRuns: tries(5000) },
     )
   })
 })

@@ -3,8 +3,9 @@ import fc from 'fast-check'
 import { doseMg, doseProductG, netVolumeL, volumeFromDoseL } from './dose'
 import { lossFromReadings, treatmentLevel, type Treatment } from './treatmentLevel'
 import { afterChange, afterChanges, afterContinuousChange, changesNeeded, plateau } from './waterChange'
+import { tries } from '../testing/tries'
 
-const many = { numRuns: 5000 }
+const many = { numRuns: tries(5000) }
 const between = (min: number, max: number): fc.Arbitrary<number> => fc.double({ min, max, noNaN: true })
 
 describe('water changes', () => {

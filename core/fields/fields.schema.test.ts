@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { ValidationError } from 'yup'
 import { choice, choices, identifier, optionalChoice, optionalIdentifier, optionalMeasure, optionalText, strictObject, text, whole } from './fields.schema'
+import { tries } from '../testing/tries'
 
 const schema = strictObject({
   name: text('Name', 10, 2),
@@ -68,7 +69,7 @@ describe('fields', () => {
       fc.property(fc.constantFrom(...Object.keys(good)), fc.jsonValue(), (field, value) => {
         for (const message of Object.values(complaints({ ...good, [field]: value }))) expect(message).toMatch(/\w+ \w+/)
       }),
-      { numRuns: 2000 },
+      { numRuns: tries(2000) },
     )
   })
 })

@@ -6,8 +6,9 @@ import { betaPrior, betaQuantile, betaShare, shrunkShare } from './suppliers'
 import { chiSquareTail, logRank, survivalAt, type Seen } from './survival'
 import { triangular } from './triangular'
 import { wilsonInterval } from './wilson'
+import { tries } from '../testing/tries'
 
-const many = { numRuns: 5000 }
+const many = { numRuns: tries(5000) }
 const seen: fc.Arbitrary<Seen[]> = fc.array(fc.record({ time: fc.integer({ min: 1, max: 40 }), isDeath: fc.boolean() }), { minLength: 2, maxLength: 30 })
 const share = fc.double({ min: 0.001, max: 0.999, noNaN: true })
 
@@ -37,7 +38,7 @@ describe('shares', () => {
     expect(betaPrior([{ deaths: 0, of: 40 }, { deaths: 0, of: 20 }, { deaths: 0, of: 9 }])).toMatchObject({ rho: 0.05, p: expect.closeTo(0.5 / 70, 6) })
   })
   test('beta quantile and share invert each other', () => {
-    fc.assert(fc.property(share, fc.double({ min: 0.5, max: 30, noNaN: true }), fc.double({ min: 0.5, max: 30, noNaN: true }), (p, a, b) => Math.abs(betaShare(betaQuantile(p, a, b), a, b) - p) < 1e-6), { numRuns: 1500 })
+    fc.assert(fc.property(share, fc.double({ min: 0.5, max: 30, noNaN: true }), fc.double({ min: 0.5, max: 30, noNaN: true }), (p, a, b) => Math.abs(betaShare(betaQuantile(p, a, b), a, b) - p) < 1e-6), { numRuns: tries(1500) })
   })
 })
 
@@ -68,7 +69,7 @@ describe('survival', () => {
         const sum = (values: number[]): number => values.reduce((all, value) => all + value, 0)
         return Math.abs(one.chi2 - two.chi2) < 1e-6 && one.p >= 0 && one.p <= 1 && Math.abs(sum(one.observed) - sum(one.expected)) < 1e-9
       }),
-      { numRuns: 2000 },
+      { numRuns: tries(2000) },
     )
     expect([chiSquareTail(3.841459, 1), chiSquareTail(5.991465, 2), chiSquareTail(0, 1)]).toEqual([expect.closeTo(0.05, 6), expect.closeTo(0.05, 6), 1])
   })

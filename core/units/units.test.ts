@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { sgReferenceNames } from '../water/density'
 import { baseUnits, fromDisplay, salinityUnits, showChange, showFigure, temperatureUnits, toDisplay, unitLabel, volumeUnits, type DisplayUnits } from './units'
+import { tries } from '../testing/tries'
 
 const anyUnits: fc.Arbitrary<DisplayUnits> = fc.record({
   temperatureUnit: fc.constantFrom(...temperatureUnits),
@@ -18,7 +19,7 @@ test('what is shown and typed back is what was stored', () => {
       // On the mixed scales fresh water reads below 1 and is brought back to 0.
       expect(Math.abs(fromDisplay('salinity', toDisplay('salinity', salinityPpt, units), units) - salinityPpt)).toBeLessThan(1e-6)
     }),
-    { numRuns: 5000 },
+    { numRuns: tries(5000) },
   )
 })
 

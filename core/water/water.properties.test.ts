@@ -10,8 +10,9 @@ import { freeCo2, hydrogenAtAir, hydrogenOf, lookUp, makeConstants, slot } from 
 import { freeCo2MmolL, totalPhAtAir } from './carbonate'
 import { greatestBiomassG, hoursToOxygen, oxygenAfter, oxygenSaturationMgL } from './oxygen'
 import { litresToDilute, litresToSwap, saltToAddG } from './salt'
+import { tries } from '../testing/tries'
 
-const many = { numRuns: 5000 }
+const many = { numRuns: tries(5000) }
 const between = (min: number, max: number): fc.Arbitrary<number> => fc.double({ min, max, noNaN: true })
 const salinity = between(0, 40)
 const temp = between(5, 35)

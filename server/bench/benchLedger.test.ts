@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { figureInputs } from '../../core/bench/bagFigures'
 import type { BenchSubject, BenchView, RunView } from '../../core/bench/benchView'
 import { createTestRoom, plainBag, type TestRoom } from '../testing/testRoom'
+import { tries } from '../../core/testing/tries'
 
 let room: TestRoom
 beforeEach(async () => void (room = await createTestRoom()))
@@ -136,6 +137,6 @@ test('random work on the bench: fish that arrived are in bags, vessels and tanks
       // No bag is on two open runs.
       expect(room.db.raw.prepare('SELECT s.place_id FROM run_source s JOIN run ON run.id = s.run_id AND run.ended_at_ms IS NULL AND run.out_at_ms IS NULL JOIN bag ON bag.id = s.place_id GROUP BY s.place_id HAVING count(*) > 1').all()).toEqual([])
     }),
-    { numRuns: 25 },
+    { numRuns: tries(25, 10) },
   )
 })

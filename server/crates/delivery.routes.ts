@@ -1,11 +1,11 @@
 import { fork } from 'node:child_process'
-import { join } from 'node:path'
 import type { Response } from 'express'
 import { chooseTankSchema } from '../../core/crates/crates.schema'
 import { chooseTanksSchema, prepareStepSchema } from '../../core/crates/delivery.schema'
 import type { ChoiceProgress } from '../../core/tankChoice/tankChoice'
 import { command, plain, read, type Endpoint } from '../http/endpoint'
 import { Problem } from '../http/problem'
+import { serverProgram } from '../program'
 import type { DeliveryService } from './delivery.service'
 
 const searchSeconds = 8
@@ -37,8 +37,8 @@ export function deliveryEndpoints(delivery: DeliveryService, now: () => number):
 
 /** Streams answers of a search as lines of JSON, the best so far each time. Closing the connection ends the search. */
 function search(input: object, response: Response): Promise<void> {
-  const program = join(import.meta.dirname ?? __dirname, 'solveMain.ts')
-  const child = fork(program, { execArgv: ['--import', 'tsx'], stdio: ['ignore', 'ignore', 'inherit', 'ipc'] })
+  const { file, execArgv } = serverProgram('crates/solveMain')
+  const child = fork(file, { execArgv, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] })
   response.set({ 'Content-Type': 'application/x-ndjson', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
   child.on('message', (progress: ChoiceProgress) => void response.write(`${JSON.stringify(progress)}\n`))
   response.once('close', () => child.kill())

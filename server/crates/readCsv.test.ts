@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { readPackingList } from '../../core/crates/readPackingList'
 import { Problem } from '../http/problem'
 import { readCsv } from './readCsv'
+import { tries } from '../../core/testing/tries'
 
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text)
 
@@ -17,7 +18,7 @@ describe('readCsv', () => {
           expect((error as Problem).extra.errors?.[0]).toMatchObject({ row: expect.any(Number), column: 'species' })
         }
       }),
-      { numRuns: 2000 },
+      { numRuns: tries(2000) },
     )
   })
 

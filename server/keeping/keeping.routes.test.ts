@@ -66,7 +66,7 @@ interface Ended {
 }
 const keep = (args: string[], data: string): Promise<Ended> =>
   new Promise((resolve) => {
-    execFile(process.execPath, ['--import', 'tsx', 'server/keeping/main.ts', ...args], { env: { ...process.env, CRATE_DATA: data } }, (error, stdout, stderr) => resolve({ code: error ? Number(error.code) : 0, said: stdout + stderr }))
+    execFile(process.execPath, ['dist/server/keep.js', ...args], { env: { ...process.env, CRATE_DATA: data } }, (error, stdout, stderr) => resolve({ code: error ? Number(error.code) : 0, said: stdout + stderr }))
   })
 
 describe('from the command line', () => {
@@ -98,7 +98,7 @@ describe('from the command line', () => {
 
 describe('starting', () => {
   const start = (env: Record<string, string>): { child: ChildProcess; first: Promise<Ended> } => {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], { env: { ...process.env, CRATE_PORT: '0', ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
+    const child = spawn(process.execPath, ['dist/server/main.js'], { env: { ...process.env, CRATE_PORT: '0', ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
     const first = new Promise<Ended>((resolve) => {
       let said = ''
       const hear = (part: Buffer): void => {

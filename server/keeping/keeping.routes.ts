@@ -12,6 +12,7 @@ import { guardBinds } from '../db/guard'
 import type { Database } from '../db/open'
 import { plain, read, type Endpoint } from '../http/endpoint'
 import { Problem } from '../http/problem'
+import { serverProgram } from '../program'
 import { exportRoom } from './exportRoom'
 import { photoNames } from './folder'
 import { countRows } from './tables'
@@ -66,8 +67,8 @@ async function withCopy(db: Database, name: string, use: (file: string) => Promi
   const work = mkdtempSync(join(tmpdir(), 'daily-crate-copy-'))
   try {
     const file = join(work, name)
-    const program = join(import.meta.dirname ?? __dirname, 'copyMain.ts')
-    const child = spawn(process.execPath, ['--import', 'tsx', program, dirname(db.file), file], { stdio: ['ignore', 'ignore', 'inherit'] })
+    const copy = serverProgram('keeping/copyMain')
+    const child = spawn(process.execPath, [...copy.execArgv, copy.file, dirname(db.file), file], { stdio: ['ignore', 'ignore', 'inherit'] })
     const code = await new Promise((resolve) => child.once('exit', resolve))
     if (code !== 0) throw new Error(`copying the room ended with ${String(code)}`)
     await use(file)

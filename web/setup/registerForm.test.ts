@@ -6,6 +6,7 @@ import { speciesBook } from '../../core/species/speciesBook'
 import { baseUnits } from '../../core/units/units'
 import { createUnits } from '../ui/useUnits'
 import { fromInputs, toInputs } from './registerForm'
+import { tries } from '../../core/testing/tries'
 
 const metric = createUnits(baseUnits)
 const american = createUnits({ temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'SG', sgReference: '25/25' })
@@ -44,7 +45,7 @@ describe('a form of a register', () => {
         const read = fromInputs('suppliers', { ...toInputs('suppliers', supplier, units), shippingPh: typed, shippingSalinityPpt: typed, transitHours: typed }, supplier, units)
         if (read.ok) for (const value of Object.values(read.values)) expect(value === null || typeof value === 'string' || Number.isFinite(value)).toBe(true)
       }),
-      { numRuns: 2000 },
+      { numRuns: tries(2000) },
     )
   })
 })
