@@ -50,7 +50,7 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
               <strong>{species}</strong> <small>lot {lotCode}, {quantity} in the books</small>
             </p>
             <Stepper label={`alive ${species}`} value={value.alive} max={20_000} onChange={(next) => set(lotId, { ...value, alive: next })} />
-            <button type="button" className={value.dead > 0 ? 'hand-button is-dead' : 'hand-button'} aria-label={`dead ${species}: ${value.dead}, one more`} onClick={() => set(lotId, { alive: Math.max(0, value.alive - 1), dead: value.dead + 1 })}>
+            <button type="button" className={value.dead > 0 ? 'hand-button is-dead' : 'hand-button'} aria-label={`${value.dead} dead ${species}, one more`} onClick={() => set(lotId, { alive: Math.max(0, value.alive - 1), dead: value.dead + 1 })}>
               {value.dead} dead
             </button>
             {value.dead > 0 && (

@@ -197,16 +197,14 @@ function PlanTank({ prepared, choice, tank, isForbidden, onPick }: { prepared: P
   const dragged = active === null ? null : Number(active.id)
   const against = isOver && dragged !== null ? rulesAgainst(prepared, choice, dragged, tank) : []
   const isNo = isForbidden || (dragged !== null && rulesAgainst(prepared, choice, dragged, tank).length > 0)
+  const counts = `${standing > 0 ? standing : ''}${coming > 0 ? `+${coming}` : ''}`
+  // Begins with what is seen, so that whoever speaks to the screen says what they read.
+  const label = `${[place?.code, counts, isNo ? 'no' : ''].filter(Boolean).join(' ')}: ${standing} fish${coming > 0 ? `, ${coming} planned` : ''}${isNo ? ', breaks a rule' : ''}`
   const names = ['plan-tank', standing + coming === 0 ? 'is-empty' : '', coming > 0 ? 'is-planned' : '', isNo ? 'is-forbidden' : '', isOver ? 'is-over' : ''].filter(Boolean).join(' ')
   return (
     <li ref={setNodeRef} className={names}>
-      <button type="button" disabled={onPick === null} onClick={onPick ?? undefined} aria-label={`${place?.code}: ${standing} fish${coming > 0 ? `, ${coming} planned` : ''}${isNo ? ', breaks a rule' : ''}`}>
-        <span>{place?.code}</span>
-        <strong>
-          {standing > 0 ? standing : ''}
-          {coming > 0 ? `+${coming}` : ''}
-        </strong>
-        {isNo && <small>no</small>}
+      <button type="button" disabled={onPick === null} onClick={onPick ?? undefined} aria-label={label}>
+        <span>{place?.code}</span> <strong>{counts}</strong> {isNo && <small>no</small>}
       </button>
       {isOver && dragged !== null && <small className="over-words">{against.length > 0 ? against.join('; ') : costWords(prepared, choice, dragged, tank)}</small>}
     </li>
