@@ -4,6 +4,8 @@ const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium'
 const quiet = ['--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--disable-quic', '--disable-gpu']
 const asRoot = process.getuid?.() === 0 ? ['--no-sandbox'] : []
 
+const specOf = (name: string): string => `${name}.spec.ts`
+
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.spec.ts',
@@ -12,12 +14,16 @@ export default defineConfig({
   expect: { timeout: 45_000 },
   workers: 2,
   fullyParallel: true,
+  // What failed is run once more for its trace, and has failed all the same.
+  retries: 1,
+  failOnFlakyTests: true,
+  globalSetup: './scripts/bundleServer.mjs',
   reporter: [['list'], ['json']],
-  use: { actionTimeout: 60_000, launchOptions: { executablePath: chromium, args: [...quiet, ...asRoot] }, colorScheme: 'light', trace: 'retain-on-failure' },
+  use: { actionTimeout: 60_000, launchOptions: { executablePath: chromium, args: [...quiet, ...asRoot] }, colorScheme: 'light', trace: 'on-first-retry' },
   projects: [
-    // A phone has no keyboard; and arithmetic is the same on both.
-    { name: 'phone', testIgnore: ['outage.spec.ts', 'keyboard.spec.ts', 'verdicts.spec.ts'], use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
-    { name: 'desktop', testIgnore: 'outage.spec.ts', use: { viewport: { width: 1280, height: 800 } } },
+    // Hand screens at both widths; the rest where it is used most. Arithmetic and late answers are the same everywhere.
+    { name: 'phone', testIgnore: ['outage', 'keyboard', 'verdicts', 'setup', 'lateAnswers'].map(specOf), use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
+    { name: 'desktop', testIgnore: ['outage', 'people', 'desk', 'firstStart'].map(specOf), use: { viewport: { width: 1280, height: 800 } } },
     { name: 'outage', testMatch: 'outage.spec.ts', use: { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
   ],
 })

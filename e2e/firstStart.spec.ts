@@ -1,17 +1,16 @@
-import { expect, test as base } from '@playwright/test'
-import { Driver } from './driver'
-import { lead, TestServer } from './server'
+import { expect, test } from './fixtures'
+import { lead } from './room'
 
-const test = base.extend<{ bare: TestServer }>({
-  bare: async ({}, use) => {
-    const server = await TestServer.start()
+// A room that nobody has opened yet.
+test.use({
+  server: async ({ rooms }, use) => {
+    const server = await rooms.empty()
     await use(server)
-    await server.kill()
+    await server.end()
   },
 })
 
-test('from nothing to the first unpacked crate, step by step: lead, rack, supplier, species, crate by hand, bags, tank', async ({ page, bare }) => {
-  const driver = new Driver(page, bare.url)
+test('from nothing to the first unpacked crate, step by step: lead, rack, supplier, species, crate by hand, bags, tank', async ({ page, driver }) => {
   await driver.goto('/')
   await driver.fill('Name of the room', 'Lantern Quay')
   await driver.fill('Your name', lead.name)
@@ -69,9 +68,8 @@ test('from nothing to the first unpacked crate, step by step: lead, rack, suppli
   console.log(`first start to first placed crate: ${driver.touches} touches and fields`)
 })
 
-test('the second person is added, and does not see Setup; no secret stays in the browser', async ({ page, bare }) => {
-  await bare.furnish([['Fresh sale rack', 'fresh', 'R1', 4]])
-  const driver = new Driver(page, bare.url)
+test('the second person is added, and does not see Setup; no secret stays in the browser', async ({ page, driver, server }) => {
+  await server.furnish([['Fresh sale rack', 'fresh', 'R1', 4]])
   await driver.signIn(lead)
   await driver.goto('/setup/people')
   await driver.fill('New person', 'Oona')

@@ -1,12 +1,7 @@
-import { test as base } from '@playwright/test'
+import { test as base, type Browser, type BrowserContextOptions } from '@playwright/test'
 import { Driver } from './driver'
-import { lead, TestServer } from './server'
-
-/** Two racks of eight tanks, fresh and marine: the room of every journey. */
-export const racks: [string, 'fresh' | 'marine', string, number][] = [
-  ['Fresh sale rack', 'fresh', 'R1', 8],
-  ['Marine sale rack', 'marine', 'M1', 8],
-]
+import { racks, type Room } from './room'
+import { Rooms, type OpenRoom } from './rooms'
 
 /** Twelve lines, forty bags, each line in a tank of its own: species, bags, fish per bag, tank. */
 export const delivery: [string, number, number, string][] = [
@@ -39,9 +34,9 @@ interface Line {
 }
 
 /** A crate of one line, its bags opened and read, through the commands of the interface. */
-export const openedLine = (server: TestServer, line: Line, found: object = {}, nowMs = Date.now()): Promise<OpenedCrate> => openedLines(server, [line], found, nowMs)
+export const openedLine = (server: Room, line: Line, found: object = {}, nowMs = Date.now()): Promise<OpenedCrate> => openedLines(server, [line], found, nowMs)
 
-export async function openedLines(server: TestServer, lines: readonly Line[], found: object = {}, nowMs = Date.now()): Promise<OpenedCrate> {
+export async function openedLines(server: Room, lines: readonly Line[], found: object = {}, nowMs = Date.now()): Promise<OpenedCrate> {
   const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
   const { id } = await server.post<{ id: string }>('/api/crates', {
     ...{ supplier: 'Pale Harbour Livestock', expectedAtMs: null, packedAtMs: nowMs - 20 * 3_600_000 },
@@ -53,22 +48,45 @@ export async function openedLines(server: TestServer, lines: readonly Line[], fo
 }
 
 interface Fixtures {
-  server: TestServer
+  server: OpenRoom
   driver: Driver
+  /** Opens one more device for the lead, with a session of its own; closed with the test. */
+  anotherDevice: (options?: BrowserContextOptions) => Promise<Driver>
 }
 
-/** A fresh server with the room, and a device of it on which the lead is recording. */
-export const test = base.extend<Fixtures>({
-  server: async ({}, use) => {
-    const server = await TestServer.start()
-    await server.furnish(racks)
+const signedIn = (url: string, cookie: string): BrowserContextOptions['storageState'] => {
+  const [name = '', value = ''] = cookie.split('=')
+  return { cookies: cookie ? [{ name, value, domain: new URL(url).hostname, path: '/', expires: -1, httpOnly: true, secure: false, sameSite: 'Strict' }] : [], origins: [] }
+}
+
+export const test = base.extend<Fixtures, { rooms: Rooms }>({
+  /** The server of this worker, from which every test gets a room. */
+  rooms: [
+    async ({}, use) => {
+      const rooms = Rooms.start()
+      await use(rooms)
+      await rooms.end()
+    },
+    { scope: 'worker' },
+  ],
+  /** The furnished room, for this test alone. */
+  server: async ({ rooms }, use) => {
+    const server = await rooms.copy(racks)
     await use(server)
-    await server.kill()
+    await server.end()
   },
-  driver: async ({ page, server }, use) => {
-    const driver = new Driver(page, server.url)
-    await driver.signIn(lead)
-    await use(driver)
+  /** A device of it on which the lead is recording. */
+  storageState: ({ server }, use) => use(signedIn(server.url, server.device)),
+  driver: ({ page, server }, use) => use(new Driver(page, server.url)),
+  anotherDevice: async ({ browser, server }, use) => {
+    const devices: Awaited<ReturnType<Browser['newContext']>>[] = []
+    await use(async (options = {}) => {
+      const { cookie } = await server.openDevice()
+      const context = await browser.newContext({ ...options, storageState: signedIn(server.url, cookie) })
+      devices.push(context)
+      return new Driver(await context.newPage(), server.url)
+    })
+    for (const device of devices) await device.close()
   },
 })
 export { expect } from '@playwright/test'

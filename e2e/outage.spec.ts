@@ -1,8 +1,9 @@
 import { networkInterfaces } from 'node:os'
 import { expect, test } from '@playwright/test'
 import { Driver } from './driver'
-import { delivery, deliveryCsv, racks } from './fixtures'
-import { lead, TestServer } from './server'
+import { delivery, deliveryCsv } from './fixtures'
+import { lead, racks } from './room'
+import { TestServer } from './server'
 
 /** An address of this machine that is not loopback: plain http there is what a phone on the shop's network has. */
 function lanAddress(): string {
@@ -50,5 +51,5 @@ test('plain http over the network, the server killed in the middle, one reload: 
   expect(bags.filter(({ record }) => record?.concerns.length).map(({ number }) => number)).toEqual([25])
   const short: Record<string, number> = { 'R1-01': 1, 'R1-02': 1, 'R1-03': 1 }
   expect(await server.stock()).toEqual(Object.fromEntries(delivery.map(([species, count, perBag, tank]) => [tank, { [species]: count * perBag - (short[tank] ?? 0) }])))
-  await server.kill()
+  await server.end()
 })

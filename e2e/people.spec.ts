@@ -1,12 +1,12 @@
 import { expect, test } from './fixtures'
-import { lead } from './server'
+import { lead } from './room'
 
 const oona = { name: 'Oona', pin: '2222' }
 
 test('what one person did offline is sent as theirs, after another took the tablet over', async ({ driver, server, page }) => {
   await server.post('/api/staff', { ...oona, role: 'keeper', passphrase: null })
   const crate = await driver.takeInCrate('Hollow Reed Hatchery', 'species,bags,per bag,tank\nCherry barb,4,8,R1-01')
-  await page.reload()
+  await driver.goto('/today')
   await driver.changeRecorder(oona)
   await driver.goto(`${crate}/unpack`)
   await driver.bagInHand(1)
@@ -42,7 +42,7 @@ test('a session that ended keeps what was entered; signing in and a PIN send it'
 
 test('a wrong PIN is said, and going on as before takes none', async ({ driver, server, page }) => {
   await server.post('/api/staff', { ...oona, role: 'keeper', passphrase: null })
-  await page.reload()
+  await driver.goto('/today')
   await page.getByRole('button', { name: /^recording/ }).click()
   await page.getByRole('button', { name: /^Oona / }).click()
   await driver.typePin('9999')

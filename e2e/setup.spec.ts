@@ -1,24 +1,19 @@
 import { readFileSync } from 'node:fs'
-import { Driver } from './driver'
 import { expect, test } from './fixtures'
-import { lead } from './server'
 
-test('two leads change the same supplier: the second sees both, and chooses', async ({ driver, server, page, browser }) => {
+test('two leads change the same supplier: the second sees both, and chooses', async ({ driver, server, page, anotherDevice }) => {
   const empty = { shippingTempC: null, shippingSalinityPpt: null, shippingPh: null, shippingAlkalinityMeqL: null, claimWindowHours: null, claimRules: null, note: null }
   await server.post('/api/setup/suppliers', { values: { ...empty, name: 'Pale Harbour', transitHours: 20 } })
   await driver.goto('/setup/suppliers')
   await driver.follow('edit Pale Harbour')
   await driver.fill(/^usual time in the bag/, '30')
 
-  const context = await browser.newContext()
-  const other = new Driver(await context.newPage(), server.url)
-  await other.signIn(lead)
+  const other = await anotherDevice()
   await other.goto('/setup/suppliers')
   await other.follow('edit Pale Harbour')
   await other.fill(/^usual time in the bag/, '26')
   await other.press('Save')
   await expect(other.page.getByRole('heading', { name: 'Suppliers' })).toBeVisible()
-  await context.close()
 
   await driver.press('Save')
   const stale = page.getByRole('alert').filter({ hasText: 'Somebody else changed this supplier meanwhile' })
@@ -110,7 +105,7 @@ test('files of a list: out, changed, in with a look first; a bad one says row an
   await expect(page.getByRole('row', { name: /R1-01/ })).toContainText('55.0')
 })
 
-test('the find box goes to a tank, the question mark shows the keys, a lost device is closed', async ({ driver, server, page, browser }) => {
+test('the find box goes to a tank, the question mark shows the keys, a lost device is closed', async ({ driver, page, anotherDevice }) => {
   await driver.goto('/room')
   await expect(page.getByRole('heading', { name: 'Room', exact: true })).toBeVisible()
   await page.keyboard.press('/')
@@ -121,16 +116,15 @@ test('the find box goes to a tank, the question mark shows the keys, a lost devi
   await page.keyboard.press('?')
   await expect(page.getByText('find anything')).toBeVisible()
 
-  const context = await browser.newContext()
-  const lost = new Driver(await context.newPage(), server.url)
-  await lost.signIn(lead)
+  const lost = await anotherDevice()
+  await lost.goto('/today')
+  await expect(lost.page.getByRole('navigation', { name: 'Screens' })).toBeAttached()
   await driver.goto('/setup/devices')
   // The newest is the lost one; the other is the test's own.
   await page.getByRole('button', { name: 'Close it' }).first().click()
   await expect(page.getByRole('button', { name: 'Close it' })).toHaveCount(1)
   await lost.page.reload()
   await expect(lost.page.getByRole('button', { name: 'Open this device' })).toBeVisible()
-  await context.close()
 })
 
 test('a backup and everything as JSON come to the downloads, whole', async ({ driver, page }) => {

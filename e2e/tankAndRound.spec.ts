@@ -1,5 +1,5 @@
 import { expect, test } from './fixtures'
-import type { TestServer } from './server'
+import type { Room } from './room'
 
 interface Tank {
   id: string
@@ -7,7 +7,7 @@ interface Tank {
 }
 
 /** Puts ten barbs and six loaches into the first two tanks. */
-async function stockUp(server: TestServer): Promise<Tank[]> {
+async function stockUp(server: Room): Promise<Tank[]> {
   const { tanks } = await server.get<{ tanks: Tank[] }>('/api/room')
   const fresh = tanks.filter(({ code }) => code.startsWith('R1'))
   const add = (tank: Tank | undefined, species: string, quantity: number) => server.post(`/api/tanks/${tank?.id}/additions`, { species, quantity, how: 'brought-in', note: null, happenedAtMs: Date.now() })

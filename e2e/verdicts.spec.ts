@@ -71,3 +71,22 @@ for (const { name, species, tank, figures, school, sentence, refused } of worked
     await expect(row.getByRole('cell', { name: /^✕/ }).first()).toBeVisible()
   })
 }
+
+test('nonsense gets a sentence beside its field, nothing typed is lost, and no NaN is on screen', async ({ driver, server, page }) => {
+  const crate = await openedLine(server, { species: 'Royal gramma', count: 1, bags: 1, tank: 'M1-01' })
+  await driver.goto(`/bench/compare?line=${crate.lines[0]?.id}`)
+  await driver.press('Change figures')
+  const [bags, measured, tank] = ['The bags', 'Measured in the opened bag', 'The tank'].map((name) => page.getByRole('group', { name, exact: true })) as [ReturnType<typeof page.getByRole>, ReturnType<typeof page.getByRole>, ReturnType<typeof page.getByRole>]
+  await bags.getByLabel('water in a bag').fill('-1')
+  await measured.getByLabel('temperature').fill('400')
+  await tank.getByLabel('salinity').fill('60')
+  await tank.getByLabel('pH').fill('15')
+  for (const words of ['between 0 L and 100 L', 'between 5.0 °C and 35.0 °C', 'between 0.0 ppt and 40.0 ppt', 'between 5 and 9.5']) await expect(page.getByText(`This must be a number ${words}`)).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Start: / })).toBeHidden()
+  await page.reload()
+  await driver.press('Change figures')
+  await expect(tank.getByLabel('pH')).toHaveValue('15')
+  expect(await page.locator('main').innerText()).not.toMatch(/NaN|Infinity/)
+  await driver.press('back to what the books say')
+  await expect(driver.recommendation()).toBeVisible({ timeout: 60_000 })
+})
