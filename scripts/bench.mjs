@@ -3,4 +3,4 @@ import { ensureInterface, ensurePackages, start } from './shared.mjs'
 ensurePackages()
 // One of the figures is taken in a real browser, on the built interface.
 ensureInterface()
-start('speed/main.ts')
+start(['--import', 'tsx', 'speed/main.ts'])

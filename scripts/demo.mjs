@@ -1,5 +1,6 @@
-import { ensureInterface, ensurePackages, start } from './shared.mjs'
+import { built, ensureInterface, ensurePackages, ensureServer, start } from './shared.mjs'
 
 ensurePackages()
 ensureInterface()
-start('demo/main.ts')
+await ensureServer()
+start(built('demo'))

@@ -39,9 +39,18 @@ export function ensureInterface() {
   if (!isFresh) must(tool('vite', ['build', '--logLevel', 'warn']), 'Building the interface')
 }
 
-/** Starts a TypeScript program of ours that runs until it is stopped, and ends with it. */
-export function start(file, env = {}) {
-  const child = spawn(process.execPath, ['--import', 'tsx', file], { stdio: 'inherit', env: { ...process.env, ...env } })
+/** Builds the programs of the server. */
+export async function ensureServer() {
+  const { default: bundleServer } = await import('./bundleServer.mjs')
+  await bundleServer()
+}
+
+/** Node's arguments for a built program of the server: `main`, `demo`, `keep`. */
+export const built = (name) => ['--enable-source-maps', join('dist', 'server', `${name}.js`)]
+
+/** Starts node on a program that runs until it is stopped, and ends with it. */
+export function start(args, env = {}) {
+  const child = spawn(process.execPath, args, { stdio: 'inherit', env: { ...process.env, ...env } })
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal))
   child.on('exit', (code) => process.exit(code ?? 0))
   return child

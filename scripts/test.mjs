@@ -1,10 +1,16 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { ensurePackages, must, run, tool } from './shared.mjs'
+import { existsSync, mkdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { runApart } from './apart.mjs'
+import { count, counts, countReport, sayTimes } from './report.mjs'
+import { ensurePackages, must, run } from './shared.mjs'
 
 // `npm test`: types, lint, unit and HTTP tests, then the browser; the last line counts all of it.
+// `npm run test:long`: the same with every figure in full, and the planted faults after it.
+const isLong = process.argv.includes('--long')
 const isRoot = process.getuid?.() === 0
 const has = (command) => spawnSync('sh', ['-c', `command -v ${command}`]).status === 0
+const tool = (name, args, more) => runApart(join('node_modules', '.bin', name), args, more)
 
 /** The browser tests drive Debian's Chromium; the network tests make a network of their own with iproute2. */
 function ensureBrowser() {
@@ -20,28 +26,33 @@ function ensureBrowser() {
   process.exit(1)
 }
 
-const counts = { passed: 0, failed: 0 }
-const count = (passed, failed) => {
-  counts.passed += passed
-  counts.failed += failed
+/** Types, lint and the built interface: each keeps one processor busy, so two go side by side. */
+async function readTheCode() {
+  const inTurn = async (steps) => {
+    for (const step of steps) count(await tool(...step, { isHeld: true }))
+  }
+  await Promise.all([
+    inTurn([['eslint', ['.']]]),
+    inTurn([
+      ['vite', ['build', '--logLevel', 'warn']],
+      ['tsc', ['-p', 'tsconfig.node.json']],
+      ['tsc', ['-p', 'tsconfig.web.json']],
+    ]),
+  ])
 }
-const check = (isGood) => count(isGood ? 1 : 0, isGood ? 0 : 1)
-const readReport = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null)
 
-function unitTests() {
+async function unitTests() {
   const file = 'test-results/unit.json'
-  tool('jest', ['--json', `--outputFile=${file}`])
-  const report = readReport(file)
-  count(report?.numPassedTests ?? 0, report ? report.numFailedTests + report.numRuntimeErrorTestSuites : 1)
+  await tool('jest', ['--json', `--outputFile=${file}`])
+  countReport(file)
 }
 
 /** Runs browser projects; `inside` is a command that runs them in another network. */
-function browserTests(name, projects, inside = [], env = {}) {
+async function browserTests(name, projects, inside = [], env = {}) {
   const file = `test-results/${name}.json`
   const [command, ...args] = [...inside, 'node_modules/.bin/playwright', 'test', '--output', `test-results/${name}`, ...projects.map((project) => `--project=${project}`)]
-  run(command, args, { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file })
-  const stats = readReport(file)?.stats
-  count(stats?.expected ?? 0, stats ? stats.unexpected + stats.flaky : 1)
+  await runApart(command, args, { env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: file } })
+  countReport(file)
 }
 
 // A network namespace with an address that is not loopback. Where none may be made, the machine's own address serves.
@@ -49,17 +60,34 @@ const address = '10.77.0.1'
 const network = ['unshare', ...(isRoot ? [] : ['--map-root-user']), '--net', 'sh', '-c', `ip link set lo up && ip link add veth0 type veth peer name veth1 && ip addr add ${address}/24 dev veth0 && ip link set veth0 up && ip link set veth1 up && exec "$@"`, 'sh']
 const canNetwork = () => has('unshare') && has('ip') && spawnSync(network[0], [...network.slice(1), 'true']).status === 0
 
-ensurePackages()
-ensureBrowser()
+/** Runs a part of it and says how long it took. */
+async function part(name, work) {
+  const startedMs = performance.now()
+  await work()
+  took.push(`${name} ${Math.round((performance.now() - startedMs) / 1000)} s`)
+}
+const took = []
+
+if (isLong) process.env.CRATE_LONG = '1'
+await part('installing', () => {
+  ensurePackages()
+  ensureBrowser()
+})
 rmSync('test-results', { recursive: true, force: true })
 mkdirSync('test-results')
-check(tool('tsc', ['-p', 'tsconfig.node.json']))
-check(tool('tsc', ['-p', 'tsconfig.web.json']))
-check(tool('eslint', ['.']))
-unitTests()
-must(tool('vite', ['build', '--logLevel', 'warn']), 'Building the interface')
-browserTests('browser', ['phone', 'desktop'])
-const own = canNetwork()
-browserTests('network', ['outage'], own ? network : [], own ? { CRATE_LAN_ADDRESS: address } : {})
+await part('types, lint, build', readTheCode)
+await part('unit and HTTP', unitTests)
+await part('browser', async () => {
+  await browserTests('browser', ['phone', 'desktop'])
+  const own = canNetwork()
+  await browserTests('network', ['outage'], own ? network : [], own ? { CRATE_LAN_ADDRESS: address } : {})
+})
+if (isLong) {
+  await part('planted faults', async () => {
+    await runApart(process.execPath, ['scripts/faults.mjs'])
+    countReport('test-results/faults.json')
+  })
+}
+sayTimes(took)
 console.log(`${counts.passed} passed, ${counts.failed} failed`)
 process.exitCode = counts.failed > 0 || counts.passed === 0 ? 1 : 0

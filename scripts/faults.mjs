@@ -1,0 +1,86 @@
+import { spawnSync } from 'node:child_process'
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { runApart } from './apart.mjs'
+import { ensurePackages, root } from './shared.mjs'
+
+// `npm run test:faults`: do the tests find what they are there for? Ten faults that would hurt fish or books are planted
+// in a copy, one at a time, and the tests concerned must fail: a test, not a file that cannot be read any more.
+
+/** What is planted, where, by which change, and who must find it: files of Jest, or a journey in the browser. */
+const faults = [
+  { what: 'un-ionised ammonia forgets what a meter’s pH scale is off', file: 'core/water/ammonia.ts', from: 'unionisedShare(meterPh - c.phOffset, c)', to: 'unionisedShare(meterPh, c)', jest: ['core/water/'] },
+  { what: 'a fish on its side waits for a bath', file: 'core/crates/triage.ts', from: "if (behaviour === 'on its side') return", to: "if (behaviour === 'on its side' && concerns.includes('fish')) return", jest: ['core/crates/triage'] },
+  { what: 'shrimp are planned into copper', file: 'core/tankChoice/rules.ts', from: 'tank.agents.filter((agent) => sensitivities.includes(agent))', to: 'tank.agents.filter((agent) => agent === species)', jest: ['core/tankChoice/'] },
+  { what: 'one fish more than stands there may be taken', file: 'core/ledger/stock.ts', from: 'if (available < movement.quantity) return', to: 'if (available < movement.quantity - 1) return', jest: ['core/ledger/'] },
+  { what: 'a claim may be made an hour late', file: 'core/crates/claim.ts', from: 'arrivedAtMs + windowHours * hourMs', to: 'arrivedAtMs + (windowHours + 1) * hourMs', jest: ['core/crates/claim'] },
+  { what: 'a touch that is sent again is refused instead of answered as before', file: 'server/commands/dispatch.ts', from: 'if (known) return known', to: 'if (known?.isReplay === false) return known', jest: ['server/commands/'] },
+  { what: 'a keeper may do what a lead may', file: 'server/http/mount.ts', from: "access === 'lead' && actor.role !== 'lead'", to: "access === 'lead' && !actor.role", jest: ['server/http/roleMatrix'] },
+  { what: 'the database lets a place go below zero', file: 'server/db/triggers.ts', from: '${inHand} < NEW.quantity', to: '${inHand} < NEW.quantity - 1', jest: ['server/ledger/'] },
+  { what: 'a figure that cannot be is not told beside its field', file: 'web/ui/FigureField.tsx', from: 'isOptional={field.isOptional} problem={problem}', to: 'isOptional={field.isOptional} problem={null}', jest: ['web/desk/'] },
+  { what: 'an answer that comes late pulls a person off the page they went to', file: 'web/ui/useGoOn.ts', from: 'window.location.pathname === pathname', to: 'pathname', journey: 'whoever goes on while a plan is being kept' },
+]
+
+ensurePackages()
+const copy = mkdtempSync(join(tmpdir(), 'daily-crate-faults-'))
+process.once('exit', () => rmSync(copy, { recursive: true, force: true }))
+const { stdout: listed } = spawnSync('git', ['ls-files', '-co', '--exclude-standard'], { encoding: 'utf8' })
+for (const file of listed.split('\n').filter((each) => each && existsSync(each))) cpSync(file, join(copy, file), { recursive: true })
+symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'))
+process.chdir(copy)
+mkdirSync('test-results')
+
+const read = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null)
+const tool = (name, args, env) => runApart(join('node_modules', '.bin', name), args, { env, isSilent: true })
+
+/** Runs tests in the copy; returns how many passed, how many failed, and whether all of them could be run. */
+async function runTests({ jest, journey }) {
+  const file = join('test-results', 'fault.json')
+  rmSync(file, { force: true })
+  if (jest) {
+    await tool('jest', ['--silent', '--json', `--outputFile=${file}`, ...jest])
+    const report = read(file)
+    return { passed: report?.numPassedTests ?? 0, failed: report?.numFailedTests ?? 0, isWhole: report?.numRuntimeErrorTestSuites === 0 }
+  }
+  const isBuilt = await tool('vite', ['build', '--logLevel', 'warn'])
+  await tool('playwright', ['test', '--project=desktop', '--retries=0', '-g', journey], { PLAYWRIGHT_JSON_OUTPUT_NAME: file })
+  const { stats, errors } = read(file) ?? {}
+  return { passed: stats?.expected ?? 0, failed: stats?.unexpected ?? 0, isWhole: isBuilt && errors?.length === 0 }
+}
+
+/** Plants a fault, has its tests run, and takes it out again. */
+async function isFound(fault) {
+  const good = readFileSync(fault.file, 'utf8')
+  if (good.split(fault.from).length !== 2) throw new Error(`"${fault.from}" stands ${good.split(fault.from).length - 1} times in ${fault.file}, not once`)
+  writeFileSync(fault.file, good.replace(fault.from, () => fault.to))
+  try {
+    const { failed, isWhole } = await runTests(fault)
+    return isWhole && failed > 0 ? `found by ${failed} of them` : null
+  } finally {
+    writeFileSync(fault.file, good)
+  }
+}
+
+const said = []
+const tell = (isGood, words) => {
+  said.push(isGood)
+  console.log(`${isGood ? 'PASS' : 'FAIL'} ${words}`)
+}
+
+// What fails without any fault would find every one of them.
+for (const sound of [{ jest: faults.flatMap(({ jest = [] }) => jest) }, ...faults.filter(({ journey }) => journey)]) {
+  const { passed, failed, isWhole } = await runTests(sound)
+  tell(isWhole && failed === 0 && passed > 0, `without a fault ${passed} tests pass, ${failed} fail`)
+}
+for (const fault of faults) {
+  const found = await isFound(fault).catch((error) => void console.error(error.message))
+  tell(Boolean(found), `${fault.what}: ${found ?? 'not found'}`)
+}
+
+process.chdir(root)
+mkdirSync('test-results', { recursive: true })
+const [passed, failed] = [said.filter(Boolean).length, said.filter((isGood) => !isGood).length]
+writeFileSync(join('test-results', 'faults.json'), JSON.stringify({ numPassedTests: passed, numFailedTests: failed, numRuntimeErrorTestSuites: 0 }))
+console.log(`${passed} passed, ${failed} failed`)
+process.exitCode = failed > 0 ? 1 : 0

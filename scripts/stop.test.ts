@@ -1,0 +1,27 @@
+import { spawn } from 'node:child_process'
+import { existsSync, readFileSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { expect, test } from '@jest/globals'
+
+/** Whether a process still runs; one that has ended and only waits to be counted does not. */
+const isAlive = (pid: number): boolean => existsSync(`/proc/${pid}/stat`) && !/\) Z /.test(readFileSync(`/proc/${pid}/stat`, 'utf8'))
+
+/** Asks until the answer is yes, or ten seconds are over. */
+async function comesTrue(ask: () => boolean): Promise<boolean> {
+  for (let tries = 0; tries < 100 && !ask(); tries += 1) await new Promise((done) => setTimeout(done, 100))
+  return ask()
+}
+
+// A shell that starts a child of its own and would outlive both; it says the numbers of the two.
+const stubborn = 'trap "" TERM; sleep 300 & echo $$ $!; wait; wait'
+
+test.each(['SIGTERM', 'SIGKILL', 'SIGINT'] as const)('a run ended by %s leaves no process behind', async (signal) => {
+  const program = `const { runApart } = await import(${JSON.stringify(resolve('scripts/apart.mjs'))}); await runApart('sh', ['-c', ${JSON.stringify(stubborn)}])`
+  const run = spawn(process.execPath, ['--input-type=module', '-e', program], { stdio: ['ignore', 'pipe', 'inherit'] })
+  const [shell = 0, child = 0] = await new Promise<number[]>((told) => run.stdout.once('data', (said: Buffer) => told(String(said).trim().split(' ').map(Number))))
+  expect([isAlive(shell), isAlive(child)]).toEqual([true, true])
+  run.kill(signal)
+  const areGone = await comesTrue(() => !isAlive(shell) && !isAlive(child))
+  if (!areGone) for (const left of [shell, child]) process.kill(left, 'SIGKILL')
+  expect(areGone).toBe(true)
+})
