@@ -1,24 +1,33 @@
-import { expect, test } from '@jest/globals'
+import { execFile } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+import { afterAll, expect, test } from '@jest/globals'
+import { tries } from '../core/testing/tries'
 import { openDatabase } from '../server/db/open'
 import { checkLedger } from '../server/ledger/checkLedger'
 import { createCommander } from './commander'
 import { createServices } from '../server/app'
 import type { Read } from '../server/http/endpoint'
 import type { TodayView } from '../core/today/todayView'
-import { makeDemo } from './makeDemo'
 
 const nowMs = Date.UTC(2031, 4, 4, 9, 10)
 const dayMs = 86_400_000
 
-async function demoAt(atMs: number, days?: number) {
-  const db = openDatabase(':memory:')
-  await makeDemo(db, atMs, 'UTC', { days })
+const folder = mkdtempSync(join(tmpdir(), 'daily-crate-demo-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+async function demoAt(atMs: number, days: number) {
+  const file = join(folder, `${atMs}-${days}.sqlite`)
+  await promisify(execFile)(process.execPath, ['dist/server/makeDemo.js', file, String(atMs), String(days)])
+  const db = openDatabase(file)
   const room = createCommander(db).room(atMs)
   return { db, room }
 }
 
 test('the demo room has four months of history in its full size, and its books are right', async () => {
-  const { db, room } = await demoAt(nowMs)
+  const { db, room } = await demoAt(nowMs, 120)
   expect(checkLedger(db).faults).toEqual([])
   expect([room.systems.length, room.tanks.length, new Set(room.systems.map(({ water }) => water)).size]).toEqual([9, 64, 3])
   const { species, suppliers } = db.raw.prepare('SELECT (SELECT count(DISTINCT species_id) FROM lot) AS species, (SELECT count(*) FROM supplier) AS suppliers').get() as { species: number; suppliers: number }
@@ -40,7 +49,9 @@ test('the demo room has four months of history in its full size, and its books a
 })
 
 test('the same seed gives the same fish, whatever the day', async () => {
-  const [one, two] = [await demoAt(nowMs, 30), await demoAt(nowMs + 100 * dayMs, 30)]
+  const days = tries(30, 16)
+  const [one, two] = [await demoAt(nowMs, days), await demoAt(nowMs + 100 * dayMs, days)]
   const fish = ({ room }: typeof one) => room.tanks.map(({ code, fish: count, mainSpecies }) => [code, count, mainSpecies])
   expect(fish(one)).toEqual(fish(two))
+  for (const { db } of [one, two]) db.close()
 })

@@ -8,6 +8,7 @@ const programs = {
   solveMain: 'server/crates/solveMain.ts',
   copyMain: 'server/keeping/copyMain.ts',
   demo: 'demo/main.ts',
+  makeDemo: 'demo/makeFile.ts',
   rooms: 'server/testing/rooms.ts',
 }
 
