@@ -60,7 +60,8 @@ export const identifier = (label: string) =>
     .typeError(`${label} must be an identifier`)
     .defined(`${label} is missing`)
     .nonNullable(`${label} is missing`)
-    .matches(/^[A-Za-z0-9_-]{1,64}$/, `${label} is not an identifier`)
+    // A choice that nobody made is empty; whoever reads this chose nothing, and knows no identifiers.
+    .matches(/^[A-Za-z0-9_-]{1,64}$/, ({ value }) => (value === '' ? `${label} is missing` : `${label} is not an identifier`))
 
 /** An identifier that may be left out. */
 export const optionalIdentifier = (label: string) =>

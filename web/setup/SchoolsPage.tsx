@@ -7,6 +7,7 @@ import { currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { useHouseSchools, useSchools } from '../api/sharedReads'
 import { useWrite } from '../api/useOutbox'
+import { Labelled } from '../ui/Labelled'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { schemaErrors } from '../ui/schemaErrors'
@@ -193,10 +194,8 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
 
 function Figure({ label, value, problem, onChange }: { label: string; value: string; problem: string | undefined; onChange: (value: string) => void }) {
   return (
-    <label className="field">
-      <span className="form-label">{label}</span>
-      <Form.Control value={value} isInvalid={problem !== undefined} autoComplete="off" onChange={(event) => onChange(event.currentTarget.value)} />
-      {problem && <Form.Control.Feedback type="invalid">{problem}</Form.Control.Feedback>}
-    </label>
+    <Labelled label={label} problem={problem ?? null}>
+      {(shared) => <Form.Control {...shared} value={value} autoComplete="off" onChange={(event) => onChange(event.currentTarget.value)} />}
+    </Labelled>
   )
 }

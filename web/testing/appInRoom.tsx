@@ -1,5 +1,6 @@
 import { afterAll, afterEach, beforeAll, beforeEach } from '@jest/globals'
 import { cleanup, configure, fireEvent, render, screen, waitFor } from '@testing-library/react'
+import { mutate, SWRConfig } from 'swr'
 import { Rooms, type OpenRoom } from '../../e2e/rooms'
 import { racks } from '../../e2e/room'
 import { App } from '../App'
@@ -32,11 +33,25 @@ export function appInRoom() {
   afterAll(() => rooms.end())
   return {
     room: () => room,
+    /** As on a device that was never opened. */
+    signOut: (): void => connectTo(room.url, ''),
+    /** As on the first day: a room that nobody has made yet. */
+    async startAnew(): Promise<void> {
+      await room.end()
+      room = await rooms.empty()
+      connectTo(room.url, '')
+    },
     /** Opens a screen, or loads it anew: nothing stays but what this device keeps. */
     async open(path: string): Promise<void> {
       cleanup()
+      await mutate(() => true, undefined, { revalidate: false })
       await router.navigate(path)
-      render(<App />)
+      // Read at once, although the page before may have read the same just now.
+      render(
+        <SWRConfig value={{ dedupingInterval: 0 }}>
+          <App />
+        </SWRConfig>,
+      )
       await screen.findByRole('main')
     },
   }
@@ -45,7 +60,15 @@ export function appInRoom() {
 /** Types into a field, as a person would: over what stood there. */
 export const type = async (label: string | RegExp, text: string): Promise<void> => void fireEvent.change(await screen.findByLabelText(label), { target: { value: text } })
 export const press = async (name: string | RegExp): Promise<void> => void fireEvent.click(await screen.findByRole('button', { name }))
+export const choose = async (label: string | RegExp, option: string): Promise<void> => void fireEvent.change(await screen.findByLabelText(label), { target: { value: option } })
 export const fieldValue = async (label: string | RegExp): Promise<string> => ((await screen.findByLabelText(label)) as HTMLInputElement).value
+/** What is said beside a field, once something is: by what ties the two together for a screen reader too. */
+export const problemBeside = (label: string | RegExp): Promise<string> =>
+  waitFor(() => {
+    const said = document.getElementById(screen.getByLabelText(label).getAttribute('aria-describedby') ?? '')?.textContent
+    if (!said) throw new Error(`nothing is said beside ${label}`)
+    return said
+  })
 
 /** Waits until the server has answered for everything this device recorded. */
 export const allSent = (): Promise<void> =>

@@ -1,0 +1,55 @@
+/** @jest-environment ./web/testing/jsdomEnvironment.mjs */
+import { expect, test } from '@jest/globals'
+import { screen } from '@testing-library/react'
+import { appInRoom, fieldValue, press, problemBeside, type } from '../testing/appInRoom'
+
+const app = appInRoom()
+
+interface Wrong {
+  path: string
+  /** Buttons that open the form. */
+  open?: (string | RegExp)[]
+  typed: [label: string | RegExp, text: string][]
+  send: string | RegExp
+  /** What is said, and beside which field. */
+  beside: string | RegExp
+  said: string
+  /** Where the server would show what was saved. */
+  kept: string
+}
+
+const wrong: [what: string, Wrong][] = [
+  ['a supplier that ships in boiling water', { path: '/setup/suppliers/new', typed: [[/^name/, 'Pale Harbour'], [/^shipping temperature/, '400']], send: 'Add supplier', beside: /^shipping temperature/, said: 'This must be a number between 0.0 and 45.0 °C', kept: '/api/setup/suppliers' }],
+  ['a supplier without a name', { path: '/setup/suppliers/new', typed: [[/^usual time in the bag/, '20']], send: 'Add supplier', beside: /^name/, said: 'Name is missing', kept: '/api/setup/suppliers' }],
+  ['a species whose lowest temperature is a word', { path: '/setup/species/new', typed: [[/^name/, 'Pearl danio'], [/^temperature from/, 'warm']], send: 'Add species', beside: /^temperature from/, said: 'This must be a number between 0.0 and 45.0 °C', kept: '/api/setup/species' }],
+  ['half a fish as a group', { path: '/setup/species/new', typed: [[/^name/, 'Pearl danio'], [/^kept at least/, '2.5']], send: 'Add species', beside: /^kept at least/, said: 'Kept at least must be a whole number', kept: '/api/setup/species' }],
+  ['a rack of no tanks', { path: '/setup/rack', typed: [[/^New system/, 'Brackish rack'], [/^Rack/, 'B1'], [/^Tanks/, '0']], send: 'Add system and tanks', beside: /^Tanks/, said: 'Tanks must be at least 1', kept: '/api/room' }],
+  ['a system that is there already', { path: '/setup/rack', typed: [[/^New system/, 'Fresh sale rack'], [/^Rack/, 'R2']], send: 'Add system and tanks', beside: /^New system/, said: 'There is a system called Fresh sale rack already', kept: '/api/room' }],
+  ['a PIN of two digits', { path: '/setup/people', typed: [[/^New person/, 'Oona'], [/^PIN/, '12']], send: 'Add person', beside: /^PIN/, said: 'PIN must be 4 to 8 digits', kept: '/api/people' }],
+  ['a person who is in the list', { path: '/setup/people', typed: [[/^New person/, 'Imre'], [/^PIN/, '2222']], send: 'Add person', beside: /^New person/, said: 'Imre is in the list already', kept: '/api/people' }],
+  ['a hold of more than a season', { path: '/setup/limits', open: [/^Shop hold/], typed: [[/^Shop hold/, '400']], send: 'Save the limit', beside: /^Shop hold/, said: 'Shop hold must be between 0 and 120 days', kept: '/api/house-limits' }],
+  ['a school by the name of one of the trade', { path: '/setup/schools', open: ['Add a school of the house'], typed: [[/^Name of the school/, 'Net-over']], send: 'Add the school', beside: /^Name of the school/, said: 'The trade has a school of this name already', kept: '/api/schools' }],
+]
+
+test.each(wrong)('%s: said beside its field, nothing typed is lost, nothing saved', async (_what, { path, open = [], typed, send, beside, said, kept }) => {
+  const before = await app.room().get(kept)
+  await app.open(path)
+  for (const name of open) await press(name)
+  for (const [label, text] of typed) await type(label, text)
+  await press(send)
+  expect(await problemBeside(beside)).toContain(said)
+  for (const [label, text] of typed) expect(await fieldValue(label)).toBe(text)
+  expect(await app.room().get(kept)).toEqual(before)
+})
+
+test('a limit that was wrong is corrected in place, and its new source stands beside it', async () => {
+  await app.open('/setup/limits')
+  await press(/^Shop hold/)
+  await type(/^Shop hold/, 'three weeks')
+  await press('Save the limit')
+  expect(await problemBeside(/^Shop hold/)).toBe('Shop hold must be between 0 and 120 days')
+  await type(/^Shop hold/, '21')
+  await type(/^Where it comes from/, 'what we saw in May')
+  await press('Save the limit')
+  expect(await screen.findByRole('button', { name: /^Shop hold .*21 days.*what we saw in May \(Imre/ })).toBeTruthy()
+})
