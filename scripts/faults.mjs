@@ -34,19 +34,20 @@ mkdirSync('test-results')
 const read = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null)
 const tool = (name, args, env) => runApart(join('node_modules', '.bin', name), args, { env, isSilent: true })
 
-/** Runs tests in the copy; returns how many passed, how many failed, and whether all of them could be run. */
+/** Runs tests in the copy; returns how many passed, the names of those that failed, and whether all of them could be run. */
 async function runTests({ jest, journey }) {
   const file = join('test-results', 'fault.json')
   rmSync(file, { force: true })
   if (jest) {
     await tool('jest', ['--silent', '--json', `--outputFile=${file}`, ...jest])
     const report = read(file)
-    return { passed: report?.numPassedTests ?? 0, failed: report?.numFailedTests ?? 0, isWhole: report?.numRuntimeErrorTestSuites === 0 }
+    const failed = (report?.testResults ?? []).flatMap(({ assertionResults }) => assertionResults.filter(({ status }) => status === 'failed').map(({ fullName }) => fullName))
+    return { passed: report?.numPassedTests ?? 0, failed, isWhole: report?.numRuntimeErrorTestSuites === 0 }
   }
   const isBuilt = await tool('vite', ['build', '--logLevel', 'warn'])
   await tool('playwright', ['test', '--project=desktop', '--retries=0', '-g', journey], { PLAYWRIGHT_JSON_OUTPUT_NAME: file })
   const { stats, errors } = read(file) ?? {}
-  return { passed: stats?.expected ?? 0, failed: stats?.unexpected ?? 0, isWhole: isBuilt && errors?.length === 0 }
+  return { passed: stats?.expected ?? 0, failed: stats?.unexpected ? [journey] : [], isWhole: isBuilt && errors?.length === 0 }
 }
 
 /** Plants a fault, has its tests run, and takes it out again. */
@@ -56,7 +57,7 @@ async function isFound(fault) {
   writeFileSync(fault.file, good.replace(fault.from, () => fault.to))
   try {
     const { failed, isWhole } = await runTests(fault)
-    return isWhole && failed > 0 ? `found by ${failed} of them` : null
+    return isWhole && failed.length > 0 ? `found by “${failed[0]}”${failed.length > 1 ? ` and ${failed.length - 1} more` : ''}` : null
   } finally {
     writeFileSync(fault.file, good)
   }
@@ -71,7 +72,7 @@ const tell = (isGood, words) => {
 // What fails without any fault would find every one of them.
 for (const sound of [{ jest: faults.flatMap(({ jest = [] }) => jest) }, ...faults.filter(({ journey }) => journey)]) {
   const { passed, failed, isWhole } = await runTests(sound)
-  tell(isWhole && failed === 0 && passed > 0, `without a fault ${passed} tests pass, ${failed} fail`)
+  tell(isWhole && failed.length === 0 && passed > 0, `without a fault ${passed} tests pass, ${failed.length} fail`)
 }
 for (const fault of faults) {
   const found = await isFound(fault).catch((error) => void console.error(error.message))

@@ -28,17 +28,19 @@ function ensureBrowser() {
 
 /** Types, lint and the built interface: each keeps one processor busy, so two go side by side. */
 async function readTheCode() {
-  const inTurn = async (steps) => {
-    for (const step of steps) count(await tool(...step, { isHeld: true }))
+  const step = async (...command) => {
+    const isGood = await tool(...command, { isHeld: true })
+    count(isGood)
+    return isGood
   }
-  await Promise.all([
-    inTurn([['eslint', ['.']]]),
-    inTurn([
-      ['vite', ['build', '--logLevel', 'warn']],
-      ['tsc', ['-p', 'tsconfig.node.json']],
-      ['tsc', ['-p', 'tsconfig.web.json']],
-    ]),
-  ])
+  const buildAndCheck = async () => {
+    const isBuilt = await step('vite', ['build', '--logLevel', 'warn'])
+    await step('tsc', ['-p', 'tsconfig.node.json'])
+    await step('tsc', ['-p', 'tsconfig.web.json'])
+    return isBuilt
+  }
+  const [isBuilt] = await Promise.all([buildAndCheck(), step('eslint', ['.'])])
+  must(isBuilt, 'Building the interface')
 }
 
 async function unitTests() {
