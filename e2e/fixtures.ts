@@ -1,6 +1,6 @@
 import { test as base, type Browser, type BrowserContextOptions } from '@playwright/test'
 import { Driver } from './driver'
-import { racks, type Room } from './room'
+import type { Room } from './room'
 import { Rooms, type OpenRoom } from './rooms'
 
 /** Twelve lines, forty bags, each line in a tank of its own: species, bags, fish per bag, tank. */
@@ -71,7 +71,7 @@ export const test = base.extend<Fixtures, { rooms: Rooms }>({
   ],
   /** The furnished room, for this test alone. */
   server: async ({ rooms }, use) => {
-    const server = await rooms.copy(racks)
+    const server = await rooms.copy()
     await use(server)
     await server.end()
   },

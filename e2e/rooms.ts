@@ -1,5 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process'
-import { Room, type Pass, type SystemOf } from './room'
+import { racks, Room, type Pass } from './room'
 
 /** A room whose clock can be put, and which is cleared away after its test. */
 export class OpenRoom extends Room {
@@ -43,16 +43,16 @@ export class Rooms {
   empty = (): Promise<OpenRoom> => this.open(null, { cookie: '', staffId: '' }, '')
 
   /** A copy of the furnished room, one device signed in to it. */
-  async copy(systems: readonly SystemOf[]): Promise<OpenRoom> {
-    this.furnished ??= this.furnish(systems)
+  async copy(): Promise<OpenRoom> {
+    this.furnished ??= this.furnish()
     const { file, pass, device } = await this.furnished
     return this.open(file, pass, device)
   }
 
-  private async furnish(systems: readonly SystemOf[]): Promise<{ file: string; pass: Pass; device: string }> {
+  private async furnish(): Promise<{ file: string; pass: Pass; device: string }> {
     const { room, url } = await this.ask<{ room: number; url: string }>('open', { from: null })
     const first = new Room(url)
-    const pass = await first.furnish(systems)
+    const pass = await first.furnish(racks)
     const { cookie } = await first.openDevice()
     return { ...(await this.ask<{ file: string }>('keep', { room })), pass, device: cookie }
   }

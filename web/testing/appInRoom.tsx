@@ -2,7 +2,6 @@ import { afterAll, afterEach, beforeAll, beforeEach } from '@jest/globals'
 import { cleanup, configure, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import { mutate, SWRConfig } from 'swr'
 import { Rooms, type OpenRoom } from '../../e2e/rooms'
-import { racks } from '../../e2e/room'
 import { App } from '../App'
 import { router } from '../routes'
 
@@ -23,7 +22,7 @@ export function appInRoom() {
   })
   beforeEach(async () => {
     localStorage.clear()
-    room = await rooms.copy(racks)
+    room = await rooms.copy()
     connectTo(room.url, room.device)
   })
   afterEach(async () => {
