@@ -1,6 +1,6 @@
 import { afterAll, afterEach, beforeAll, beforeEach } from '@jest/globals'
 import { cleanup, configure, fireEvent, render, screen, waitFor } from '@testing-library/react'
-import { mutate, SWRConfig } from 'swr'
+import { mutate } from 'swr'
 import { Rooms, type OpenRoom } from '../../e2e/rooms'
 import { App } from '../App'
 import { router } from '../routes'
@@ -18,6 +18,8 @@ export function appInRoom() {
   let rooms: Rooms
   let room: OpenRoom
   beforeAll(() => {
+    // The room moves by itself, as a real one does; React need not be told of each time.
+    Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: false })
     rooms = Rooms.start({ hasPages: false })
   })
   beforeEach(async () => {
@@ -43,14 +45,10 @@ export function appInRoom() {
     /** Opens a screen, or loads it anew: nothing stays but what this device keeps. */
     async open(path: string): Promise<void> {
       cleanup()
-      await mutate(() => true, undefined, { revalidate: false })
+      // Forgets what was read, and what is being read.
+      await mutate(() => true, undefined)
       await router.navigate(path)
-      // Read at once, although the page before may have read the same just now.
-      render(
-        <SWRConfig value={{ dedupingInterval: 0 }}>
-          <App />
-        </SWRConfig>,
-      )
+      render(<App />)
       await screen.findByRole('main')
     },
   }
