@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url'
 
 const watchman = fileURLToPath(new URL('watchman.mjs', import.meta.url))
 
-/** Ends us when whoever started us is gone: it may have been ended without a word to us. */
+/** Ends us when whoever started us is gone: it may have been ended without a word to us. (npm puts a shell between; `exec` takes it out.) */
 function followParent() {
   const parent = process.ppid
   setInterval(() => process.ppid !== parent && process.exit(1), 1000).unref()
