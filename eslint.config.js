@@ -18,6 +18,7 @@ const policies = [
   { from: el('server'), allow: { to: el('{core,server}') } },
   { from: el('demo'), allow: { to: el('{core,server,demo}') } },
   { from: el('speed'), allow: { to: el('{core,server,speed}') } },
+  { from: el('attack'), allow: { to: el('{core,server,demo,attack}') } },
   { from: el('e2e'), allow: { to: el('e2e') } },
   { from: el('ui'), allow: { to: el('{core,ui}') } },
   { from: el('feature'), allow: { to: el('{core,ui}') } },
@@ -38,10 +39,10 @@ export default tseslint.config(
       'no-control-regex': 'off',
     },
   },
-  { files: ['scripts/**', 'web/testing/*.mjs', '**/main.ts', 'server/check.ts', 'speed/**', 'e2e/**', '*.config.*'], languageOptions: { globals: nodeGlobals }, rules: { 'no-console': 'off', 'no-empty-pattern': 'off' } },
+  { files: ['scripts/**', 'web/testing/*.mjs', '**/main.ts', 'server/check.ts', 'speed/**', 'attack/**', 'e2e/**', '*.config.*'], languageOptions: { globals: nodeGlobals }, rules: { 'no-console': 'off', 'no-empty-pattern': 'off' } },
   { files: ['web/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   {
-    files: ['{core,server,web,demo,speed,e2e}/**/*.{ts,tsx}'],
+    files: ['{core,server,web,demo,speed,attack,e2e}/**/*.{ts,tsx}'],
     ignores: ['**/*.test.ts', '**/*.test.tsx', 'server/testing/**', 'web/testing/**'],
     plugins: { boundaries, 'import-x': importX },
     settings: {
@@ -53,6 +54,7 @@ export default tseslint.config(
         { type: 'server', pattern: 'server' },
         { type: 'demo', pattern: 'demo' },
         { type: 'speed', pattern: 'speed' },
+        { type: 'attack', pattern: 'attack' },
         { type: 'e2e', pattern: 'e2e' },
         { type: 'ui', pattern: ['web/ui', 'web/api'] },
         { type: 'feature', pattern: 'web/*', capture: ['name'] },

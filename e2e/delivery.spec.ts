@@ -177,6 +177,8 @@ test('nine bags without a list: counted in, named later, placed, closed', async 
   await page.locator('.tank-options .hand-button').first().click()
   if ((page.viewportSize()?.width ?? 0) > 719) await dragToTank(driver, 'Cherry barb', 'R2-12')
   await driver.press(/^Keep this plan/)
+  // Kept, it goes on to the crate by itself; whoever touches the old page in that moment touches nothing.
+  await expect(page.getByRole('heading', { name: /^Crate \d+$/ })).toBeVisible()
 
   await driver.openPage('Unpack')
   await driver.placeAll()

@@ -6,7 +6,7 @@ export class OpenRoom extends Room {
   constructor(
     url: string,
     pass: Pass,
-    private readonly ask: (deed: 'standAt' | 'close', more?: object) => Promise<unknown>,
+    private readonly ask: (deed: 'standAt' | 'fillDisk' | 'breakRun' | 'close', more?: object) => Promise<unknown>,
     /** Session of the device under test, as a Cookie header; empty where nobody has signed in yet. */
     readonly device: string,
   ) {
@@ -15,6 +15,10 @@ export class OpenRoom extends Room {
 
   /** Lets the room's clock stand at a moment; pages learn of it with their next load. */
   standAt = (atMs: number): Promise<unknown> => this.ask('standAt', { atMs })
+  /** Fills the disk under it, or makes room again. */
+  fillDisk = (isFull: boolean): Promise<unknown> => this.ask('fillDisk', { isFull })
+  /** Breaks a run beyond following, as a fault of ours might. */
+  breakRun = (runId: string): Promise<unknown> => this.ask('breakRun', { runId })
   end = (): Promise<unknown> => this.ask('close')
 }
 

@@ -51,7 +51,13 @@ export const built = (name) => ['--enable-source-maps', join('dist', 'server', `
 /** Starts node on a program that runs until it is stopped, and ends with it. */
 export function start(args, env = {}) {
   const child = spawn(process.execPath, args, { stdio: 'inherit', env: { ...process.env, ...env } })
-  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal))
-  child.on('exit', (code) => process.exit(code ?? 0))
+  let isStopped = false
+  const stop = (signal) => {
+    isStopped = true
+    child.kill(signal)
+  }
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => stop(signal))
+  // Whatever ended it but ourselves (no memory, a kill) is a failure, so that a service manager starts it again.
+  child.on('exit', (code) => process.exit(code ?? (isStopped ? 0 : 1)))
   return child
 }

@@ -31,3 +31,10 @@ test.each(['SIGTERM', 'SIGKILL', 'SIGINT'] as const)('a run ended by %s leaves n
   if (!areGone) for (const left of [shell, child]) process.kill(left, 'SIGKILL')
   expect(areGone).toBe(true)
 })
+
+test.each([['process.kill(process.pid, "SIGKILL")', null, 1], ['process.exit(3)', null, 3], ['process.once("SIGTERM", () => process.exit()); setInterval(() => 0, 1000); console.log("up")', 'SIGTERM', 0]] as const)('a program that ends by %s ends whoever started it with a code that tells', async (program, signal, code) => {
+  const starter = `const { start } = await import(${JSON.stringify(resolve('scripts/shared.mjs'))}); start(['-e', ${JSON.stringify(program)}])`
+  const run = spawn(process.execPath, ['--input-type=module', '-e', starter], { stdio: ['ignore', 'pipe', 'inherit'] })
+  if (signal) run.stdout.once('data', () => run.kill(signal))
+  expect(await new Promise((ended) => run.once('exit', ended))).toBe(code)
+})

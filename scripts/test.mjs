@@ -6,7 +6,7 @@ import { count, counts, countReport, sayTimes } from './report.mjs'
 import { ensurePackages, must, run } from './shared.mjs'
 
 // `npm test`: types, lint, unit and HTTP tests, then the browser; the last line counts all of it.
-// `npm run test:long`: the same with every figure in full, and the planted faults after it.
+// `npm run test:long`: the same with every figure in full, and the attack and the planted faults after it.
 const isLong = process.argv.includes('--long')
 const isRoot = process.getuid?.() === 0
 const has = (command) => spawnSync('sh', ['-c', `command -v ${command}`]).status === 0
@@ -85,6 +85,10 @@ await part('browser', async () => {
   await browserTests('network', ['outage'], own ? network : [], own ? { CRATE_LAN_ADDRESS: address } : {})
 })
 if (isLong) {
+  await part('attack', async () => {
+    await runApart(process.execPath, ['scripts/attack.mjs'])
+    countReport('test-results/attack.json')
+  })
   await part('planted faults', async () => {
     await runApart(process.execPath, ['scripts/faults.mjs'])
     countReport('test-results/faults.json')

@@ -137,7 +137,6 @@ export function createApp(options: AppOptions): Express {
   app.set('query parser', 'simple')
   app.use(protection(isSecure))
   app.use('/api', (_request, response, next) => next(void response.set('Cache-Control', 'no-store')))
-  app.use(express.json({ limit: '2mb', strict: false }), express.raw({ limit: '2mb', type: ['text/csv', 'text/plain', 'application/octet-stream'] }))
   mountEndpoints(app, endpoints, { dispatch, staff, now })
   // Whatever is not declared: first who asks, then that there is nothing.
   app.use('/api', (request) => {

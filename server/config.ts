@@ -11,6 +11,8 @@ export interface Config {
   webFolder: string
   now: () => number
   isFrozenClock: boolean
+  /** Most megabytes that the database may take; null for what the disk has. */
+  mostMegabytes: number | null
   /** Start although the books are not right. */
   startsDamaged: boolean
 }
@@ -24,7 +26,10 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   if (frozenMs !== null && Number.isNaN(frozenMs)) throw new Error(`CRATE_CLOCK is not a moment such as 2031-05-04T09:00:00Z: ${env.CRATE_CLOCK}`)
   const port = Number(env.CRATE_PORT ?? 4310)
   if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error(`CRATE_PORT is not a port: ${env.CRATE_PORT}`)
+  const mostMegabytes = env.CRATE_MOST_MB ? Number(env.CRATE_MOST_MB) : null
+  if (mostMegabytes !== null && !(Number.isInteger(mostMegabytes) && mostMegabytes > 0)) throw new Error(`CRATE_MOST_MB is not a number of megabytes: ${env.CRATE_MOST_MB}`)
   return {
+    mostMegabytes,
     databaseFile: join(resolve(env.CRATE_DATA ?? 'data'), 'room.sqlite'),
     host: env.CRATE_HOST ?? '127.0.0.1',
     port,

@@ -8,6 +8,7 @@ import { closeOnSignal, listen } from './listen'
 const config = readConfig(process.env)
 takeFolder(dirname(config.databaseFile))
 const db = openDatabase(config.databaseFile)
+if (config.mostMegabytes !== null) db.limitTo(config.mostMegabytes)
 const { faults } = checkLedger(db)
 if (faults.length > 0 && !config.startsDamaged) {
   console.error(`The books of this room are not right, so it does not start:\n  ${faults.slice(0, 20).join('\n  ')}`)

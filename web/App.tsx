@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react'
 import { RouterProvider } from 'react-router'
+import { SWRConfig } from 'swr'
 import type { StaffView } from '../core/staff/staff.schema'
+import { readOptions } from './api/readAnew'
 import { SessionProvider } from './api/session'
 import { outbox, useOutboxSnapshot } from './api/useOutbox'
 import { router } from './routes'
@@ -13,8 +15,14 @@ import './ui/useTheme'
 
 const recorderSlot = 'crate.recorder'
 
+export const App = () => (
+  <SWRConfig value={readOptions}>
+    <Device />
+  </SWRConfig>
+)
+
 /** Decides what this device may show: the first start, the door, who is recording, or the room. */
-export function App() {
+function Device() {
   const { session, problem, ...actions } = useSessionView()
   const { waiting } = useOutboxSnapshot()
   const [recorderId, setRecorderId] = useState(() => localStorage.getItem(recorderSlot))

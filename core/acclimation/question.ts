@@ -1,6 +1,6 @@
 import type { PackedBag } from '../bag/closedBag'
 import type { Tolerance } from '../setup/words'
-import { crossingGapPpt, schools, type School } from './schools'
+import { crossingGapPpt, longestSchoolMin, minutesOf, schools, type School } from './schools'
 
 /** Kinds of supplier's water, for whatever nobody told or measured. */
 export const waterClasses = ['marine', 'brackish', 'hard', 'soft'] as const
@@ -83,10 +83,11 @@ export function orderFor(situation: Situation, defaults: HouseDefaults = {}): re
 }
 export const situationWords: Record<Situation, string> = { crossing: 'a crossing', prepared: 'a prepared tank', singles: 'many bags of one fish', long: 'long trips', delicate: 'delicate fish', short: 'short trips', medium: 'trips of some hours' }
 
-/** Schools on offer for a delivery, out of the house's. */
+/** Schools on offer for a delivery, out of the house's; one that goes on for longer than it can be followed is not. */
 export function offeredSchools(question: AcclimationQuestion, all: readonly School[] = schools): School[] {
   const hasGap = gapPpt(question) > crossingGapPpt
-  return all.filter(({ needs }) => {
+  return all.filter(({ needs, steps }) => {
+    if (minutesOf(steps) > longestSchoolMin) return false
     if (needs === 'prepared tank') return question.prepared !== null
     if (needs === 'five bags') return question.bags >= 5
     if (needs === 'gap') return hasGap

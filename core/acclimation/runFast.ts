@@ -6,6 +6,8 @@ import { isStretch, usualRoomPco2Uatm, withReading, type Deed, type Phase, type 
 /** Moments of a run as columns, so that nothing is made anew for each of a hundred thousand runs. */
 export interface Series {
   length: number
+  /** Whether it ended before the run did, because there was no more room in it. */
+  isFull: boolean
   atMin: Float64Array
   tempC: Float64Array
   salinityPpt: Float64Array
@@ -20,7 +22,7 @@ export interface Series {
 const most = 20_000
 export const makeSeries = (): Series => {
   const column = (): Float64Array => new Float64Array(most)
-  return { length: 0, atMin: column(), tempC: column(), salinityPpt: column(), oxygenMgL: column(), unionisedMgL: column(), ownPh: column(), co2Ph: column() }
+  return { length: 0, isFull: false, atMin: column(), tempC: column(), salinityPpt: column(), oxygenMgL: column(), unionisedMgL: column(), ownPh: column(), co2Ph: column() }
 }
 
 // The state as a row of numbers: volume, temperature, salinity, alkalinity, carbon, ammonia, oxygen.
@@ -52,7 +54,7 @@ export function createFastRun() {
 
   function note(series: Series, tankC: number): void {
     const n = series.length
-    if (n >= most) throw new RangeError(`a run has at most ${most} moments`)
+    if (n >= most) return void (series.isFull = true)
     lookUp(at(row, 2), at(row, 1), k)
     h = hydrogenOf(at(row, 3), at(row, 4), at(row, 5), at(row, 2), k, h)
     lookUp(at(row, 2), tankC, atTank)
@@ -145,7 +147,7 @@ export function createFastRun() {
     step(toMin - fromMin)
     now = toMin
     note(series, tankC)
-    if (halvings === 0 || !moveFar(at(series.unionisedMgL, series.length - 2), at(series.unionisedMgL, series.length - 1))) return
+    if (series.isFull || halvings === 0 || !moveFar(at(series.unionisedMgL, series.length - 2), at(series.unionisedMgL, series.length - 1))) return
     row.set(before[halvings - 1] as Float64Array)
     lookUp(at(row, 2), at(row, 1), k)
     now = fromMin
@@ -180,9 +182,10 @@ export function createFastRun() {
     toRow(start, row)
     toRow(tank, target)
     clamp(row)
-    ;[h, hAir, now, series.length] = [1e-7, 1e-8, 0, 0]
+    ;[h, hAir, now, series.length, series.isFull] = [1e-7, 1e-8, 0, 0, false]
     note(series, tank.tempC)
     for (const phase of phases) {
+      if (series.isFull) break
       if (!isStretch(phase)) {
         act(phase)
         note(series, tank.tempC)
@@ -194,7 +197,7 @@ export function createFastRun() {
       const count = Math.max(1, Math.ceil((longest < 1 ? phase.minutes * Math.ceil(1 / longest) : phase.minutes / longest) - 1e-9))
       const from = now
       begin(phase)
-      for (let nth = 1; nth <= count; nth += 1) advance(from + (phase.minutes * nth) / count, tank.tempC, series)
+      for (let nth = 1; nth <= count && !series.isFull; nth += 1) advance(from + (phase.minutes * nth) / count, tank.tempC, series)
     }
     return series
   }

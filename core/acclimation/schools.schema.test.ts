@@ -1,5 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { standardLimits } from '../limits/houseLimits'
+import { marineBag } from '../testing/benchRun'
+import { drawEnsemble } from './judge'
+import { offeredSchools } from './question'
 import { litresAdded, phasesOf, type SchoolScene } from './schools'
 import { addSchoolSchema, ownSteps, stepFields, toSchool, type HouseSchool, type KeptStep } from './schools.schema'
 
@@ -65,4 +69,13 @@ test('a school goes through as it was put together: minutes, shares, handling', 
   const phases = phasesOf(steps, scene)
   expect(phases).toHaveLength(6)
   expect(phases[4]).toMatchObject({ minutes: 7, exchangePerH: 4, bathC: 22 })
+})
+
+test('a school that goes on for days is neither taken nor, where it is kept from before, offered', () => {
+  const long = [...Array.from({ length: 4 }, () => step('wait', { minutes: 1440, handling: 'air' })), step('transfer')]
+  expect(said(own(long)).join()).toContain('The steps take at most three days together')
+  expect(said(own(long.slice(1)))).toEqual([])
+  expect(offeredSchools(marineBag, [toSchool(kept(long)), toSchool(kept(long.slice(1)))])).toHaveLength(1)
+  // Whatever is offered can be judged.
+  expect(drawEnsemble(marineBag, standardLimits, { draws: 2, schools: [toSchool(kept(long.slice(1)))] }).schools).toHaveLength(1)
 })

@@ -1,7 +1,7 @@
 import { array, number } from 'yup'
 import { bounds, choice, optionalIdentifier, strictObject, text, whole, yesNo } from '../fields/fields.schema'
 import type { Situation } from './question'
-import { handlings, schools as tradeSchools, type School, type SchoolStep } from './schools'
+import { handlings, longestSchoolMin, schools as tradeSchools, type School, type SchoolStep } from './schools'
 
 /** Steps that a house puts its own school together from. Crossings stay those of the trade: their ramp follows the limits. */
 export const ownSteps = ['float', 'open', 'pour', 'fill', 'add', 'dump', 'wait', 'transfer'] as const
@@ -29,7 +29,7 @@ const stepSchema = strictObject({
   share: figure('Share', 0.05, 0.95),
   handling: choice('Handling', [...handlings, 'none']),
 }).test('complete', '', (value, context) => {
-  const missing = stepFields[value.step as OwnStep]?.find((field) => value[field] === null || (field === 'handling' && value.handling === 'none'))
+  const missing = (ownSteps.includes(value?.step as OwnStep) ? stepFields[value.step as OwnStep] : []).find((field) => value[field] === null || (field === 'handling' && value.handling === 'none'))
   return missing ? context.createError({ path: `${context.path}.${missing}`, message: `This step needs its ${missing}` }) : true
 })
 export interface KeptStep {
@@ -51,8 +51,9 @@ const fields = {
     .nonNullable('The steps are missing')
     .min(1, 'A school has at least one step')
     .max(40, 'A school has at most 40 steps')
+    .test('long', 'The steps take at most three days together', (value) => (value ?? []).reduce((sum, each) => sum + (typeof each?.minutes === 'number' ? each.minutes : 0), 0) <= longestSchoolMin)
     .test('ends', 'The last step takes the fish into the tank', (value) => !value?.length || value.at(-1)?.step === 'transfer')
-    .test('once', 'Fish go into the tank once, at the end', (value) => (value ?? []).filter(({ step }) => step === 'transfer').length <= 1),
+    .test('once', 'Fish go into the tank once, at the end', (value) => (value ?? []).filter((each) => each?.step === 'transfer').length <= 1),
 }
 export interface KeepSchool {
   name: string

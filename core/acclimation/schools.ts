@@ -46,6 +46,11 @@ export interface School {
   needs?: 'prepared tank' | 'five bags' | 'gap' | 'gap and spare tank' | undefined
 }
 
+/** Longest that a school may take beside its work: what goes on for longer is no acclimation, and cannot be followed minute by minute. */
+export const longestSchoolMin = 3 * 24 * 60
+/** Minutes that the steps of a school wait or let water run. */
+export const minutesOf = (steps: readonly SchoolStep[]): number => steps.reduce((sum, step) => sum + (step.step === 'repeat' ? step.times * minutesOf(step.steps) : 'minutes' in step ? step.minutes : 0), 0)
+
 /** Salinity gap from which a passage is a crossing, ppt. */
 export const crossingGapPpt = 8
 

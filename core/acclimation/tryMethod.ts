@@ -59,6 +59,7 @@ export function tryMethod(school: School, bag: DrawnBag, scene: MethodScene, run
   const options = { ...bag.options, biomassG: bag.options.biomassG * pool }
   const { phases, litres, addMinutes, leastPerHour } = planOf(school, bag, scene, start.volumeL)
   run(start, tank, phases, options, isTogether(school) ? 4 : 1, series)
+  if (series.isFull) throw new RangeError(`${school.name} takes longer than can be followed`)
   const plain = figuresOf(series, litres)
   const figures = { ...plain, minutes: plain.minutes + addMinutes, salinityPerHour: Math.max(plain.salinityPerHour, leastPerHour) }
   const ratios = ratiosOf(figures, scene.limits, scene.isCrossing)

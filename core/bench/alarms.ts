@@ -27,7 +27,9 @@ const spanWords = (fromMs: number, toMs: number): string => `${Math.max(0, Math.
 /** Everything a run has to say at one moment, the pressing first; what was put off is left out until its time is over. */
 export function alarmsOf(run: RunRecord, now: RunNow, limits: Limits, nowMs: number): Alarm[] {
   if (!now.step) return []
-  const all = [...timerAlarms(run, now, limits, nowMs), ...ammoniaAlarms(run, now, nowMs), ...vesselAlarms(run, now, limits, nowMs)]
+  // What stands for days has one thing to say; clocks and figures mean nothing any more.
+  const standing = standingAlarms(run, now, nowMs)
+  const all = standing.length > 0 ? standing : [...timerAlarms(run, now, limits, nowMs), ...ammoniaAlarms(run, now, nowMs), ...vesselAlarms(run, now, limits, nowMs)]
   const isPutOff = (key: string): boolean => run.events.some((event) => event.kind === 'snooze' && event.alarm === key && (event.untilMs ?? 0) > nowMs)
   return all.filter(({ key }) => !isPutOff(key)).sort((a, b) => Number(b.level === 'act') - Number(a.level === 'act') || a.sinceMs - b.sinceMs)
 }
@@ -36,8 +38,20 @@ function timerAlarms(run: RunRecord, now: RunNow, limits: Limits, nowMs: number)
   const { step, index, dueAtMs } = now
   if (!step || dueAtMs === null || !(nowMs >= dueAtMs)) return []
   const next = run.plan.steps[index + 1]
-  const over = `${step.title}: time is up${nowMs - dueAtMs >= minuteMs ? ` since ${spanWords(dueAtMs, nowMs)} min` : ''}.`
+  const over = `${step.title}: time is up${nowMs - dueAtMs >= minuteMs ? ` since ${longWords(nowMs - dueAtMs)}` : ''}.`
   return [{ key: `step-${index}`, level: 'act', words: `${isForgotten(now, limits, nowMs) ? 'Forgotten? ' : ''}${over}${next ? ` Next: ${lowerFirst(next.title)}.` : ''}`, sinceMs: dueAtMs }]
+}
+
+/** What a run that was left open for days has to say instead of figures. */
+function standingAlarms(run: RunRecord, { water }: RunNow, nowMs: number): Alarm[] {
+  if (!water.isTooLong) return []
+  return [{ key: 'standing', level: 'act', words: `This run has stood open for ${longWords(nowMs - run.startedAtMs)}: its water is not reckoned any more. Look at the fish and read the water, then count them out or end the run.`, sinceMs: run.startedAtMs }]
+}
+
+const longWords = (spanMs: number): string => {
+  const hours = Math.floor(spanMs / (60 * minuteMs))
+  if (hours < 3) return `${Math.round(spanMs / minuteMs)} min`
+  return hours < 48 ? `${hours} hours` : `${Math.floor(hours / 24)} days`
 }
 
 /** Forgotten runs stand on Today. */

@@ -105,7 +105,7 @@ const countSchema = strictObject({ lotId: identifier('Lot'), alive: whole('Alive
 /** Counts the fish out of their bags or vessel into the tank. */
 export const countOutSchema = strictObject({
   stepIndex: whole('Step', 0, 500),
-  counts: array().of(countSchema).typeError('Counts must be a list').defined('Counts are missing').nonNullable('Counts are missing').min(1, 'Nothing was counted').max(200, 'At most 200 lots').test('distinct', 'A lot is counted twice', (value) => !value || new Set(value.map(({ lotId }) => lotId)).size === value.length),
+  counts: array().of(countSchema).typeError('Counts must be a list').defined('Counts are missing').nonNullable('Counts are missing').min(1, 'Nothing was counted').max(200, 'At most 200 lots').test('distinct', 'A lot is counted twice', (value) => !value || new Set(value.map((each) => each?.lotId)).size === value.length),
   /** Another tank than planned; null for the planned one. */
   tankId: optionalIdentifier('Tank'),
   look: choice('How they look', looksAfter),
@@ -115,8 +115,8 @@ export const countOutSchema = strictObject({
 })
 export type CountOut = InferType<typeof countOutSchema>
 
-/** Ends a run before its fish are in a tank: they stay where they are. */
-export const stopRunSchema = strictObject({ because: text('Reason', bounds.note), happenedAtMs: happenedAtMs() })
+/** Ends a run early. Fish in bags stay there; those in its vessel are in the tank that is named, as many as the books have. */
+export const stopRunSchema = strictObject({ because: text('Reason', bounds.note), tankId: optionalIdentifier('Tank').optional(), happenedAtMs: happenedAtMs() })
 export type StopRun = InferType<typeof stopRunSchema>
 
 /** Ends a look through the bag. */

@@ -38,6 +38,8 @@ export interface RunView extends RunRecord {
   sources: RunSource[]
   /** Fish that stand in its bags or vessel now, by lot. */
   standing: { lotId: string; species: string; lotCode: string; quantity: number }[]
+  /** How many of them stand in its vessel. */
+  inVessel: number
   startedBy: string
   /** When the fish were counted into their tank; null before. */
   outAtMs: number | null

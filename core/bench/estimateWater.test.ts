@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { createFastRun, makeSeries } from '../acclimation/runFast'
 import { readState, runVessel, withReading, type Phase, type VesselState } from '../acclimation/vessel'
 import { standardLimits } from '../limits/houseLimits'
+import { tries } from '../testing/tries'
 import { atMin, marineBag, runOf, withEvent } from '../testing/benchRun'
 import { alarmsOf } from './alarms'
 import { estimateWater } from './estimateWater'
@@ -122,5 +123,33 @@ describe('the air stone', () => {
     const [still, aired] = [dripping('drip', fouled), air(dripping('drip', fouled), 22, true)]
     const limitAt = (run: RunRecord) => followRun(run, limits, atMin(23)).ammoniaAt?.likelyMs ?? Infinity
     expect(limitAt(aired)).toBeLessThan(limitAt(still))
+  })
+})
+
+describe('a run that stands for days', () => {
+  test('its water is followed for its plan and a day after, and then said not to be known', () => {
+    const run = dripping()
+    expect(estimateWater(run, limits, atMin(24 * 60))).toMatchObject({ isTooLong: false, now: { tempC: expect.any(Number) } })
+    for (const days of [2, 10, 14, 100, 3650]) {
+      const { isTooLong, now, curve } = estimateWater(run, limits, atMin(days * 1440))
+      expect([isTooLong, now]).toEqual([true, null])
+      expect(curve.atMin.at(-1)).toBeLessThan(3 * 1440)
+      const alarms = alarmsOf(run, followRun(run, limits, atMin(days * 1440)), limits, atMin(days * 1440))
+      expect(alarms.map(({ key }) => key)).toContain('standing')
+      expect(alarms.find(({ key }) => key === 'standing')?.words).toContain(`${days} days`)
+    }
+  })
+
+  test('of whatever course: any steps, readings and flows at any minute, and it can be followed', () => {
+    const event = fc.record({ minute: fc.integer({ min: 0, max: 60_000 }), kind: fc.constantFrom('step', 'reading', 'flow', 'air', 'snooze', 'note'), tempC: fc.double({ min: -2, max: 45, noNaN: true }), salinityPpt: fc.double({ min: 0, max: 45, noNaN: true }), mlPerMin: fc.double({ min: 0, max: 50_000, noNaN: true }), isOn: fc.boolean() })
+    fc.assert(
+      fc.property(fc.constantFrom('drip', 'dripAir', 'netOver', 'siphon'), fc.array(event, { maxLength: 6 }), fc.integer({ min: 0, max: 600_000 }), (key, events, minute) => {
+        const run = events.sort((a, b) => a.minute - b.minute).reduce((all, { minute: at, ...each }) => withEvent(all, at, { ...each, kind: each.kind as RunEvent['kind'] }), runOf(key))
+        const now = followRun(run, limits, atMin(minute))
+        expect(alarmsOf(run, now, limits, atMin(minute))).toBeInstanceOf(Array)
+        if (now.water.now) expect(Number.isFinite(now.water.now.ph)).toBe(true)
+      }),
+      { numRuns: tries(400, 60) },
+    )
   })
 })

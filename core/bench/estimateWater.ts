@@ -22,8 +22,10 @@ export interface WaterNow {
 }
 
 export interface WaterEstimate {
-  /** Null once the fish are in their tank. */
+  /** Null once the fish are in their tank, and where it is not reckoned. */
   now: WaterNow | null
+  /** Whether the run has stood for longer than its water is followed: `now` is then not known. */
+  isTooLong: boolean
   /** When un-ionised ammonia reaches the limit on the way this run is going; null when it does not. */
   ammoniaAtMs: number | null
   limits: SpeciesLimits
@@ -33,6 +35,8 @@ export interface WaterEstimate {
 
 /** How fast carbon dioxide leaves: the middle of what is known, or its ends. */
 export type Handled = 'low' | 'likely' | 'high'
+/** How long a run's water is followed beyond what its plan takes. By then nobody can know it but by reading. */
+export const followedBeyondMin = 24 * 60
 const column = { low: 0, likely: 1, high: 2 } as const
 const minuteMs = 60_000
 // Its columns are large; one set serves every run, one after another.
@@ -58,8 +62,10 @@ export function estimateWater(run: RunRecord, limits: Limits, nowMs: number, { h
   const pool = run.plan.startL / question.bag.waterL
   const told = run.events.filter(({ kind, atMs }) => (kind === 'reading' || kind === 'air') && atMs <= nowMs)
   const way = createWay(run, bag, scene.tank, told, { handled, litresIn, flowFactor })
-  const series = engine({ ...bag.start, volumeL: run.plan.startL }, scene.tank, way.phases(nowMs), { ...bag.options, biomassG: bag.options.biomassG * pool }, 1, moments)
+  const followedMin = plannedMinutes(run) + followedBeyondMin
+  const series = engine({ ...bag.start, volumeL: run.plan.startL }, scene.tank, cutAt(way.phases(nowMs), followedMin), { ...bag.options, biomassG: bag.options.biomassG * pool }, 1, moments)
   const nowMin = (nowMs - run.startedAtMs) / minuteMs
+  const isTooLong = !way.isOut && (nowMin > followedMin || (series.isFull && nowMin > (series.atMin[series.length - 1] ?? 0)))
   const speciesLimits = limitsFor(limits, question.tolerance, oxygenSaturationMgL(scene.tank.salinityPpt, scene.tank.tempC))
   // What was reckoned before the last reading is overtaken by it.
   const readMin = Math.max(-1, ...told.map(({ kind, atMs }) => (kind === 'air' ? -1 : (atMs - run.startedAtMs) / minuteMs)))
@@ -74,11 +80,25 @@ export function estimateWater(run: RunRecord, limits: Limits, nowMs: number, { h
   const kept = Array.from({ length: series.length }, (_, index) => index).filter((index) => index % every === 0 || index === series.length - 1)
   const pick = (values: Float64Array): number[] => kept.map((index) => values[index] ?? NaN)
   return {
-    now: way.isOut ? null : { tempC: series.tempC[at] ?? NaN, salinityPpt: series.salinityPpt[at] ?? NaN, ph: phAt(at), unionisedMgL: series.unionisedMgL[at] ?? NaN, oxygenMgL: series.oxygenMgL[at] ?? NaN },
+    isTooLong,
+    now: way.isOut || isTooLong ? null : { tempC: series.tempC[at] ?? NaN, salinityPpt: series.salinityPpt[at] ?? NaN, ph: phAt(at), unionisedMgL: series.unionisedMgL[at] ?? NaN, oxygenMgL: series.oxygenMgL[at] ?? NaN },
     ammoniaAtMs: over === null ? null : run.startedAtMs + over * minuteMs,
     limits: speciesLimits,
     curve: { atMin: pick(series.atMin), tempC: pick(series.tempC), salinityPpt: pick(series.salinityPpt), ph: kept.map(phAt), unionisedMgL: pick(series.unionisedMgL) },
   }
+}
+
+const plannedMinutes = (run: RunRecord): number => run.plan.steps.reduce((sum, { minutes }) => sum + (minutes ?? 0), 0)
+
+/** The phases up to a minute; what comes after it is left out. */
+function cutAt(phases: readonly Phase[], untilMin: number): Phase[] {
+  let leftMin = untilMin
+  return phases.flatMap((phase): Phase[] => {
+    if (!isStretch(phase)) return leftMin > 0 ? [phase] : []
+    const minutes = Math.min(phase.minutes, leftMin)
+    leftMin -= minutes
+    return minutes > 0 ? [{ ...phase, minutes }] : []
+  })
 }
 
 /** Turns the steps of a run into phases of the vessel, up to the fish going into their tank. */

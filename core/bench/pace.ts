@@ -66,7 +66,7 @@ export function paceOf(run: RunRecord, nowMs: number): Pace | null {
   }
   for (const change of events.filter(({ kind, mlPerMin }) => kind === 'flow' && mlPerMin !== null)) {
     const { mlPerMin } = mlOf(stretch, change.atMs)
-    const more = (mlPerMin * (change.atMs - stretch.startMs)) / minuteMs / 1000
+    const more = (mlPerMin * Math.max(0, change.atMs - stretch.startMs)) / minuteMs / 1000
     const volumeL = litresAtStart + (deed.do === 'fill' ? stretch.litres : 0)
     const share = deed.do === 'fill' ? volumeL / (volumeL + more) : Math.exp(-more / volumeL)
     stretch = { startMs: change.atMs, litres: stretch.litres + more, fromPpt: measuredAt(events, change.atMs) ?? toPpt + (stretch.fromPpt - toPpt) * share, setMlPerMin: change.mlPerMin ?? 0, by: 'drop counter' }

@@ -36,6 +36,8 @@ export interface RunRecord {
 /** When each step that was begun began; the last entry is the step in hand, or the end of the run. */
 export const stepStarts = ({ startedAtMs, events }: Pick<RunRecord, 'startedAtMs' | 'events'>): number[] => [startedAtMs, ...events.filter(({ kind }) => kind === 'step').map(({ atMs }) => atMs)]
 export const stepIndexOf = (run: Pick<RunRecord, 'startedAtMs' | 'events'>): number => stepStarts(run).length - 1
+/** The step in hand at a moment, for what is recorded later than it happened. */
+export const stepIndexAt = ({ events }: Pick<RunRecord, 'events'>, atMs: number): number => events.filter((event) => event.kind === 'step' && event.atMs <= atMs).length
 export const stepInHand = (run: RunRecord): RunStep | null => run.plan.steps[stepIndexOf(run)] ?? null
 /** Litres in the vessel when a step begins. */
 export const litresBefore = ({ plan }: Pick<RunRecord, 'plan'>, index: number): number => plan.steps[index - 1]?.endL ?? plan.startL

@@ -117,7 +117,7 @@ export const addBagSchema = strictObject({
   dead: whole('Dead', 0, bounds.fishInBag),
   note: optionalText('Note', bounds.note),
   happenedAtMs: instant('Time it happened'),
-}).test('some', 'A bag holds at least one animal', ({ alive, dead }) => (alive ?? 0) + (dead ?? 0) > 0)
+}).test('some', 'A bag holds at least one animal', ({ alive, dead }) => [alive, dead].some((count) => typeof count === 'number' && count > 0))
 export type AddBag = InferType<typeof addBagSchema>
 
 /** What fish are called until somebody names them. */

@@ -17,6 +17,6 @@ export const chooseTanksSchema = strictObject({
     .nonNullable('Choices are missing')
     .min(1, 'No line is named')
     .max(200, 'At most 200 lines at once')
-    .test('distinct', 'A line is named twice', (choices) => !choices || new Set(choices.map(({ lineId }) => lineId)).size === choices.length),
+    .test('distinct', 'A line is named twice', (choices) => !choices || new Set(choices.map((each) => each?.lineId)).size === choices.length),
 })
 export type ChooseTanks = InferType<typeof chooseTanksSchema>

@@ -1,5 +1,6 @@
 import { array, ValidationError, type InferType } from 'yup'
 import { bounds, choice, optionalText, strictObject, whole } from '../fields/fields.schema'
+import { validated } from '../fields/validated'
 import type { FieldError } from '../problem/problem'
 import type { CrateView } from './crateView'
 import { fishAndBags, lineDetails } from './lineDetails'
@@ -34,7 +35,7 @@ export type ReadFile = ReadList & { head?: { supplier: string | null; packedAtMs
 /** Reads a packing list as JSON; what is wrong is told by line, as with a CSV file. */
 export function readPackingListJson(json: string): ReadFile {
   try {
-    const file = packingListSchema.validateSync(JSON.parse(json), { strict: true, abortEarly: false })
+    const file = validated(packingListSchema, JSON.parse(json))
     const errors: FieldError[] = []
     const lines = file.lines.map((line, index): ReadLine => {
       const split = splitIntoBags(line.count, line.bags, line.perBag ?? null)
@@ -49,7 +50,7 @@ export function readPackingListJson(json: string): ReadFile {
   } catch (error) {
     if (error instanceof SyntaxError) return { ok: false, errors: [{ path: 'row 1, file', row: 1, column: 'file', message: 'This is not complete JSON; export the list again' }] }
     if (!(error instanceof ValidationError)) throw error
-    return { ok: false, errors: error.inner.map((inner) => ({ path: inner.path ?? 'file', row: Number(/lines\[(\d+)\]/.exec(inner.path ?? '')?.[1] ?? 0) + 1, column: inner.path?.split('.').at(-1) ?? 'file', message: inner.path?.startsWith('lines[') ? `Line ${Number(/\d+/.exec(inner.path)?.[0]) + 1}: ${inner.message}` : inner.message })) }
+    return { ok: false, errors: (error.inner.length > 0 ? error.inner : [error]).slice(0, 100).map((inner) => ({ path: inner.path ?? 'file', row: Number(/lines\[(\d+)\]/.exec(inner.path ?? '')?.[1] ?? 0) + 1, column: inner.path?.split('.').at(-1) ?? 'file', message: inner.path?.startsWith('lines[') ? `Line ${Number(/\d+/.exec(inner.path)?.[0]) + 1}: ${inner.message}` : inner.message })) }
   }
 }
 
@@ -60,10 +61,11 @@ export function writePackingList(crate: CrateView): PackingListFile {
   const moment = (atMs: number | null): string | null => (atMs === null ? null : new Date(atMs).toISOString())
   return {
     ...{ format: packingListFormat, version: 1, supplier: crate.supplier, packedAt: moment(crate.packedAtMs), expectedAt: moment(crate.expectedAtMs), note: crate.note },
-    lines: crate.lines.map(({ id, species, count, origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note }) => {
+    // A bag that no list spoke of is no line of one.
+    lines: crate.lines.filter(({ count }) => count > 0).map(({ id, species, count, origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note }) => {
       const bags = crate.bags.filter((bag) => bag.lineId === id)
       const perBag = bags[0]?.listed ?? null
-      const isEven = perBag !== null && splitIntoBags(count, bags.length, perBag).ok
+      const isEven = perBag !== null && perBag > 0 && splitIntoBags(count, bags.length, perBag).ok
       return { species, count, bags: bags.length, perBag: isEven ? perBag : null, origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note }
     }),
   }

@@ -15,6 +15,9 @@ export interface ReadLine extends LineDetails {
 }
 export type ReadList = { ok: true; lines: ReadLine[]; notices: string[] } | { ok: false; errors: FieldError[] }
 
+/** Lines that a list may have. */
+const mostLines = 200
+
 /**
  * Reads the rows of a packing list into lines, or says by row and column what stands in the way. Nothing is guessed
  * about the content: a list with one bad cell gives no lines at all.
@@ -23,6 +26,8 @@ export type ReadList = { ok: true; lines: ReadLine[]; notices: string[] } | { ok
  * @param mapping - which column holds what; null takes it from the words in the heading.
  */
 export function readPackingList(rows: readonly (readonly string[])[], tankIds: ReadonlyMap<string, string>, mapping: ListMapping | null = null): ReadList {
+  const filled = rows.slice(1).filter((cells) => cells.some((cell) => cell.trim() !== '')).length
+  if (filled > mostLines) return { ok: false, errors: [errorAt(mostLines + 2, 'species', `A list may have at most ${mostLines} lines; this one has ${filled}`)] }
   const heading = rows[0]?.map(normaliseHeading) ?? []
   const columns = mapping ?? guessMapping(heading)
   const headingErrors = [...missingColumns(columns), ...(mapping ? [] : doubledColumns(heading))]
@@ -36,7 +41,6 @@ export function readPackingList(rows: readonly (readonly string[])[], tankIds: R
     if (line) lines.push(line)
   })
   if (lines.length === 0 && errors.length === 0) errors.push(errorAt(2, 'species', 'The list has a heading but no line'))
-  if (lines.length > 200) errors.push(errorAt(202, 'species', `A list may have at most 200 lines; this one has ${lines.length}`))
   const bags = lines.reduce((sum, line) => sum + line.bags, 0)
   if (bags > bounds.bagsInCrate) errors.push(errorAt(1, 'bags', `A crate may have at most ${bounds.bagsInCrate} bags; this list has ${bags}`))
   if (errors.length > 0) return { ok: false, errors }

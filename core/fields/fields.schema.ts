@@ -4,18 +4,20 @@ import { array, boolean, mixed, number, object, string, type AnyObject, type Obj
 export const bounds = { note: 500, name: 80, fishInBag: 5000, fishInLine: 20_000, bagsInCrate: 1000 } as const
 
 const emptyToNull = (value: unknown, original: unknown): unknown => (original === '' ? null : value)
-const hasControlCharacter = (value: string): boolean => /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/.test(value)
+/** Control characters, and halves of a character, which no file or database can hold. */
+const isUnkeepable = (value: string): boolean => /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|\p{Surrogate}/u.test(value)
 
-/** A required line of text; control characters are refused because neither paper nor database can hold them. */
+/** A required line of text; what neither paper nor database can hold is refused. */
 export const text = (label: string, max: number, min = 1) =>
   string()
     .typeError(`${label} must be text`)
     .defined(`${label} is missing`)
     .nonNullable(`${label} is missing`)
     .test('blank', `${label} is missing`, (value) => min === 0 || Boolean(value?.trim()))
-    .min(min, `${label} needs at least ${min} characters`)
+    // What is blank is missing, and said once.
+    .min(min > 1 ? min : 0, `${label} needs at least ${min} characters`)
     .max(max, `${label} may have at most ${max} characters`)
-    .test('printable', `${label} holds a character that cannot be kept`, (value) => !value || !hasControlCharacter(value))
+    .test('printable', `${label} holds a character that cannot be kept`, (value) => !value || !isUnkeepable(value))
 
 /** Text that may be left out; null when it was. */
 export const optionalText = (label: string, max: number) =>
@@ -25,7 +27,7 @@ export const optionalText = (label: string, max: number) =>
     .nullable()
     .defined(`${label} is missing (send null when there is none)`)
     .max(max, `${label} may have at most ${max} characters`)
-    .test('printable', `${label} holds a character that cannot be kept`, (value) => !value || !hasControlCharacter(value))
+    .test('printable', `${label} holds a character that cannot be kept`, (value) => !value || !isUnkeepable(value))
 
 const boundedNumber = (label: string, unit: string, min: number, max: number) =>
   number()

@@ -11,6 +11,9 @@ export const problemCodes = [
   'conflict',
   'stale',
   'key-reused',
+  'ahead-of-clock',
+  'storage-full',
+  'busy',
   'internal',
 ] as const
 export type ProblemCode = (typeof problemCodes)[number]

@@ -3,8 +3,14 @@ import fc from 'fast-check'
 import Papa from 'papaparse'
 import { nearestName } from '../species/nearestName'
 import { speciesBook } from '../species/speciesBook'
-import { columnOf, emptyValues, formulaLike, readRegister, rowKey, writeRegister } from './registerCsv'
+import { columnOf, createRegisterReader, emptyValues, formulaLike, rowKey, writeRegister, type ReadRegister } from './registerCsv'
 import { registerNames, registers, type RegisterField, type RegisterName, type RegisterRow, type RegisterValue } from './registers'
+
+function readRegister(...file: Parameters<typeof createRegisterReader>): ReadRegister {
+  const reader = createRegisterReader(...file)
+  for (let index = 1; !reader.isDone(index); index += 1) reader.readRow(index)
+  return reader.answer()
+}
 
 const ids: Record<string, string> = { zones: 'zone-1', systems: 'system-1', suppliers: 'supplier-1' }
 const references = Object.fromEntries(Object.entries(ids).map(([register, id]) => [register, new Map([[`the ${register}`, id]])]))

@@ -1,6 +1,7 @@
 import { ValidationError } from 'yup'
 import type { FieldError } from '../problem/problem'
 import { registers, type RegisterField, type RegisterName, type RegisterRow, type RegisterValue, type RegisterValues } from './registers'
+import { nameKey } from '../words/nameKey'
 import { baseUnitOf, registerValuesSchema } from './registerSchema'
 
 /** A row of a file beside what the room holds. */
@@ -39,43 +40,64 @@ export function writeRegister(register: RegisterName, rows: readonly RegisterRow
 
 const normalise = (heading: string): string => heading.trim().toLowerCase().replace(/\s*\(.*\)$/, '').replace(/[\s_-]+/g, ' ')
 
+/** Rows that a file may bring at once. */
+const mostRows = 2000
+/** Faults told of one file; with so many, the rest wait. */
+const mostFaults = 100
+
 /**
  * Reads the rows of a file against what the room holds, without guessing: one bad cell and nothing is taken in.
- * Columns that a file leaves out keep what is there; rows are matched by their key, case and spacing aside.
+ * Columns that a file leaves out keep what is there; rows are matched by their key, case and spacing aside. A row at a
+ * time, for whoever has other things to do in between: `readRow` until `isDone`, then `answer`.
  * @param cells - cells by row as they stand in the file, heading first.
  */
-export function readRegister(register: RegisterName, cells: readonly (readonly string[])[], known: readonly RegisterRow[], references: References): ReadRegister {
+export function createRegisterReader(register: RegisterName, cells: readonly (readonly string[])[], known: readonly RegisterRow[], references: References) {
   const { fields, key } = registers[register]
   const heading = (cells[0] ?? []).map(normalise)
   const errors: FieldError[] = headingErrors(register, heading)
-  if (errors.length > 0) return { ok: false, errors }
-  const present = fields.filter((field) => heading.includes(normalise(field.label)))
+  const isReadable = errors.length === 0
+  const present = fields.flatMap((field) => {
+    const column = heading.indexOf(normalise(field.label))
+    return column < 0 ? [] : [{ field, column }]
+  })
+  const schema = registerValuesSchema(register)
   const byKey = new Map(known.map((row) => [rowKey(register, row.values), row]))
   const rows: PreviewRow[] = []
   const seen = new Map<string, number>()
-  cells.slice(1).forEach((line, index) => {
+  const tooMany = cells.slice(1).filter((line) => line.some((cell) => cell.trim() !== '')).length > mostRows
+  if (isReadable && tooMany) errors.push({ path: `row ${mostRows + 2}`, row: mostRows + 2, column: fields[0]?.label ?? '', message: `At most ${mostRows.toLocaleString('en')} rows at once; this file has more. Split it` })
+
+  function readRow(index: number): void {
+    const line = cells[index] ?? []
     if (line.every((cell) => cell.trim() === '')) return
-    const row = index + 2
+    const row = index + 1
     const before = errors.length
     const complain = (field: RegisterField, message: string): void => void errors.push({ path: `row ${row}, ${field.label}`, row, column: field.label, message })
     if (line.length > heading.length) complain(fields[0] as RegisterField, `Row ${row} has ${line.length} cells under ${heading.length} headings; a comma inside a cell needs quotes around it`)
     const read: RegisterValues = {}
-    for (const field of present) read[field.name] = readCell(field, unescapeFormula(line[heading.indexOf(normalise(field.label))]?.trim() ?? ''), references, (why) => complain(field, `Row ${row}: ${why}`))
+    for (const { field, column } of present) read[field.name] = readCell(field, unescapeFormula(line[column]?.trim() ?? ''), references, (why) => complain(field, `Row ${row}: ${why}`))
     if (errors.length > before) return
     const old = byKey.get(rowKey(register, read))
     const values = { ...(old?.values ?? emptyValues(fields)), ...read }
-    errors.push(...valueErrors(register, values, row))
+    errors.push(...valueErrors(register, schema, values, row))
     const twin = seen.get(rowKey(register, values))
     if (twin) complain(fields.find((field) => field.name === key) as RegisterField, `Row ${row} names the same ${registers[register].one} as row ${twin}; leave one of them out`)
     seen.set(rowKey(register, values), row)
     const changes = old ? fields.filter((field) => JSON.stringify(old.values[field.name] ?? null) !== JSON.stringify(values[field.name] ?? null)).map((field) => field.label) : []
     rows.push({ row, key: String(values[key] ?? ''), change: !old ? 'new' : changes.length > 0 ? 'changed' : 'same', id: old?.id ?? null, version: old?.version ?? null, values, changes })
-  })
-  if (rows.length === 0 && errors.length === 0) errors.push({ path: `row 2, ${fields[0]?.label}`, row: 2, column: fields[0]?.label ?? '', message: 'The file has a heading but no row under it' })
-  if (rows.length > 2000) errors.push({ path: 'row 2002', row: 2002, column: fields[0]?.label ?? '', message: `At most 2,000 rows at once; this file has ${rows.length}. Split it` })
-  if (errors.length > 0) return { ok: false, errors }
-  const ignored = heading.filter((column) => column !== '' && column !== 'retired' && !fields.some((field) => normalise(field.label) === column))
-  return { ok: true, rows, notices: ignored.map((column) => `The column "${column}" was not read.`) }
+  }
+
+  return {
+    /** Whether there is nothing to read from this row on; the heading is row 0. */
+    isDone: (index: number): boolean => !isReadable || tooMany || index >= cells.length || errors.length >= mostFaults,
+    readRow,
+    answer(): ReadRegister {
+      if (isReadable && rows.length === 0 && errors.length === 0) errors.push({ path: `row 2, ${fields[0]?.label}`, row: 2, column: fields[0]?.label ?? '', message: 'The file has a heading but no row under it' })
+      if (errors.length > 0) return { ok: false, errors: errors.slice(0, mostFaults) }
+      const ignored = heading.filter((column) => column !== '' && column !== 'retired' && !fields.some((field) => normalise(field.label) === column))
+      return { ok: true, rows, notices: ignored.map((column) => `The column "${column}" was not read.`) }
+    },
+  }
 }
 
 function headingErrors(register: RegisterName, heading: readonly string[]): FieldError[] {
@@ -91,7 +113,7 @@ function headingErrors(register: RegisterName, heading: readonly string[]): Fiel
 /** What rows are matched by. */
 export function rowKey(register: RegisterName, values: RegisterValues): string {
   const { key, keyWithin } = registers[register]
-  const plain = String(values[key] ?? '').trim().toLowerCase().replace(/\s+/g, ' ')
+  const plain = nameKey(String(values[key] ?? ''))
   return keyWithin ? `${String(values[keyWithin] ?? '')}/${plain}` : plain
 }
 
@@ -120,7 +142,7 @@ function readCell(field: RegisterField, cell: string, references: References, co
   if (cell === '') return null
   if (field.kind === 'text') return field.name === 'code' ? cell.toUpperCase() : cell
   if (field.kind === 'reference') {
-    const id = references[field.register]?.get(cell.toLowerCase().replace(/\s+/g, ' '))
+    const id = references[field.register]?.get(nameKey(cell))
     if (!id) complain(`there is no ${registers[field.register].one} called "${shown}"; add it first, or correct the name`)
     return id ?? null
   }
@@ -135,9 +157,9 @@ function readCell(field: RegisterField, cell: string, references: References, co
 }
 
 /** Says by row and column what a schema has against the values of a row. */
-function valueErrors(register: RegisterName, values: RegisterValues, row: number): FieldError[] {
+function valueErrors(register: RegisterName, schema: ReturnType<typeof registerValuesSchema>, values: RegisterValues, row: number): FieldError[] {
   try {
-    registerValuesSchema(register).validateSync(values, { strict: true, abortEarly: false })
+    schema.validateSync(values, { strict: true, abortEarly: false, disableStackTrace: true })
     return []
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error

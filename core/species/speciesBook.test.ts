@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals'
 import { registerValuesSchema } from '../setup/registerSchema'
 import { speciesBook } from './speciesBook'
-import { speciesKey } from './speciesKey'
+import { nameKey } from '../words/nameKey'
 
 test('the book has a hundred and twenty species and more, each once, each as Setup would take it', () => {
   expect(speciesBook.length).toBeGreaterThanOrEqual(120)
-  expect(new Set(speciesBook.map(({ name }) => speciesKey(name))).size).toBe(speciesBook.length)
+  expect(new Set(speciesBook.map(({ name }) => nameKey(name))).size).toBe(speciesBook.length)
   for (const entry of speciesBook) expect(registerValuesSchema('species').validateSync(entry, { strict: true, abortEarly: false })).toEqual(entry)
 })
 

@@ -55,6 +55,8 @@ export interface TodayView {
   counts: RoomCounts
   /** Crates that are on their way or not out of their bags yet, the most urgent first. */
   crates: CrateSummary[]
+  /** What could not be worked out, by name; everything else on the page could. */
+  broken: string[]
   /** Runs on the bench, the most urgent first. */
   runs: RunOnToday[]
   /** Rechecks that are due, and those of the last day in which fish looked worse. */

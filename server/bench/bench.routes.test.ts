@@ -108,7 +108,7 @@ test('fish on the bench are not placed past it, nor put on it twice; a run with 
   expect((await room.post(`/api/crates/${subject.crateId}/placements`, { tankId: null, happenedAtMs: testNowMs })).body.detail).toBe('No fish in bags have a planned tank here')
   await step(run, 0)
   const stop = () => room.post(`/api/bench/runs/${run.id}/stop`, { because: 'the tank cracked', happenedAtMs: testNowMs })
-  expect((await stop()).body.detail).toBe('6 fish stand in the vessel: count them into a tank first')
+  expect((await stop()).body.detail).toBe('6 fish stand in the vessel: say which tank they are in')
   await step(run, 1)
   await count(run, 2, 6, 0, { tankId: room.tanks[1]?.id })
   expect(Object.values(await room.stockIn(room.tanks[1]))).toEqual([6])
@@ -270,4 +270,66 @@ test('after a run with lights off, Today says when to turn them up', async () =>
   at(4 * 60)
   const { rechecks } = (await room.get('/api/today')).body as { rechecks: { label: string; usual: string }[] }
   expect(rechecks.find(({ label }) => label === '4 h')?.usual).toMatch(/^lights up slowly now; hiding/)
+})
+
+describe('a run that everybody forgot', () => {
+  const everyScreen = ['/api/today', '/api/room', '/api/rounds/today', '/api/crates', '/api/bench', '/api/setup/suppliers', '/api/tanks/R1-01']
+  const statuses = async (): Promise<number[]> => Promise.all(everyScreen.map(async (path) => (await room.get(path)).status))
+  const allWell = everyScreen.map(() => 200)
+  /** A drip whose bags floated until minute 20 and were poured by `pouredMin`. */
+  async function dripping(pouredMin: number): Promise<RunView> {
+    const run = await start(await openedLine(), 'drip')
+    at(20)
+    await step(run, 0)
+    at(pouredMin)
+    await step(run, 1)
+    return run
+  }
+
+  test('twenty days later every screen opens, Today says what is not reckoned, and it can be ended', async () => {
+    const run = await dripping(21)
+    for (const day of [1, 5, 10, 14, 20, 29]) {
+      at(day * 1440)
+      expect(await statuses()).toEqual(allWell)
+      const [row] = (await room.get('/api/today')).body.runs
+      expect(row).toMatchObject({ number: run.number, isForgotten: true, isAlarm: true })
+    }
+    at(20 * 1440)
+    const meter = await room.get(`/api/bench/runs/${run.id}/meter`)
+    expect([meter.status, meter.body.code]).toEqual([409, 'conflict'])
+    const stop = (more: object) => room.post(`/api/bench/runs/${run.id}/stop`, { because: 'forgotten', happenedAtMs: room.clock.nowMs, ...more })
+    expect((await stop({})).body.errors).toEqual([{ path: 'tankId', message: '6 fish stand in the vessel: say which tank they are in' }])
+    expect((await stop({ tankId: 'nowhere' })).body.errors[0].path).toBe('tankId')
+    expect((await stop({ tankId: room.tanks[2]?.id })).status).toBe(201)
+    expect(Object.values(await room.stockIn(room.tanks[2]))).toEqual([6])
+    expect(await runNow(run.id)).toMatchObject({ inVessel: 0, standing: [], outcome: 'stopped: forgotten', tank: { code: 'R1-03' } })
+  })
+
+  test('a run that cannot be followed at all stays in its row and can be ended', async () => {
+    const subject = await openedLine()
+    const [first, second] = startOf(subject, 'drip').sources
+    const [broken, well] = [await start(subject, 'drip', { sources: [first] }), await start(subject, 'netOver', { sources: [second] })]
+    room.db.raw.prepare(`UPDATE run SET plan = json_remove(plan, '$.question') WHERE id = ?`).run(broken.id)
+    expect(await statuses()).toEqual(allWell)
+    const { runs } = (await room.get('/api/today')).body
+    expect(runs.map(({ number, words }: { number: number; words: string }) => [number, words])).toEqual(expect.arrayContaining([[broken.number, expect.stringMatching(/cannot be reckoned/)], [well.number, expect.not.stringMatching(/cannot/)]]))
+    expect((await room.post(`/api/bench/runs/${broken.id}/stop`, { because: 'broken', happenedAtMs: room.clock.nowMs })).status).toBe(201)
+  })
+
+  test('it is begun at most two days back, and nothing on it happened before it', async () => {
+    const subject = await openedLine()
+    const answer = await room.post('/api/bench/runs', startOf(subject, 'drip', { happenedAtMs: min(-20 * 1440) }))
+    expect(answer.body.errors[0]).toMatchObject({ path: 'happenedAtMs', message: expect.stringMatching(/at most two days ago/) })
+    const run = await start(subject, 'drip', { happenedAtMs: min(-60) })
+    for (const [part, body] of [['readings', { tempC: 20, salinityPpt: null, ph: null, tanMgL: null, isSimulated: false }], ['flows', { mlPerMin: 20 }], ['stop', { because: 'x' }], ['steps', { stepIndex: 0 }]] as const) {
+      expect((await room.post(`/api/bench/runs/${run.id}/${part}`, { ...body, happenedAtMs: min(-61) })).body.errors[0].path).toBe('happenedAtMs')
+    }
+  })
+
+  test('what a device sends late belongs to the step that was in hand when it happened', async () => {
+    const run = await dripping(25)
+    at(30)
+    await room.post(`/api/bench/runs/${run.id}/readings`, { tempC: 22, salinityPpt: null, ph: null, tanMgL: null, isSimulated: false, happenedAtMs: min(19) })
+    expect((await runNow(run.id)).events.find(({ kind }) => kind === 'reading')).toMatchObject({ stepIndex: 0, atMs: min(19) })
+  })
 })

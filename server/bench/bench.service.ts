@@ -6,7 +6,7 @@ import type { CountOut, DecideLook, DoRecheck, DoStep, KeepAirline, NoteRun, Rec
 import { snoozeMs } from '../../core/bench/alarms'
 import { planRechecks } from '../../core/bench/expectedCourse'
 import type { RunStep } from '../../core/bench/runPlan'
-import { fishAre, stepIndexOf, stepStarts, type RunEventKind } from '../../core/bench/runRecord'
+import { fishAre, stepIndexAt, stepIndexOf, stepStarts, type RunEventKind } from '../../core/bench/runRecord'
 import { createSimulatedMeter } from '../../core/bench/simulatedMeter'
 import type { Limits } from '../../core/limits/houseLimits'
 import { outsidePlaceId } from '../../core/ledger/movement'
@@ -23,6 +23,8 @@ import { createRunPlanner } from './runPlanner'
 import type { SubjectStore, SubjectTank } from './subject.store'
 
 const dayMs = 86_400_000
+/** How far back a run may be begun: a day without a network, and a night. What is older is no run any more. */
+const longestAgoMs = 2 * dayMs
 /** When people come in, by the clock of the room. */
 const morningHour = 8
 
@@ -64,9 +66,10 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
     return tank
   }
   const move = (context: CommandContext, runId: string, entry: Entry): void => store.insertMovement(runId, ledger.write(context, entry))
-  function note(context: CommandContext, run: Pick<RunView, 'id'>, kind: RunEventKind, happenedAtMs: number, values: Partial<Parameters<BenchStore['insertEvent']>[0]>): string {
+  function note(context: CommandContext, run: Pick<RunView, 'id' | 'startedAtMs'>, kind: RunEventKind, happenedAtMs: number, values: Partial<Parameters<BenchStore['insertEvent']>[0]>): string {
     const id = newId()
-    const stepIndex = stepIndexOf({ startedAtMs: 0, events: store.eventsOf(run.id) })
+    if (happenedAtMs < run.startedAtMs) throw fieldProblem('happenedAtMs', 'This run began later than that')
+    const stepIndex = stepIndexAt({ events: store.eventsOf(run.id) }, happenedAtMs)
     store.insertEvent({ stepIndex, ...values, id, runId: run.id, kind, staffId: context.actor.id, commandKey: context.key, happenedAtMs, recordedAtMs: context.nowMs })
     return id
   }
@@ -89,6 +92,12 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
   /** Fish of the bags of a run are poured together, or netted into its vessel. */
   function intoVessel(context: CommandContext, run: RunView, happenedAtMs: number): void {
     for (const { placeId, lotId, quantity } of store.standingOf(run.id)) if (placeId !== run.id) move(context, run.id, { kind: 'move', lotId, fromPlaceId: placeId, toPlaceId: run.id, quantity, happenedAtMs })
+  }
+
+  /** Whatever stands in the vessel of a run is in a tank from then on. */
+  function emptyVessel(context: CommandContext, run: RunView, toPlaceId: string, happenedAtMs: number): void {
+    for (const { placeId, lotId, quantity } of store.standingOf(run.id)) if (placeId === run.id) move(context, run.id, { kind: 'move', lotId, fromPlaceId: run.id, toPlaceId, quantity, happenedAtMs })
+    store.updateRun(run.id, { outAtMs: happenedAtMs, tankId: toPlaceId })
   }
 
   const end = (context: CommandContext, run: RunView, atMs: number, outcome: string | null): void => store.updateRun(run.id, { endedAtMs: atMs, endedById: context.actor.id, outcome })
@@ -138,12 +147,13 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
     meter(id: string | undefined, nowMs: number) {
       const meter = createSimulatedMeter(limits())
       const reading = meter.read(requireOpen(id), nowMs)
-      if (!reading) throw new Problem('conflict', 'The fish are in their tank: there is no vessel to read')
+      if (!reading) throw new Problem('conflict', 'There is no vessel to read: the fish are in their tank, or have stood for longer than it is followed')
       return { isSimulated: meter.isSimulated, ...reading }
     },
 
     /** Begins a run. Fish out of a tank are in its vessel from then on; bags keep theirs until they are poured. */
     startRun(context: CommandContext, input: StartRun) {
+      if (input.happenedAtMs < context.nowMs - longestAgoMs) throw fieldProblem('happenedAtMs', 'A run began at most two days ago; fish that have stood for longer are counted where they are')
       checkSources(input)
       if (input.tankId === null && !input.toOutside?.trim()) throw fieldProblem('tankId', 'Say which tank the fish go to, or to whom')
       if (input.tankId !== null && input.toOutside?.trim()) throw fieldProblem('toOutside', 'The fish go to a tank of the room or to somebody else, not both')
@@ -223,11 +233,12 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
       return { alive, dead }
     },
 
-    /** Ends a run early; its fish have to be in bags or in a tank. */
-    stopRun(context: CommandContext, { because, happenedAtMs }: StopRun) {
+    /** Ends a run early, whatever became of it: fish in its vessel go where they are said to be, uncounted. */
+    stopRun(context: CommandContext, { because, tankId = null, happenedAtMs }: StopRun) {
       const run = requireOpen(context.params.runId)
-      const inVessel = store.standingOf(run.id).filter(({ placeId }) => placeId === run.id).reduce((sum, { quantity }) => sum + quantity, 0)
-      if (inVessel > 0) throw new Problem('conflict', `${inVessel} fish stand in the vessel: count them into a tank first`)
+      if (happenedAtMs < run.startedAtMs) throw fieldProblem('happenedAtMs', 'This run began later than that')
+      if (run.inVessel > 0 && tankId === null) throw fieldProblem('tankId', `${run.inVessel} fish stand in the vessel: say which tank they are in`)
+      if (run.inVessel > 0 && tankId !== null) emptyVessel(context, run, requireTank(tankId).id, happenedAtMs)
       end(context, run, happenedAtMs, `stopped: ${because}`)
       return {}
     },

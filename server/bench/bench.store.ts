@@ -2,6 +2,7 @@ import { and, asc, eq, isNull, or, gt, sql } from 'drizzle-orm'
 import type { AirlineView, RecheckView, RunSource, RunView, WaitingLine } from '../../core/bench/benchView'
 import type { RunEvent } from '../../core/bench/runRecord'
 import { groupBy } from '../../core/collections/groupBy'
+import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
 import { staff } from '../staff/staff.table'
 import { openRunOf } from './onBench'
@@ -36,12 +37,14 @@ export function createBenchStore({ orm }: Database) {
   const toView = (row: { run: typeof run.$inferSelect; startedBy: string; tankCode: string | null; crateId: string | null; crateNumber: number | null }): RunView => {
     const { id, number, plan, tankId, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome } = row.run
     const load = orm.select({ litres: waterLoad.litres, tanMgL: waterLoad.tanMgL }).from(waterLoad).where(eq(waterLoad.runId, id)).get() ?? null
-    const byLot = groupBy(standingOf(id), ({ lotId }) => lotId)
+    const standing = standingOf(id)
+    const byLot = groupBy(standing, ({ lotId }) => lotId)
     return {
       ...{ id, number, plan, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome, load, startedBy: row.startedBy },
       events: eventsOf(id),
       sources: sourcesOf(id),
       standing: [...byLot.values()].map((rows) => ({ lotId: rows[0]?.lotId ?? '', species: rows[0]?.species ?? '', lotCode: rows[0]?.lotCode ?? '', quantity: rows.reduce((sum, { quantity }) => sum + quantity, 0) })),
+      inVessel: standing.filter(({ placeId }) => placeId === id).reduce((sum, { quantity }) => sum + quantity, 0),
       tank: tankId === null || row.tankCode === null ? null : { id: tankId, code: row.tankCode },
       crate: row.crateId === null || row.crateNumber === null ? null : { id: row.crateId, number: row.crateNumber },
     }
@@ -101,7 +104,7 @@ export function createBenchStore({ orm }: Database) {
         GROUP BY line.id ORDER BY shut = count(*), coalesce(crate.packed_at_ms, crate.created_at_ms), crate.number, line.position`),
     airlines: (): AirlineView[] =>
       orm.select({ id: airline.id, name: airline.name, dropsPerMl: airline.dropsPerMl, calibratedAtMs: airline.calibratedAtMs, by: staff.name }).from(airline).innerJoin(staff, eq(staff.id, airline.staffId)).orderBy(asc(airline.name)).all(),
-    airlineNamed: (name: string) => orm.select().from(airline).where(sql`lower(${airline.name}) = ${name.toLowerCase()}`).get() ?? null,
+    airlineNamed: (name: string) => findNamed(orm.select().from(airline).all(), name),
     keepAirline: (values: typeof airline.$inferInsert) => void orm.insert(airline).values(values).onConflictDoUpdate({ target: airline.id, set: { dropsPerMl: values.dropsPerMl, staffId: values.staffId, calibratedAtMs: values.calibratedAtMs } }).run(),
   }
 }

@@ -4,7 +4,7 @@ import type { Database } from '../db/open'
 import type { Changes } from '../events/changes'
 import { fieldProblem, Problem } from '../http/problem'
 import type { Actor, Command, Params } from '../http/endpoint'
-import { validated } from '../http/validated'
+import { validated } from '../../core/fields/validated'
 import { command as commandTable } from './commands.table'
 
 export interface Dispatched {
@@ -27,9 +27,10 @@ const keyPattern = /^[A-Za-z0-9_-]{16,64}$/
 const futureToleranceMs = 5 * 60_000
 
 /**
- * Makes the one door through which everything is written: checks the input, looks the key up, runs the command and
- * keeps its answer, all in one transaction.
- * @throws Problem `key-reused` when the key was used for something else; whatever the command throws.
+ * Makes the one door through which everything is written: looks the key up, checks the input, runs the command and keeps
+ * its answer, the last two in one transaction.
+ * @throws Problem `key-reused` when the key was used for something else, `ahead-of-clock` when the input happened later
+ *   than the server's clock stands; whatever the command throws.
  */
 export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { tell: () => undefined }): Dispatch {
   const find = db.orm.select().from(commandTable).where(eq(commandTable.key, sql.placeholder('key'))).prepare()
@@ -55,11 +56,13 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
 
   return async (command, { key, actor, params, body, nowMs }) => {
     if (!keyPattern.test(key)) throw fieldProblem('Idempotency-Key', 'Idempotency-Key must be 16 to 64 letters, digits, - or _')
-    const input = validated(command.schema, body)
-    refuseFuture(input, nowMs)
-    const bodyHash = hashOf(command, params, input)
+    // First of all, and over the body as sent: what is in the books stays so, whatever a newer version, or a clock that was
+    // put back, would say of it now.
+    const bodyHash = hashOf(command, params, body ?? {})
     const known = replay(key, bodyHash)
     if (known) return known
+    const input = validated(command.schema, body)
+    refuseFuture(input, nowMs)
     const prepared = (await command.prepare?.(input)) as undefined
     const dispatched = db.transact((): Dispatched => {
       // Looked up again: another request with this key may have been answered while we prepared.
@@ -78,19 +81,27 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
 
 function refuseFuture(input: unknown, nowMs: number): void {
   const happenedAtMs = (input as { happenedAtMs?: number }).happenedAtMs
-  if (happenedAtMs !== undefined && happenedAtMs > nowMs + futureToleranceMs) throw fieldProblem('happenedAtMs', 'Time it happened lies in the future')
+  if (happenedAtMs === undefined || happenedAtMs <= nowMs + futureToleranceMs) return
+  const message = 'Time it happened lies in the future'
+  throw new Problem('ahead-of-clock', message, { errors: [{ path: 'happenedAtMs', message }], current: { nowMs } })
 }
 
-function hashOf(command: Command, params: Params, input: unknown): string {
-  const open = Object.entries(input as Record<string, unknown>).filter(([field]) => !(command.secrets as string[] | undefined)?.includes(field))
-  return createHash('sha256').update(JSON.stringify([command.name, sorted(params), sorted(Object.fromEntries(open))])).digest('base64url')
+function hashOf(command: Command, params: Params, body: object): string {
+  const open = Object.entries(body).filter(([field]) => !(command.secrets as string[] | undefined)?.includes(field))
+  const left = { values: mostValues }
+  return createHash('sha256').update(JSON.stringify([command.name, sorted(params, left), sorted(Object.fromEntries(open), left)])).digest('base64url')
 }
+
+/** Nothing that is written nests deeper or holds more; what does would exhaust whoever goes through it. */
+const [deepest, mostValues] = [12, 100_000]
 
 // Two devices may name the same fields in another order.
-function sorted(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sorted)
+function sorted(value: unknown, left: { values: number }, depth = 0): unknown {
+  if (depth > deepest) throw new Problem('malformed-request', 'The request nests too deep to be read')
+  if ((left.values -= 1) < 0) throw new Problem('too-large', 'The request holds more than anything of ours')
+  if (Array.isArray(value)) return value.map((each) => sorted(each, left, depth + 1))
   if (value === null || typeof value !== 'object') return value
   return Object.entries(value)
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([field, each]) => [field, sorted(each)])
+    .map(([field, each]) => [field, sorted(each, left, depth + 1)])
 }

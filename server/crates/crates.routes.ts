@@ -18,9 +18,9 @@ export const cratesEndpoints = (crates: CratesService): Endpoint[] => [
   read({ path: '/api/crates', access: 'device', read: crates.list }),
   read({ path: '/api/crates/:crateId', access: 'device', read: ({ params }) => crates.view(params.crateId ?? '') }),
   // A file goes in as its bytes, because only they tell how it is encoded. Nothing is written.
-  plain({ method: 'post', path: '/api/packing-lists/read', access: 'device', handle: (request, response) => void response.json(crates.readList(request.body instanceof Uint8Array ? request.body : new Uint8Array(), readOptions(request))) }),
+  plain({ method: 'post', path: '/api/packing-lists/read', access: 'device', mostBytes: 2_000_000, handle: (request, response) => void response.json(crates.readList(request.body instanceof Uint8Array ? request.body : new Uint8Array(), readOptions(request))) }),
   read({ path: '/api/crates/:crateId/packing-list', access: 'device', read: ({ params }) => crates.writeList(params.crateId ?? '') }),
-  command({ method: 'post', path: '/api/crates', access: 'keeper', name: 'createCrate', schema: createCrateSchema, run: crates.createCrate }),
+  command({ method: 'post', path: '/api/crates', access: 'keeper', name: 'createCrate', schema: createCrateSchema, mostBytes: 1_000_000, run: crates.createCrate }),
   command({ method: 'put', path: '/api/crates/:crateId', access: 'keeper', name: 'editCrate', schema: editCrateSchema, run: crates.editCrate }),
   command({ method: 'post', path: '/api/crates/:crateId/lines', access: 'keeper', name: 'addLine', schema: listLineSchema, run: crates.addLine }),
   command({ method: 'put', path: '/api/crates/:crateId/lines/:lineId', access: 'keeper', name: 'editLine', schema: editLineSchema, run: crates.editLine }),
@@ -60,7 +60,7 @@ export const mailboxEndpoints = (mailbox: Mailbox): Endpoint[] => [
 
 /** Addresses of a crate's pictures and of its claim. What reads pictures and writes PDF is large and rarely needed, so it is loaded with its first use. */
 export const evidenceEndpoints = ({ photos, claims, paper }: { photos: PhotosService; claims: ClaimService; paper: (crateId: string) => ClaimPaper }): Endpoint[] => [
-  command({ method: 'post', path: '/api/crates/:crateId/bags/:bagId/photos', access: 'keeper', name: 'addPhoto', schema: addPhotoSchema, prepare: async ({ image }) => (await import('./readPicture')).readPicture(image), run: photos.addPhoto }),
+  command({ method: 'post', path: '/api/crates/:crateId/bags/:bagId/photos', access: 'keeper', name: 'addPhoto', schema: addPhotoSchema, mostBytes: 2_000_000, prepare: async ({ image }) => (await import('./readPicture')).readPicture(image), run: photos.addPhoto }),
   command({ method: 'post', path: '/api/crates/:crateId/photos/:photoId/removal', access: 'keeper', name: 'removePhoto', schema: removePhotoSchema, run: photos.removePhoto }),
   plain({
     method: 'get',

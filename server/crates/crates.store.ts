@@ -3,6 +3,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import type { ListMapping } from '../../core/crates/listMapping'
 import type { BagView, CrateSummary, CrateView, LineView, PlacementView, WentView } from '../../core/crates/crateView'
 import { openRunOf } from '../bench/onBench'
+import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
 import { lot, place, stock } from '../ledger/ledger.table'
 import { newId } from '../newId'
@@ -29,6 +30,7 @@ export function createCratesStore({ orm }: Database) {
     .innerJoin(line, eq(line.id, bag.lineId))
     .where(and(eq(bag.id, sql.placeholder('bagId')), eq(bag.crateId, sql.placeholder('crateId'))))
     .prepare()
+  const supplierOf = (name: string) => findNamed(orm.select({ id: supplier.id, name: supplier.name }).from(supplier).all(), name.trim())
   const standingRecord = orm
     .select({ id: bagRecord.id, alive: bagRecord.alive, dead: bagRecord.dead, commandKey: bagRecord.commandKey, staffName: staff.name })
     .from(bagRecord)
@@ -134,7 +136,7 @@ export function createCratesStore({ orm }: Database) {
     isClosed: (id: string): boolean => (orm.select({ at: crate.closedAtMs }).from(crate).where(eq(crate.id, id)).get()?.at ?? null) !== null,
     nextNumber: (): number => (orm.select({ top: sql<number | null>`max(${crate.number})` }).from(crate).get()?.top ?? 0) + 1,
     supplierNamed(name: string): { id: string; name: string } {
-      const known = orm.select().from(supplier).where(sql`lower(${supplier.name}) = ${name.trim().toLowerCase()}`).get()
+      const known = supplierOf(name)
       if (known) return known
       const made = { id: newId(), name: name.trim() }
       orm.insert(supplier).values(made).run()
@@ -144,8 +146,7 @@ export function createCratesStore({ orm }: Database) {
       orm
         .select({ mapping: listMapping.mapping })
         .from(listMapping)
-        .innerJoin(supplier, eq(supplier.id, listMapping.supplierId))
-        .where(and(sql`lower(${supplier.name}) = ${supplierName.trim().toLowerCase()}`, eq(listMapping.heading, heading)))
+        .where(and(eq(listMapping.supplierId, supplierOf(supplierName)?.id ?? ''), eq(listMapping.heading, heading)))
         .get()?.mapping ?? null,
     rememberMapping: (supplierId: string, heading: string, mapping: ListMapping) =>
       void orm.insert(listMapping).values({ supplierId, heading, mapping }).onConflictDoUpdate({ target: [listMapping.supplierId, listMapping.heading], set: { mapping } }).run(),

@@ -19,9 +19,7 @@ const kinds = ['jpeg', 'png', 'webp'] as const
  */
 export async function readPicture(base64: string): Promise<Picture> {
   const bytes = Buffer.from(base64, 'base64')
-  const kind = await sharp(bytes, { limitInputPixels: mostInputPixels })
-    .metadata()
-    .then(({ format }) => format, () => null)
+  const kind = await kindOf(bytes)
   if (!kinds.some((each) => each === kind)) throw fieldProblem('image', kind === 'heif' ? 'This is a HEIF picture; set the camera to JPEG, or take the picture from this page' : 'This is no picture that can be kept; take a JPEG, PNG or WebP')
   try {
     const { data, info } = await sharp(bytes, { limitInputPixels: mostInputPixels, failOn: 'error' })
@@ -34,4 +32,13 @@ export async function readPicture(base64: string): Promise<Picture> {
   } catch (error) {
     throw new Problem('invalid-input', 'The picture is broken or too large; take it again', { errors: [{ path: 'image', message: 'The picture is broken or too large; take it again' }], cause: error })
   }
+}
+
+/** What a picture is by its content; null for what is none. */
+async function kindOf(bytes: Buffer): Promise<string | null> {
+  // Nothing at all is refused with a throw of its own.
+  if (bytes.length === 0) return null
+  return sharp(bytes, { limitInputPixels: mostInputPixels })
+    .metadata()
+    .then(({ format }) => format, () => null)
 }

@@ -15,6 +15,8 @@ export interface Database {
   orm: BetterSQLite3Database<typeof schema>
   /** Runs all of `work` or none of it. Synchronous only: a promise would commit before it is done, so it is refused. */
   transact<T>(work: () => T): T
+  /** Lets the file grow to so many megabytes and no further: what would not fit is refused as on a full disk. */
+  limitTo(megabytes: number): void
   close(): void
 }
 
@@ -40,7 +42,7 @@ export function openDatabase(file: string): Database {
   bringUpToDate(raw, orm)
   installTriggers(raw)
   raw.prepare('INSERT OR IGNORE INTO place (id, kind) VALUES (?, ?)').run(outsidePlaceId, 'outside')
-  return { file, raw, orm, transact: (work) => transact(raw, work), close: () => raw.close() }
+  return { file, raw, orm, transact: (work) => transact(raw, work), limitTo: (megabytes) => limitTo(raw, megabytes), close: () => raw.close() }
 }
 
 // Rebuilding a table under enforced keys could empty its children, so keys are off while migrating and checked after.
@@ -50,6 +52,11 @@ function bringUpToDate(raw: Raw, orm: BetterSQLite3Database<typeof schema>): voi
   const broken = raw.prepare('PRAGMA foreign_key_check').all()
   if (broken.length > 0) throw new Error(`${broken.length} references are broken after migrating; restore the backup made before`)
   raw.exec('PRAGMA foreign_keys=ON')
+}
+
+function limitTo(raw: Raw, megabytes: number): void {
+  const { bytes } = raw.prepare('SELECT page_size AS bytes FROM pragma_page_size').get() as { bytes: number }
+  raw.exec(`PRAGMA max_page_count=${Math.ceil((megabytes * 1e6) / bytes)}`)
 }
 
 function transact<T>(raw: Raw, work: () => T): T {

@@ -1,6 +1,6 @@
 import type { Request, Response } from 'express'
 import type { Role } from '../../core/staff/staff.schema'
-import type { Schema } from './validated'
+import type { Schema } from '../../core/fields/validated'
 
 /** Who may call: anybody, any device with an open session, or somebody recording with at least this role. */
 export type Access = 'public' | 'device' | Role
@@ -11,6 +11,9 @@ export interface Actor {
   name: string
   role: Role
 }
+
+/** Room for two hundred bags and a note; whatever needs more says so. */
+export const usualBodyBytes = 128 * 1024
 
 export type Params = Record<string, string>
 
@@ -43,6 +46,8 @@ export interface Command<T = unknown, P = undefined> {
   schema: Schema<T>
   /** Fields that must not leave a trace, not even as a hash. */
   secrets?: (keyof T & string)[]
+  /** Longest body, bytes; `usualBodyBytes` unless a command needs more. */
+  mostBytes?: number
   /** Slow work that must not hold the transaction, such as hashing. */
   prepare?(input: T): Promise<P>
   run(context: CommandContext, input: T, prepared: P): unknown
@@ -54,6 +59,8 @@ export interface Plain {
   method: 'get' | 'post' | 'delete'
   path: string
   access: Access
+  /** Longest body, bytes; `usualBodyBytes` unless it takes files. */
+  mostBytes?: number
   handle(request: Request, response: Response): Promise<void> | void
 }
 

@@ -1,8 +1,9 @@
-import type { Express, Request, RequestHandler, Response } from 'express'
+import express, { type Express, type Request, type RequestHandler, type Response } from 'express'
 import type { Dispatch } from '../commands/dispatch'
 import type { StaffService } from '../staff/staff.service'
-import type { Access, Actor, Endpoint, Params } from './endpoint'
+import { usualBodyBytes, type Access, type Actor, type Endpoint, type Params } from './endpoint'
 import { Problem } from './problem'
+import { endlessLists } from '../../core/fields/validated'
 
 interface Collaborators {
   dispatch: Dispatch
@@ -12,26 +13,39 @@ interface Collaborators {
 
 /** Puts every declared endpoint on the app, each behind its access check. What is not declared is not there. */
 export function mountEndpoints(app: Express, endpoints: readonly Endpoint[], collaborators: Collaborators): void {
+  const endless = endpoints.flatMap((endpoint) => (endpoint.kind === 'command' ? endlessLists(endpoint.schema).map((path) => `${endpoint.name}: ${path}`) : []))
+  if (endless.length > 0) throw new Error(`lists without a longest length: ${endless.join(', ')}`)
   for (const endpoint of endpoints) app[endpoint.method](endpoint.path, handlerOf(endpoint, collaborators))
 }
 
 function handlerOf(endpoint: Endpoint, { dispatch, staff, now }: Collaborators): RequestHandler {
+  const readBody = endpoint.kind === 'read' || endpoint.method === 'get' ? null : bodyReader(endpoint.mostBytes ?? usualBodyBytes)
   const actorOf = (request: Request): Actor => allowed(staff.requireActor(request.headers.cookie, request.get('X-Recording'), now()), endpoint.access)
   if (endpoint.kind === 'command') {
     return async (request, response) => {
       const actor = actorOf(request)
       refuseForeign(request)
+      await readBody?.(request, response)
       const call = { key: request.get('Idempotency-Key') ?? '', actor, params: checkedParams(request.params), body: request.body as unknown, nowMs: now() }
       const { status, answer, isReplay } = await dispatch(endpoint, call)
       answerWith(response, status, answer, isReplay)
     }
   }
-  return (request, response) => {
+  return async (request, response) => {
     if (endpoint.access === 'lead' || endpoint.access === 'keeper') actorOf(request)
     else if (endpoint.access === 'device') staff.requireSession(request.headers.cookie, now())
     const params = checkedParams(request.params)
+    await readBody?.(request, response)
     if (endpoint.kind === 'plain') return endpoint.handle(request, response)
     response.json(endpoint.read({ params, query: request.query, nowMs: now() }))
+  }
+}
+
+/** Reads a body, once it is known who sends it: what nobody may write is not even read. */
+function bodyReader(limit: number): (request: Request, response: Response) => Promise<void> {
+  const readers = [express.json({ limit, strict: false }), express.raw({ limit, type: ['text/csv', 'text/plain', 'application/octet-stream'] })]
+  return async (request, response) => {
+    for (const reader of readers) await new Promise<void>((resolve, reject) => reader(request, response, (error?: unknown) => (error ? reject(error as Error) : resolve())))
   }
 }
 

@@ -12,6 +12,9 @@ const kinds = {
   conflict: { status: 409, title: 'This no longer fits' },
   stale: { status: 409, title: 'Changed by somebody else' },
   'key-reused': { status: 409, title: 'Key used before' },
+  'ahead-of-clock': { status: 422, title: 'Later than the server’s clock' },
+  'storage-full': { status: 507, title: 'The disk is full' },
+  busy: { status: 503, title: 'The server is busy' },
   internal: { status: 500, title: 'The server failed' },
 } satisfies Record<ProblemCode, { status: number; title: string }>
 

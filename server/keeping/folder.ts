@@ -9,9 +9,12 @@ export const photosIn = (folder: string): string => join(folder, 'photos')
 /** Names of the photos of a room; none while the folder is not there. */
 export const photoNames = (folder: string): string[] => (existsSync(photosIn(folder)) ? readdirSync(photosIn(folder)).filter((name) => /^[A-Za-z0-9_-]+\.(jpg|png|webp)$/.test(name)).sort() : [])
 
+/** Locks of this process. A connection that nobody holds is collected, and its lock would go with it. */
+const held = new Set<BetterSqlite3.Database>()
+
 /**
  * Takes a room's folder for this process alone. The lock is one of the database engine, so it goes with the process
- * however that ends.
+ * however that ends, and not before it.
  * @returns how to let go.
  * @throws Error in plain words when another process has the folder.
  */
@@ -24,5 +27,9 @@ export function takeFolder(folder: string): () => void {
     lock.close()
     throw new Error(`Daily Crate is running on ${folder} already; stop it first`)
   }
-  return () => lock.close()
+  held.add(lock)
+  return () => {
+    held.delete(lock)
+    lock.close()
+  }
 }

@@ -69,7 +69,7 @@ async function withCopy(db: Database, name: string, use: (file: string) => Promi
     const file = join(work, name)
     const copy = serverProgram('keeping/copyMain')
     const child = spawn(process.execPath, [...copy.execArgv, copy.file, dirname(db.file), file], { stdio: ['ignore', 'ignore', 'inherit'] })
-    const code = await new Promise((resolve) => child.once('exit', resolve))
+    const code = await new Promise((resolve, reject) => child.once('exit', resolve).once('error', reject))
     if (code !== 0) throw new Error(`copying the room ended with ${String(code)}`)
     await use(file)
   } finally {

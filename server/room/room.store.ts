@@ -1,5 +1,6 @@
 import { asc, eq, isNull, sql } from 'drizzle-orm'
 import type { Ate, Sign } from '../../core/rounds/rounds.schema'
+import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
 import { room, system, tank } from './room.table'
 
@@ -21,7 +22,7 @@ export function createRoomStore({ orm }: Database) {
   return {
     room: () => orm.select().from(room).get() ?? null,
     systems: () => orm.select().from(system).where(isNull(system.retiredAtMs)).orderBy(asc(system.name)).all(),
-    systemByName: (name: string) => orm.select().from(system).where(sql`lower(${system.name}) = ${name.toLowerCase()}`).get() ?? null,
+    systemByName: (name: string) => findNamed(orm.select().from(system).all(), name),
     insertSystem: (values: typeof system.$inferInsert) => void orm.insert(system).values(values).run(),
     insertTank: (values: typeof tank.$inferInsert) => void orm.insert(tank).values(values).run(),
     /** Tanks in use, in rack order. */

@@ -1,6 +1,6 @@
 import { addSchoolSchema, chooseDefaultSchema, editSchoolSchema, retireSchoolSchema, type EditSchool, type KeepSchool } from '../../core/acclimation/schools.schema'
 import { command, read, type Endpoint } from '../http/endpoint'
-import type { Schema } from '../http/validated'
+import type { Schema } from '../../core/fields/validated'
 import type { SchoolsService } from './schools.service'
 
 /** Addresses of the house's own schools of acclimation. */

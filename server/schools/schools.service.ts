@@ -1,7 +1,8 @@
-import { asc, eq, sql } from 'drizzle-orm'
+import { asc, eq } from 'drizzle-orm'
 import { schools as tradeSchools } from '../../core/acclimation/schools'
 import { situations, situationWords, type Situation } from '../../core/acclimation/question'
 import type { ChooseDefault, DefaultView, EditSchool, HouseSchool, KeepSchool, RetireSchool } from '../../core/acclimation/schools.schema'
+import { findNamed } from '../../core/words/nameKey'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
 import type { Database } from '../db/open'
 import type { CommandContext } from '../http/endpoint'
@@ -21,8 +22,8 @@ export function createSchoolsService({ orm }: Database, audit: AuditStore) {
     return school
   }
   function refuseTwin(name: string, id: string | null): void {
-    const twin = orm.select({ id: houseSchool.id }).from(houseSchool).where(sql`lower(${houseSchool.name}) = ${name.toLowerCase()}`).get()
-    if (twin && twin.id !== id) throw fieldProblem('name', `${name} is in the list already`)
+    const twin = findNamed(orm.select({ id: houseSchool.id, name: houseSchool.name }).from(houseSchool).all().filter((row) => row.id !== id), name)
+    if (twin) throw fieldProblem('name', `${name} is in the list already`)
   }
 
   function defaults(): DefaultView[] {

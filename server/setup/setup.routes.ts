@@ -4,7 +4,7 @@ import { editRowSchema, importRowsSchema, registerValuesSchema, retireRowSchema,
 import { registerNames, registers, type RegisterName, type RegisterValues } from '../../core/setup/registers'
 import { speciesBook } from '../../core/species/speciesBook'
 import { command, plain, read, type Endpoint } from '../http/endpoint'
-import type { Schema } from '../http/validated'
+import type { Schema } from '../../core/fields/validated'
 import type { SetupService } from './setup.service'
 
 const adoptSchema = strictObject({ names: array().of(text('Species', bounds.name)).typeError('Names must be a list').defined('Names are missing').nonNullable('Names are missing').min(1, 'No species is named').max(500, 'At most 500 at once') })
@@ -28,9 +28,9 @@ function endpointsOf(register: RegisterName, setup: SetupService): Endpoint[] {
       access: 'device',
       handle: (_request, response) => void response.attachment(`${registers[register].title.toLowerCase().replace(' ', '-')}.csv`).type('text/csv; charset=utf-8').send(setup.writeCsv(register)),
     }),
-    plain({ method: 'post', path: `${path}/csv/preview`, access: 'lead', handle: (request, response) => void response.json(setup.previewCsv(register, request.body instanceof Uint8Array ? request.body : new Uint8Array())) }),
+    plain({ method: 'post', path: `${path}/csv/preview`, access: 'lead', mostBytes: 2_000_000, handle: async (request, response) => void response.json(await setup.previewCsv(register, request.body instanceof Uint8Array ? request.body : new Uint8Array())) }),
     command({ method: 'post', path, access: 'lead', name: `add${name}`, schema: addSchema, run: setup.addRow(register) }),
-    command({ method: 'post', path: `${path}/import`, access: 'lead', name: `import${name}`, schema: importRowsSchema(register) as unknown as Schema<ImportRows>, run: setup.importRows(register) }),
+    command({ method: 'post', path: `${path}/import`, access: 'lead', name: `import${name}`, mostBytes: 3_000_000, schema: importRowsSchema(register) as unknown as Schema<ImportRows>, run: setup.importRows(register) }),
     command({ method: 'put', path: `${path}/:id`, access: 'lead', name: `edit${name}`, schema: editRowSchema(register) as unknown as Schema<EditRow>, run: setup.editRow(register) }),
     command({ method: 'post', path: `${path}/:id/retirement`, access: 'lead', name: `retire${name}`, schema: retireRowSchema, run: setup.retireRow(register) }),
   ]

@@ -1,15 +1,19 @@
+import { setImmediate as breath } from 'node:timers/promises'
 import Papa from 'papaparse'
-import { emptyValues, formulaLike, readRegister, rowKey, writeRegister, type References } from '../../core/setup/registerCsv'
+import { createRegisterReader, emptyValues, formulaLike, rowKey, writeRegister, type References } from '../../core/setup/registerCsv'
 import { registers, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
 import type { EditRow, ImportRows, RetireRow } from '../../core/setup/registerSchema'
 import { speciesBook } from '../../core/species/speciesBook'
-import { speciesKey } from '../../core/species/speciesKey'
+import { nameKey } from '../../core/words/nameKey'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
 import { listProblem, readCsv } from '../crates/readCsv'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { SetupStore } from './setup.store'
+
+/** After so many rows of a file, whoever else waits is served first. */
+const rowsAtOnce = 50
 
 interface Collaborators {
   store: SetupStore
@@ -31,10 +35,24 @@ export function createSetupService({ store, audit, insertPlace }: Collaborators)
     if (row.version !== version) throw new Problem('stale', `Somebody else changed this ${registers[register].one} meanwhile`, { current: row })
   }
 
+  /** Rows of a register by what they are matched by: read once, however many rows a file brings. */
+  function keptRows(register: RegisterName) {
+    const byKey = new Map<string, Map<string, RegisterRow>>()
+    const keyById = new Map<string, string>()
+    const keep = (row: RegisterRow): void => {
+      byKey.get(keyById.get(row.id) ?? '')?.delete(row.id)
+      const key = rowKey(register, row.values)
+      keyById.set(row.id, key)
+      byKey.set(key, (byKey.get(key) ?? new Map<string, RegisterRow>()).set(row.id, row))
+    }
+    store.rows(register).forEach(keep)
+    return { keep, twinOf: (values: RegisterValues, id: string | null): RegisterRow | undefined => [...(byKey.get(rowKey(register, values))?.values() ?? [])].find((row) => row.id !== id) }
+  }
+
   /** What no schema can know: names already taken, rows that are not there, spots already filled. */
-  function checkFit(register: RegisterName, values: RegisterValues, id: string | null, prefix: string): void {
+  function checkFit(register: RegisterName, values: RegisterValues, id: string | null, prefix: string, here: KeptRows): void {
     const { key, fields, one } = registers[register]
-    const twin = store.rows(register).find((row) => row.id !== id && rowKey(register, row.values) === rowKey(register, values))
+    const twin = here.twinOf(values, id)
     if (twin) throw fieldProblem(prefix + key, `${String(values[key])} is in the list already${twin.retiredAtMs === null ? '' : ', retired; bring it back instead'}`)
     for (const field of fields) {
       const value = values[field.name]
@@ -52,21 +70,23 @@ export function createSetupService({ store, audit, insertPlace }: Collaborators)
     if (there && there.id !== id) throw fieldProblem(`${prefix}position`, `${there.code} stands there already`)
   }
 
-  function insert(context: CommandContext, register: RegisterName, values: RegisterValues, prefix: string): string {
+  function insert(context: CommandContext, register: RegisterName, values: RegisterValues, prefix: string, here = keptRows(register)): string {
     const trimmed = tidy(values)
-    checkFit(register, trimmed, null, prefix)
+    checkFit(register, trimmed, null, prefix, here)
     const id = newId()
     if (register === 'tanks') insertPlace(id, 'tank')
     store.insert(register, { id, version: 1, retiredAtMs: null, ...derived(register, trimmed), ...(register === 'species' ? { createdAtMs: context.nowMs } : {}), ...trimmed })
     note(context, 'added', label(register, trimmed), changesBetween(emptyValues(registers[register].fields), trimmed))
+    here.keep({ id, version: 1, retiredAtMs: null, values: trimmed })
     return id
   }
 
-  function update(context: CommandContext, register: RegisterName, row: RegisterRow, values: RegisterValues, prefix: string): number {
+  function update(context: CommandContext, register: RegisterName, row: RegisterRow, values: RegisterValues, prefix: string, here = keptRows(register)): number {
     const trimmed = tidy(values)
-    checkFit(register, trimmed, row.id, prefix)
+    checkFit(register, trimmed, row.id, prefix, here)
     store.update(register, row.id, { ...trimmed, ...derived(register, trimmed), version: row.version + 1 })
     note(context, 'edited', label(register, trimmed), changesBetween(row.values, trimmed))
+    here.keep({ ...row, version: row.version + 1, values: trimmed })
     return row.version + 1
   }
 
@@ -113,21 +133,27 @@ export function createSetupService({ store, audit, insertPlace }: Collaborators)
     /** Takes in what a file adds and changes; one row that no longer fits and nothing is. */
     importRows: (register: RegisterName) => (context: CommandContext, { rows }: ImportRows) => {
       const changed: string[] = []
+      const here = keptRows(register)
       rows.forEach(({ id, version, values }, index) => {
         const prefix = `rows[${index}].values.`
-        if (id === null) return void changed.push(insert(context, register, values, prefix))
+        if (id === null) return void changed.push(insert(context, register, values, prefix, here))
         const row = requireRow(register, id)
         requireVersion(register, row, version ?? 0)
-        update(context, register, row, values, prefix)
+        update(context, register, row, values, prefix, here)
         changed.push(id)
       })
       return { rows: changed.length }
     },
 
     /** Reads a file against what is here and says what taking it in would do. Nothing is kept. */
-    previewCsv(register: RegisterName, bytes: Uint8Array) {
-      const read = readRegister(register, readCsv(bytes), store.rows(register), references(register))
-      if (!read.ok) throw listProblem(read.errors.slice(0, 200))
+    async previewCsv(register: RegisterName, bytes: Uint8Array) {
+      const reader = createRegisterReader(register, readCsv(bytes), store.rows(register), references(register))
+      for (let index = 1; !reader.isDone(index); index += 1) {
+        reader.readRow(index)
+        if (index % rowsAtOnce === 0) await breath()
+      }
+      const read = reader.answer()
+      if (!read.ok) throw listProblem(read.errors)
       return { rows: read.rows, notices: read.notices }
     },
 
@@ -140,15 +166,18 @@ export function createSetupService({ store, audit, insertPlace }: Collaborators)
     /** Takes entries of the shipped species book into the room's own list; those that are there already stay as they are. */
     adoptSpecies(context: CommandContext, { names }: { names: string[] }) {
       const here = new Set(store.rows('species').map((row) => rowKey('species', row.values)))
-      const fresh = speciesBook.filter((entry) => names.includes(entry.name) && !here.has(speciesKey(entry.name)))
-      for (const { name, ...entry } of fresh) insert(context, 'species', { ...entry, name }, '')
+      const fresh = speciesBook.filter((entry) => names.includes(entry.name) && !here.has(nameKey(entry.name)))
+      const kept = keptRows('species')
+      for (const { name, ...entry } of fresh) insert(context, 'species', { ...entry, name }, '', kept)
       return { adopted: fresh.length }
     },
   }
 }
 export type SetupService = ReturnType<typeof createSetupService>
 
+type KeptRows = { keep(row: RegisterRow): void; twinOf(values: RegisterValues, id: string | null): RegisterRow | undefined }
+
 /** Columns that follow from others. */
-const derived = (register: RegisterName, values: RegisterValues): Record<string, unknown> => (register === 'species' ? { nameKey: speciesKey(String(values.name)) } : {})
+const derived = (register: RegisterName, values: RegisterValues): Record<string, unknown> => (register === 'species' ? { nameKey: nameKey(String(values.name)) } : {})
 
 const tidy = (values: RegisterValues): RegisterValues => Object.fromEntries(Object.entries(values).map(([field, value]) => [field, typeof value === 'string' ? value.trim().replace(/\s+/g, ' ') || null : value]))

@@ -4,7 +4,7 @@ import { addStaffSchema, editStaffSchema, firstLeadSchema, identifySchema, reset
 import { strictObject } from '../../core/fields/fields.schema'
 import { command, plain, read, type Endpoint, type Plain } from '../http/endpoint'
 import { Problem } from '../http/problem'
-import { validated } from '../http/validated'
+import { validated } from '../../core/fields/validated'
 import { sessionCookie, sessionMs, type StaffService } from './staff.service'
 
 /** How often a secret may be wrong from one address before it has to wait. */

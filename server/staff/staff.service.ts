@@ -62,6 +62,15 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
     return { id, token }
   }
 
+  /** Where nothing can be written (a full disk), a device opens all the same. */
+  function markSeen(sessionId: string): void {
+    try {
+      store.markSeen(sessionId, now())
+    } catch {
+      // It is written down with a later visit.
+    }
+  }
+
   const insertPerson = (name: string, role: StaffView['role'], pinHash: string, passphraseHash: string | null): StaffView => {
     const person = { id: newId(), name: name.trim(), role }
     if (store.staffByName(name)) throw fieldProblem('name', `${name.trim()} is in the list already`)
@@ -74,7 +83,7 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
     sessionView(cookies: string | undefined): SessionView {
       const session = sessionOf(cookies, now())
       const room = store.room()
-      if (session && now() - (session.lastSeenAtMs ?? 0) > seenEveryMs) store.markSeen(session.id, now())
+      if (session && now() - (session.lastSeenAtMs ?? 0) > seenEveryMs) markSeen(session.id)
       return {
         state: !room ? 'first-start' : session ? 'signed-in' : 'signed-out',
         roomName: room?.name ?? null,

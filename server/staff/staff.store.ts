@@ -1,5 +1,6 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import type { DeviceView, PersonView, StaffView } from '../../core/staff/staff.schema'
+import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
 import { room } from '../room/room.table'
 import { session, sessionRecorder, staff } from './staff.table'
@@ -27,7 +28,7 @@ export function createStaffStore({ orm }: Database) {
     room: () => orm.select().from(room).get() ?? null,
     createRoom: (values: Omit<typeof room.$inferInsert, 'id'>) => orm.insert(room).values({ id: 1, ...values }).run(),
     insertStaff: (values: typeof staff.$inferInsert) => orm.insert(staff).values(values).run(),
-    staffByName: (name: string) => orm.select().from(staff).where(sql`lower(${staff.name}) = ${name.trim().toLowerCase()}`).get() ?? null,
+    staffByName: (name: string) => findNamed(orm.select().from(staff).all(), name.trim()),
     staffById: (id: string) => orm.select().from(staff).where(eq(staff.id, id)).get() ?? null,
     listStaff: (): StaffView[] => orm.select({ id: staff.id, name: staff.name, role: staff.role }).from(staff).where(isNull(staff.retiredAtMs)).orderBy(asc(staff.name)).all(),
     people: (): PersonView[] =>

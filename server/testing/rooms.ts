@@ -18,6 +18,10 @@ interface Deeds {
   keep(asked: { room: number }): Promise<{ file: string }>
   /** Lets the room's clock stand at a moment. Devices that listen are cut off and ask anew, as after a restart. */
   standAt(asked: { room: number; atMs: number }): Promise<object>
+  /** Fills the disk under a room, or makes room on it again. */
+  fillDisk(asked: { room: number; isFull: boolean }): Promise<object>
+  /** Puts something into the plan of a run that cannot be followed, as a fault of ours might. */
+  breakRun(asked: { room: number; runId: string }): Promise<object>
   /** Ends a room and clears its folder away. */
   close(asked: { room: number }): Promise<object>
 }
@@ -74,6 +78,16 @@ const deeds: Deeds = {
     const served = required(room)
     served.app = serve(served.db, atMs)
     served.server.closeAllConnections()
+    return {}
+  },
+  async fillDisk({ room, isFull }) {
+    const { raw } = required(room).db
+    const { pages } = raw.prepare('SELECT page_count AS pages FROM pragma_page_count').get() as { pages: number }
+    raw.exec(`PRAGMA max_page_count=${isFull ? pages : 1_000_000_000}`)
+    return {}
+  },
+  async breakRun({ room, runId }) {
+    required(room).db.raw.prepare(`UPDATE run SET plan = json_remove(plan, '$.question') WHERE id = ?`).run(runId)
     return {}
   },
   async close({ room }) {

@@ -3,6 +3,7 @@ import { startOfDay, subDays } from 'date-fns'
 import { alarmsOf, isForgotten } from '../../core/bench/alarms'
 import type { RecheckView, RunView } from '../../core/bench/benchView'
 import { followRun } from '../../core/bench/followRun'
+import { eachApart } from '../../core/collections/eachApart'
 import { openClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -30,23 +31,23 @@ const servedDaysShown = 3
 export function createTodayService({ store, roomStore, crates, limits, runs, rechecks }: Collaborators) {
   const placeOf = ({ lotId, lotCode, species, tankCode, quantity }: LotInTank) => ({ lotId, lotCode, species, tankCode, quantity })
 
-  function held(lots: LotInTank[], nowMs: number, days: number, timeZone: string): HeldLot[] {
+  function held(lots: LotInTank[], nowMs: number, days: number, timeZone: string, broken: Broken): HeldLot[] {
     const openedAt = store.openedAt(null)
-    const holds = lots.flatMap((lot): HeldLot[] => {
+    const holds = eachApart(lots, (lot): HeldLot[] => {
       const openedAtMs = openedAt.get(lot.lotId)
       const hold = openedAtMs === undefined ? null : shopHold(openedAtMs, nowMs, days, timeZone)
       return hold && hold.day <= hold.of + servedDaysShown ? [{ ...placeOf(lot), ...hold }] : []
-    })
+    }, broken((lot) => `the hold of lot ${lot.lotCode}`)).flat()
     return holds.sort((a, b) => b.day - a.day)
   }
 
-  function hungry(lots: LotInTank[], nowMs: number, notEatingDays: number): HungryLot[] {
+  function hungry(lots: LotInTank[], nowMs: number, notEatingDays: number, broken: Broken): HungryLot[] {
     const appetites = store.appetite()
-    const found = lots.flatMap((lot): HungryLot[] => {
+    const found = eachApart(lots, (lot): HungryLot[] => {
       const { lastAnswer = null, lastAnswerMs = null, lastMealMs = null } = appetites.get(lot.tankId) ?? {}
       const forMs = notEatingForMs({ ...lot, lastAnswer, lastAnswerMs, lastMealMs }, nowMs, notEatingDays)
       return forMs === null ? [] : [{ ...placeOf(lot), forMs, isNew: lastMealMs === null || lastMealMs < lot.sinceMs, firstFoods: lot.firstFoods }]
-    })
+    }, broken((lot) => `the appetite of lot ${lot.lotCode}`)).flat()
     return found.sort((a, b) => b.forMs - a.forMs)
   }
 
@@ -60,20 +61,23 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
       const checked = new Set(roomStore.lastChecks(null).filter((check) => check.roundOn === on).map((check) => check.tankId))
       const all = crates()
       const stocked = new Map(lots.map((lot) => [lot.tankId, lot.tankCode]))
+      const notWorkedOut: string[] = []
+      const broken: Broken = (nameOf) => (row) => (notWorkedOut.push(nameOf(row)), null)
       const lossesFromMs = subDays(startOfDay(new TZDate(nowMs, timeZone)), recentLossDays - 1).getTime()
       return {
         on,
         counts: store.counts(),
         crates: all.filter((crate) => ['due', 'opening', 'placing'].includes(summaryStage(crate))).sort(byUrgency),
-        runs: runs().map((run) => runOnToday(run, limits(), nowMs, room ?? baseUnits)).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
+        runs: eachApart(runs(), (run) => runOnToday(run, limits(), nowMs, room ?? baseUnits), brokenRun).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
         rechecks: rechecks(nowMs).filter(({ dueAtMs, doneAtMs, look }) => (doneAtMs === null ? dueAtMs <= nowMs + soonMs : look === 'worse')),
-        claims: all.flatMap((crate) => openClaim(crate, nowMs)).sort((a, b) => a.leftMs - b.leftMs),
+        claims: eachApart(all, (crate) => openClaim(crate, nowMs), broken((crate) => `the claim of crate ${crate.number}`)).flat().sort((a, b) => a.leftMs - b.leftMs),
         unchecked: [...stocked].filter(([id]) => !checked.has(id)).map(([, code]) => code),
         stockedTanks: stocked.size,
-        notEating: hungry(lots, nowMs, notEatingDays),
+        notEating: hungry(lots, nowMs, notEatingDays, broken),
         losses: store.lossesSince(lossesFromMs).map(({ causes, ...row }) => ({ ...row, causes: causes?.split(',') ?? [] })),
         lossDays: recentLossDays,
-        holds: held(lots, nowMs, shopHoldDays, timeZone),
+        holds: held(lots, nowMs, shopHoldDays, timeZone, broken),
+        broken: notWorkedOut,
       }
     },
 
@@ -107,6 +111,14 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
 }
 export type TodayService = ReturnType<typeof createTodayService>
 
+/** Keeps the name of a row that cannot be worked out. */
+type Broken = <Row>(nameOf: (row: Row) => string) => (row: Row) => null
+
+const speciesOf = (run: RunView): string => [...new Set(run.sources.map(({ species }) => species))].join(', ')
+
+/** Stands for a run that cannot be followed. It can be ended all the same, and its fish are where the books have them. */
+const brokenRun = (run: RunView): RunOnToday => ({ id: run.id, number: run.number, species: speciesOf(run), words: 'This run cannot be reckoned. Look at its fish, open it and end it.', dueAtMs: null, isForgotten: true, isAlarm: true })
+
 /** A recheck is shown a little ahead. */
 const soonMs = 15 * 60_000
 
@@ -114,7 +126,7 @@ function runOnToday(run: RunView, limits: Limits, nowMs: number, units: DisplayU
   const now = followRun(run, limits, nowMs, units)
   const alarms = alarmsOf(run, now, limits, nowMs)
   const dueAtMs = now.dueAtMs !== null && Number.isFinite(now.dueAtMs) ? now.dueAtMs : null
-  return { id: run.id, number: run.number, species: [...new Set(run.sources.map(({ species }) => species))].join(', '), words: alarms[0]?.words ?? now.step?.title ?? '', dueAtMs, isForgotten: isForgotten(now, limits, nowMs), isAlarm: alarms[0]?.level === 'act' }
+  return { id: run.id, number: run.number, species: speciesOf(run), words: alarms[0]?.words ?? now.step?.title ?? '', dueAtMs, isForgotten: isForgotten(now, limits, nowMs), isAlarm: alarms[0]?.level === 'act' }
 }
 
 /** Fish that stand in bags first, then opened crates, then by when they are due. */

@@ -1,4 +1,4 @@
-import { describe, expect, test } from '@jest/globals'
+import { describe, expect, jest, test } from '@jest/globals'
 import { ApiProblem, sentenceOf, Unreachable } from './ApiProblem'
 import { nowMs, setServerClock } from './clock'
 import { newKey } from './newKey'
@@ -15,6 +15,16 @@ describe('the clock', () => {
     setServerClock(Date.now(), false)
     expect(nowMs()).toBeGreaterThan(5_000)
   })
+})
+
+test('how far off this device’s clock is, is known again after a reload, also without the server', async () => {
+  const held = new Map<string, string>()
+  Object.assign(globalThis, { localStorage: { getItem: (slot: string) => held.get(slot) ?? null, setItem: (slot: string, value: string) => void held.set(slot, value) } })
+  setServerClock(Date.now() - 7_200_000, false)
+  jest.resetModules()
+  const reloaded = await import('./clock')
+  expect(Math.abs(reloaded.nowMs() - Date.now() + 7_200_000)).toBeLessThan(1000)
+  Reflect.deleteProperty(globalThis, 'localStorage')
 })
 
 test('keys are what the server takes, and never the same', () => {

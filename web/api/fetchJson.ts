@@ -15,12 +15,12 @@ interface Options {
  * @throws ApiProblem when it refuses, Unreachable when it does not answer in fifteen seconds or answers no JSON.
  */
 export async function fetchJson<T>(path: string, { method = 'GET', body, headers = {} }: Options = {}): Promise<T> {
-  try {
-    return await exchange<T>(path, method, body, headers)
-  } catch (error) {
-    if (method === 'GET') failedReads += 1
-    throw error
-  }
+  const isFile = body instanceof Blob
+  const type: Record<string, string> = body === undefined ? {} : { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
+  const response = await reach(path, { method, headers: { ...type, ...headers }, body: body === undefined ? null : isFile ? body : JSON.stringify(body) })
+  const answer = await readJson(response)
+  if (response.ok) return answer as T
+  throw new ApiProblem(answer as ProblemBody)
 }
 
 /**
@@ -31,26 +31,6 @@ export async function fetchFile(path: string): Promise<Blob> {
   const response = await reach(path, { method: 'GET' })
   if (response.ok) return response.blob()
   throw new ApiProblem((await readJson(response)) as ProblemBody)
-}
-
-let failedReads = 0
-
-/**
- * Runs `readAnew` and rejects when any read failed meanwhile; a cache that keeps its old value on failure would not say so.
- */
-export async function allReadsSucceed(readAnew: () => Promise<unknown>): Promise<void> {
-  const before = failedReads
-  await readAnew()
-  if (failedReads !== before) throw new Unreachable()
-}
-
-async function exchange<T>(path: string, method: string, body: unknown, headers: Record<string, string>): Promise<T> {
-  const isFile = body instanceof Blob
-  const type: Record<string, string> = body === undefined ? {} : { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
-  const response = await reach(path, { method, headers: { ...type, ...headers }, body: body === undefined ? null : isFile ? body : JSON.stringify(body) })
-  const answer = await readJson(response)
-  if (response.ok) return answer as T
-  throw new ApiProblem(answer as ProblemBody)
 }
 
 async function reach(path: string, init: RequestInit): Promise<Response> {

@@ -1,4 +1,5 @@
 import { ApiProblem } from './ApiProblem'
+import { createOutboxSlots, type Kept, type SlotStorage } from './outboxSlots'
 
 /** One write on its way to the server. */
 export interface OutboxEntry {
@@ -18,7 +19,8 @@ export interface RefusedEntry {
   reason: string
 }
 
-export type OutboxState = 'idle' | 'sending' | 'unreachable' | 'signed-out' | 'unidentified'
+/** `failing`: the server answers, but cannot keep anything now. `ahead`: its clock stands before what waits happened. */
+export type OutboxState = 'idle' | 'sending' | 'unreachable' | 'failing' | 'ahead' | 'signed-out' | 'unidentified'
 
 export interface OutboxSnapshot {
   state: OutboxState
@@ -28,6 +30,14 @@ export interface OutboxSnapshot {
   waiting: number
   next: OutboxEntry | null
   refused: readonly RefusedEntry[]
+  /** What the server said when it could not keep an entry; null while it does. */
+  reason: string | null
+  /** The server’s clock, when what waits is ahead of it. */
+  serverNowMs: number | null
+  /** Entries that the server failed at over and over. They are kept and tried again; others go past them. */
+  stuck: readonly OutboxEntry[]
+  /** Whether everything is answered, and some of what shows it cannot be read anew. */
+  isUnread: boolean
   /** False when this browser keeps nothing, so that a reload would lose what waits. */
   isKept: boolean
 }
@@ -40,50 +50,76 @@ export interface Push {
 }
 
 interface Options {
-  storage: Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'>
+  storage: SlotStorage
   send(entry: OutboxEntry): Promise<unknown>
-  /** Brings what is on screen up to date; called when the queue has run dry. */
-  refresh(): Promise<unknown>
+  /**
+   * Brings what is on screen up to date; called when the queue has run dry.
+   * @param only - names of the reads that are still missing; null for all.
+   * @returns names of those that could not be read.
+   */
+  refresh(only: ReadonlySet<string> | null): Promise<ReadonlySet<string>>
   wait(ms: number): Promise<void>
+  /** This device's own clock, UTC epoch milliseconds. */
+  deviceNowMs?(): number
 }
 
-interface Item {
-  entry: OutboxEntry
-  slot: string
+interface Item extends Kept {
+  isSecret: boolean
   refusals: Push['refusals']
   isAnswered: boolean
-  /** How often nobody answered, and how often the server itself failed. */
+  /** How often it got no answer, or none that settles it. */
   misses: number
   failures: number
+  isAhead: boolean
+  /** The PIN of whoever recorded it was not given on this device. */
+  isUnidentified: boolean
+  /** Reads that do not show it yet; null for all. */
+  unread: ReadonlySet<string> | null
   settle?: { resolve(answer: unknown): void; reject(error: unknown): void }
 }
 
-const prefix = 'crate.outbox.'
 const retryMs = [500, 1000, 2000, 4000, 8000] as const
-/** A server that fails this often at one entry will go on failing; the entries behind it must not wait for it. */
+const longWaitMs = 8000
+/** After so many failures others go past an entry: they must not wait for what the server cannot do. */
 const failureLimit = 5
+/** A page of this device that keeps an entry so long without sending it is gone. */
+const abandonedMs = 15_000
 
 /**
  * The one way out for writes. An entry is kept on the device before anything else happens, sent in order, and kept until
- * the server has answered; after a reload or an outage the same keys go out again, so nothing is lost or doubled.
+ * the server has answered that it is in the books, or refused it for good; a refusal is kept until somebody has read it.
+ * After a reload, an outage or a full disk the same keys go out again, so nothing is lost or doubled.
  */
-export function createOutbox({ storage, send, refresh, wait }: Options) {
-  const kept = readKept(storage)
-  let items: Item[] = kept.map(({ entry, slot }) => ({ entry, slot, refusals: 'tray', isAnswered: false, misses: 0, failures: 0 }))
-  let refused: RefusedEntry[] = []
-  let state: OutboxState = 'idle'
+export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () => Date.now() }: Options) {
+  const slots = createOutboxSlots(storage)
+  const fresh = { isSecret: false, refusals: 'tray', isAnswered: false, misses: 0, failures: 0, isAhead: false, isUnidentified: false, unread: null } as const
+  let items: Item[] = slots.waiting().map((kept) => ({ ...kept, ...fresh }))
+  let refused: RefusedEntry[] = slots.refused()
+  let [state, reason, serverNowMs]: [OutboxState, string | null, number | null] = ['idle', null, null]
   let isKept = true
   let isRunning = false
+  let isScreensTurn = false
+  let unreadRounds = 0
   let wake: (() => void) | null = null
-  let nextSlot = kept.reduce((highest, { slot }) => Math.max(highest, Number(slot.slice(prefix.length))), 0) + 1
   let snapshot = take()
   const listeners = new Set<() => void>()
 
+  /** The oldest entry that is not answered; those that others may go past come last. */
   function nextItem(): Item | undefined {
-    return items.find((item) => !item.isAnswered)
+    const open = items.filter((item) => !item.isAnswered)
+    return open.find((item) => !isPassed(item)) ?? open.sort((a, b) => a.misses - b.misses)[0]
   }
+  function isPassed({ failures, isAhead, isUnidentified }: Item): boolean {
+    return failures >= failureLimit || isAhead || isUnidentified
+  }
+  const isAnyOther = (item: Item): boolean => items.some((each) => each !== item && !each.isAnswered && !isPassed(each))
   function take(): OutboxSnapshot {
-    return { state, pending: items.map((item) => item.entry), waiting: items.filter((item) => !item.isAnswered).length, next: nextItem()?.entry ?? null, refused, isKept }
+    const open = items.filter((item) => !item.isAnswered)
+    return {
+      ...{ state, pending: items.map((item) => item.entry), waiting: open.length, next: (open.find(({ isUnidentified }) => isUnidentified) ?? nextItem())?.entry ?? null, refused, reason, serverNowMs, isKept },
+      stuck: open.filter(({ failures }) => failures >= failureLimit).map(({ entry }) => entry),
+      isUnread: unreadRounds > 0,
+    }
   }
   function publish(next: OutboxState = state): void {
     state = next
@@ -91,12 +127,17 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
     for (const listener of listeners) listener()
   }
   function keep(item: Item): void {
-    try {
-      storage.setItem(item.slot, JSON.stringify(item.entry))
-    } catch {
-      isKept = false
-    }
+    if (!item.isSecret && !slots.keep({ entry: item.entry, order: item.order, madeAtMs: item.madeAtMs })) isKept = false
   }
+  const drop = (item: Item): void => {
+    items = items.filter((each) => each !== item)
+    slots.forget(item.entry.key)
+  }
+  const letGo = (key: string): void => {
+    refused = refused.filter(({ entry }) => entry.key !== key)
+    slots.forgetRefused(key)
+  }
+  const nextOrder = (): number => Math.max(deviceNowMs(), ...items.map(({ order }) => order + 1))
 
   /** Until somebody calls `wake`: the network is back, a person signed in, another touch came. */
   const woken = (): Promise<void> => new Promise((resolve) => (wake = resolve))
@@ -106,20 +147,28 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
     isRunning = true
     while (items.length > 0) {
       const item = nextItem()
-      if (item) publish('sending')
-      if (!item) await settleScreen()
-      else if ((await attempt(item)) === 'pause') break
+      // What others go past takes turns with showing what was answered.
+      isScreensTurn = !isScreensTurn && items.some(({ isAnswered }) => isAnswered)
+      if (!item || (isPassed(item) && isScreensTurn)) await settleScreen()
+      else if ((await attempt(item)) === 'pause') {
+        if (items.some(({ isAnswered }) => isAnswered)) await settleScreen()
+        break
+      }
     }
     isRunning = false
     if (items.length === 0) publish('idle')
   }
 
   async function attempt(item: Item): Promise<'next' | 'pause'> {
+    if (item.misses === 0) publish('sending')
     try {
       const answer = await send(item.entry)
       item.isAnswered = true
-      storage.removeItem(item.slot)
-      publish()
+      slots.forget(item.entry.key)
+      // It was on its way when it was given up.
+      letGo(item.entry.key)
+      ;[reason, serverNowMs] = [null, null]
+      publish('sending')
       item.settle?.resolve(answer)
     } catch (error) {
       return handle(item, error)
@@ -128,60 +177,114 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
   }
 
   async function handle(item: Item, error: unknown): Promise<'next' | 'pause'> {
-    if (error instanceof ApiProblem && (error.code === 'signed-out' || error.code === 'unidentified')) {
-      publish(error.code)
-      return 'pause'
+    const { code = null, status = 0 } = error instanceof ApiProblem ? error : {}
+    if (code === 'signed-out' || code === 'unidentified') {
+      // What one person recorded does not wait for the PIN of another, who may never come again.
+      item.isUnidentified = code === 'unidentified'
+      publish(code)
+      return item.isUnidentified && isAnyOther(item) ? 'next' : 'pause'
     }
-    if (error instanceof ApiProblem && error.status >= 500) item.failures += 1
-    const isRefusal = error instanceof ApiProblem && (error.status < 500 || item.failures >= failureLimit)
-    if (!isRefusal) {
-      publish('unreachable')
-      await Promise.race([wait(retryMs[Math.min(item.misses++, retryMs.length - 1)] ?? 8000), woken()])
-      return 'next'
+    if (code === 'ahead-of-clock') return retry(item, 'ahead', error as ApiProblem)
+    if (code === null || status >= 500) return retry(item, code === null ? 'unreachable' : 'failing', code === null ? null : (error as ApiProblem))
+    refuse(item, (error as ApiProblem).message, error)
+    // What was refused did not fit what the server holds, so the screen is behind.
+    void refresh(null).catch(() => undefined)
+    return 'next'
+  }
+
+  /** What the server cannot take now it can take later: nothing of it is given up. */
+  async function retry(item: Item, why: 'unreachable' | 'failing' | 'ahead', problem: ApiProblem | null): Promise<'next'> {
+    item.isAhead = why === 'ahead'
+    // A full disk fails everybody alike; an entry that the server stumbles over fails alone.
+    if (problem?.code === 'internal') item.failures += 1
+    reason = problem?.message ?? null
+    serverNowMs = why === 'ahead' ? ((problem?.current as { nowMs?: number } | undefined)?.nowMs ?? null) : null
+    publish(why)
+    const waitMs = why === 'ahead' ? longWaitMs : (retryMs[Math.min(item.misses, retryMs.length - 1)] ?? longWaitMs)
+    item.misses += 1
+    if (!(isPassed(item) && isAnyOther(item))) await Promise.race([wait(waitMs), woken()])
+    return 'next'
+  }
+
+  function refuse(item: Item, why: string, error: unknown): void {
+    drop(item)
+    if (item.refusals === 'tray') {
+      refused = [...refused, { entry: item.entry, reason: why }]
+      slots.keepRefused({ entry: item.entry, reason: why }, nextOrder())
     }
-    items = items.filter((each) => each !== item)
-    storage.removeItem(item.slot)
-    if (item.refusals === 'tray') refused = [...refused, { entry: item.entry, reason: error.message }]
     item.settle?.reject(error)
     publish()
-    // What was refused did not fit what the server holds, so the screen is behind.
-    void refresh().catch(() => undefined)
-    return 'next'
   }
 
   /**
    * Takes answered entries off the screen once it shows what the server made of them, and not before: a screen that
-   * could not be read anew would show the touch undone.
+   * could not be read anew would show the touch undone. What was read is not read again for what was not.
    */
   async function settleScreen(): Promise<void> {
-    const answered = new Set(items)
-    const outcome = await Promise.race([refresh().then(() => 'shown' as const, () => 'failed' as const), woken()])
-    if (outcome === 'shown') items = items.filter((item) => !answered.has(item))
-    if (outcome === 'failed') await Promise.race([wait(retryMs[1]), woken()])
+    const answered = items.filter(({ isAnswered }) => isAnswered)
+    const missing = answered.some(({ unread }) => unread === null) ? null : new Set(answered.flatMap(({ unread }) => [...(unread ?? [])]))
+    const unread = await Promise.race([refresh(missing), woken().then(() => null)])
+    if (unread === null) return
+    for (const item of answered) item.unread = unread
+    if (unread.size === 0) items = items.filter((item) => !answered.includes(item))
+    unreadRounds = unread.size === 0 ? 0 : unreadRounds + 1
+    publish()
+    if (unread.size > 0) await Promise.race([wait(retryMs[Math.min(unreadRounds, retryMs.length - 1)] ?? longWaitMs), woken()])
   }
 
-  return {
+  /** Takes over what other pages of this device left behind, and lets go of what they have sent meanwhile. */
+  function share(): void {
+    const mine = new Set(items.map(({ entry }) => entry.key))
+    const left = slots.waiting().filter(({ entry, madeAtMs }) => !mine.has(entry.key) && Math.abs(deviceNowMs() - madeAtMs) > abandonedMs)
+    const gone = items.filter((item) => !item.isAnswered && !item.settle && isKept && !slots.isWaiting(item.entry.key))
+    if (isKept) refused = slots.refused()
+    items = [...items.filter((item) => !gone.includes(item)), ...left.map((kept) => ({ ...kept, ...fresh }))].sort((a, b) => a.order - b.order)
+    publish()
+    if (left.length > 0) void run()
+  }
+
+  const outbox = {
     /** Takes a write; resolves with the server's answer, rejects when it is refused. Never rejects for lack of network. */
     push(entry: OutboxEntry, { refusals, isSecret = false }: Push): Promise<unknown> {
-      const item: Item = { entry, slot: `${prefix}${String(nextSlot++).padStart(12, '0')}`, refusals, isAnswered: false, misses: 0, failures: 0 }
+      const item: Item = { ...fresh, entry, order: nextOrder(), madeAtMs: deviceNowMs(), refusals, isSecret }
       const answered = new Promise((resolve, reject) => (item.settle = { resolve, reject }))
       // A touch whose refusal goes to the tray has nobody waiting for the promise.
       if (refusals === 'tray') answered.catch(() => undefined)
-      if (!isSecret) keep(item)
+      keep(item)
       items = [...items, item]
       publish()
-      this.resume()
+      outbox.resume()
       return answered
     },
     /** Tries again at once: the network is back, or somebody signed in. */
     resume(): void {
+      for (const item of items) item.isUnidentified = false
       wake?.()
       wake = null
       void run()
     },
+    share,
+    /** Puts what is ahead of the server's clock on that clock, as long ago as this device says it was. */
+    putOnServerClock(): void {
+      const ahead = items.filter(({ isAhead, isAnswered }) => isAhead && !isAnswered)
+      for (const item of ahead) {
+        const agoMs = Math.max(0, deviceNowMs() - item.madeAtMs)
+        item.entry = { ...item.entry, body: { ...(item.entry.body as object), happenedAtMs: Math.floor((serverNowMs ?? deviceNowMs()) - agoMs) } }
+        item.isAhead = false
+        keep(item)
+      }
+      outbox.resume()
+    },
+    /** Lets go of an entry that the server fails at, on a person's word; it stays in the tray as not recorded. */
+    giveUp(key: string): void {
+      const item = items.find(({ entry, isAnswered }) => entry.key === key && !isAnswered)
+      if (!item) return
+      item.refusals = 'tray'
+      refuse(item, 'Given up here; it was never recorded.', new Error('given up'))
+    },
     /** Clears the tray entry once somebody has read it. */
     dismiss(key: string): void {
-      refused = refused.filter(({ entry }) => entry.key !== key)
+      letGo(key)
       publish()
     },
     subscribe(listener: () => void): () => void {
@@ -190,16 +293,6 @@ export function createOutbox({ storage, send, refresh, wait }: Options) {
     },
     snapshot: (): OutboxSnapshot => snapshot,
   }
+  return outbox
 }
 export type Outbox = ReturnType<typeof createOutbox>
-
-function readKept(storage: Options['storage']): { entry: OutboxEntry; slot: string }[] {
-  const slots = Array.from({ length: storage.length }, (_, index) => storage.key(index)).filter((slot): slot is string => slot?.startsWith(prefix) ?? false)
-  return slots.sort().flatMap((slot) => {
-    try {
-      return [{ slot, entry: JSON.parse(storage.getItem(slot) ?? '') as OutboxEntry }]
-    } catch {
-      return []
-    }
-  })
-}

@@ -1,18 +1,35 @@
 import { useSyncExternalStore } from 'react'
-import { mutate } from 'swr'
-import { allReadsSucceed, fetchJson } from './fetchJson'
+import { ApiProblem } from './ApiProblem'
+import { correctServerClock } from './clock'
+import { fetchJson } from './fetchJson'
 import { newKey } from './newKey'
+import { isOutboxSlot } from './outboxSlots'
 import { createOutbox, type OutboxEntry, type OutboxSnapshot, type Push } from './outbox'
+import { readAnew } from './readAnew'
 import { useSession } from './session'
+
+async function send({ method, path, body, key, staffId }: OutboxEntry): Promise<unknown> {
+  try {
+    return await fetchJson(path, { method, body, headers: { 'Idempotency-Key': key, 'X-Recording': staffId } })
+  } catch (error) {
+    if (error instanceof ApiProblem && error.code === 'ahead-of-clock') correctServerClock((error.current as { nowMs: number }).nowMs)
+    throw error
+  }
+}
 
 /** The outbox of this device. */
 export const outbox = createOutbox({
   storage: localStorage,
-  send: ({ method, path, body, key, staffId }) => fetchJson(path, { method, body, headers: { 'Idempotency-Key': key, 'X-Recording': staffId } }),
-  refresh: () => allReadsSucceed(() => mutate(() => true)),
+  send,
+  refresh: readAnew,
   wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
 })
 window.addEventListener('online', outbox.resume)
+// Several pages of one device share what it keeps.
+window.addEventListener('storage', ({ key }) => {
+  if (key === null || isOutboxSlot(key)) outbox.share()
+})
+setInterval(outbox.share, 20_000)
 
 /** What waits, what was refused, and whether the server answers. */
 export const useOutboxSnapshot = (): OutboxSnapshot => useSyncExternalStore(outbox.subscribe, outbox.snapshot)

@@ -4,6 +4,7 @@ import { stepIndexOf } from '../../core/bench/runRecord'
 import { nowMs } from '../api/clock'
 import { useLimits } from '../api/sharedReads'
 import { formatSpan, plural } from '../ui/format'
+import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
@@ -31,7 +32,9 @@ export function BenchPage() {
       {live.length > 0 && (
         <ul className="lanes" aria-label="Live runs">
           {live.map((run) => (
-            <LaneCard key={run.id} run={run} limits={limits} />
+            <Apart key={run.id} what={`Run ${run.number}`} of={run} instead={<Link to={`/bench/runs/${run.id}`}>open it to end it</Link>} isRow>
+              <LaneCard run={run} limits={limits} />
+            </Apart>
           ))}
         </ul>
       )}
@@ -101,18 +104,20 @@ function RunList({ title, runs }: { title: string; runs: RunView[] }) {
       </h2>
       <ul className="record-list">
         {runs.map((run) => (
-          <li key={run.id} className="record">
-            <Link to={`/bench/runs/${run.id}`} className="today-row is-hold">
-              <span>
-                <strong>{runTitle(run)}</strong> to {runTo(run)}
-                <small>
-                  run {run.number}, {runWay(run).toLowerCase()}
-                  {run.endedAtMs === null ? `: ${run.plan.steps[stepIndexOf(run)]?.title ?? ''}` : run.outcome ? `: ${run.outcome}` : run.countedAlive !== null ? `: ${run.countedAlive} alive${run.countedDead ? `, ${run.countedDead} dead` : ''}` : ''}
-                </small>
-              </span>
-              <span className="today-aside">{format.time(run.endedAtMs ?? run.outAtMs ?? run.startedAtMs)}</span>
-            </Link>
-          </li>
+          <Apart key={run.id} what={`Run ${run.number}`} of={run} isRow>
+            <li className="record">
+              <Link to={`/bench/runs/${run.id}`} className="today-row is-hold">
+                <span>
+                  <strong>{runTitle(run)}</strong> to {runTo(run)}
+                  <small>
+                    run {run.number}, {runWay(run).toLowerCase()}
+                    {run.endedAtMs === null ? `: ${run.plan.steps[stepIndexOf(run)]?.title ?? ''}` : run.outcome ? `: ${run.outcome}` : run.countedAlive !== null ? `: ${run.countedAlive} alive${run.countedDead ? `, ${run.countedDead} dead` : ''}` : ''}
+                  </small>
+                </span>
+                <span className="today-aside">{format.time(run.endedAtMs ?? run.outAtMs ?? run.startedAtMs)}</span>
+              </Link>
+            </li>
+          </Apart>
         ))}
       </ul>
     </section>

@@ -1,6 +1,10 @@
 import { useState } from 'react'
 import type { RunView } from '../../core/bench/benchView'
-import { sentenceOf } from '../api/ApiProblem'
+import { Form } from 'react-bootstrap'
+import { errorsByField, sentenceOf } from '../api/ApiProblem'
+import { useRoomView } from '../api/sharedReads'
+import { Labelled } from '../ui/Labelled'
+import { TankOptions } from '../ui/TankOptions'
 import { runTo } from './laneWords'
 import { useRunWrites } from './useBench'
 
@@ -33,36 +37,51 @@ export function Decide({ run }: { run: RunView }) {
   )
 }
 
-/** Ends a run before its fish are in a tank. */
+/** Ends a run early. Fish that stand in its vessel are somewhere then: in which tank is asked. */
 export function EndEarly({ run }: { run: RunView }) {
   const { stopRun } = useRunWrites(run.id)
+  const { room } = useRoomView()
   const [because, setBecause] = useState<string | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
+  // Not the tank that was planned: a run ends early because something went otherwise.
+  const [tankId, setTankId] = useState('')
+  const [problem, setProblem] = useState<unknown>(null)
   if (because === null)
     return (
       <button type="button" className="quiet-button" onClick={() => setBecause('')}>
         end this run early
       </button>
     )
+  const said = errorsByField(problem)
   return (
     <form
       className="end-early"
       onSubmit={(event) => {
         event.preventDefault()
-        stopRun(because).catch((error: unknown) => setProblem(sentenceOf(error)))
+        setProblem(null)
+        stopRun(because, run.inVessel > 0 ? tankId || null : null).catch(setProblem)
       }}
     >
-      <label className="reading">
-        <span>why it ends</span>
-        <input value={because} maxLength={500} onChange={(event) => setBecause(event.currentTarget.value)} />
-      </label>
+      <Labelled label="why it ends" problem={said?.because ?? null}>
+        {(field) => <Form.Control {...field} value={because} maxLength={500} onChange={(event) => setBecause(event.currentTarget.value)} />}
+      </Labelled>
+      {run.inVessel > 0 && (
+        <Labelled label={`tank that the ${run.inVessel} fish of its vessel are in now`} problem={said?.tankId ?? null}>
+          {(field) => (
+            <Form.Select {...field} value={tankId} onChange={(event) => setTankId(event.currentTarget.value)}>
+              <option value="">choose</option>
+              <TankOptions tanks={room?.tanks ?? []} />
+            </Form.Select>
+          )}
+        </Labelled>
+      )}
+      {run.inVessel > 0 && <p className="aside-word">They go there as many as the books have. Count them in their tank, and record the dead there.</p>}
       <button type="submit" className="hand-button">
         End it
       </button>
       <button type="button" className="quiet-button" onClick={() => setBecause(null)}>
         leave it
       </button>
-      {problem && <p role="alert" className="form-problem">{problem}</p>}
+      {problem !== null && said === null && <p role="alert" className="form-problem">{sentenceOf(problem)}</p>}
     </form>
   )
 }

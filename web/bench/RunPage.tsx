@@ -12,6 +12,7 @@ import { showChange } from '../../core/units/units'
 import { lowerFirst } from '../../core/words/lowerFirst'
 import { useBenchView, useLimits } from '../api/sharedReads'
 import { formatSpan } from '../ui/format'
+import { Apart } from '../ui/Apart'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
 import { useTheme } from '../ui/useTheme'
@@ -33,7 +34,16 @@ export function RunPage() {
   const { run, problem } = useRun(runId)
   const limits = useLimits()
   if (!run) return problem ? <Trouble problem={problem} back={{ to: '/bench', label: 'The bench' }} /> : <Waiting what="the run" />
-  return <Run run={run} limits={limits} />
+  return (
+    <Apart what={`Run ${run.number}`} of={run} instead={
+        <>
+          {run.endedAtMs === null && <EndEarly run={run} />}
+          <Link to="/bench">The bench</Link>
+        </>
+      }>
+      <Run run={run} limits={limits} />
+    </Apart>
+  )
 }
 
 function Run({ run, limits }: { run: RunView; limits: Limits }) {
@@ -87,7 +97,11 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
           {now.advice && <p className="lane-alarm watch"><span>{now.advice}</span></p>}
         </section>
       )}
-      {isOpen && run.outAtMs === null && run.plan.kind === 'acclimation' && <WaterNow run={run} now={now} atMs={atMs} />}
+      {isOpen && run.outAtMs === null && run.plan.kind === 'acclimation' && (
+        <Apart what="The water" of={now}>
+          <WaterNow run={run} now={now} atMs={atMs} />
+        </Apart>
+      )}
       {isOpen && now.step?.countsOut && <CountOut key={run.standing.map(({ lotId, quantity }) => lotId + quantity).join()} run={run} stepIndex={now.index} />}
       {isOpen && isDeciding && <Decide run={run} />}
       {isOpen && !now.step?.countsOut && run.outAtMs === null && run.plan.kind !== 'look' && <ReadVessel run={run} />}

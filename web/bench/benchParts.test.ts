@@ -51,6 +51,7 @@ test('a lane says how long is left, how full and how near; past its end with a p
     { figure: '10:00', words: 'left', isOver: false },
     { figure: '+1:00', words: 'over its time', isOver: true },
   ])
+  expect(timerOf(now(12 * 1440), atMin(12 * 1440))).toEqual({ figure: '+11 days', words: 'over its time', isOver: true })
   const stalled = withEvent(withEvent(withEvent(runOf('drip'), 15, { kind: 'step' }), 16, { kind: 'step' }), 17, { kind: 'flow', mlPerMin: 0 })
   expect(timerOf(followRun(stalled, standardLimits, atMin(18)), atMin(18))).toEqual({ figure: '–', words: 'nothing flows', isOver: true })
   const lane = laneOf(run, now(8), atMin(8))

@@ -4,7 +4,7 @@ import type { RunNow } from '../../core/bench/followRun'
 import { mostLitres, runKindWords } from '../../core/bench/runPlan'
 import { stepStarts } from '../../core/bench/runRecord'
 import { showChange } from '../../core/units/units'
-import { formatTimer } from '../ui/format'
+import { formatSpan, formatTimer } from '../ui/format'
 
 /** Who is on the bench, and where they go. */
 export const runTitle = ({ sources }: RunView): string => {
@@ -14,14 +14,17 @@ export const runTitle = ({ sources }: RunView): string => {
 export const runTo = ({ tank, toOutside }: RunView): string => tank?.code ?? toOutside ?? ''
 export const runWay = ({ plan }: RunView): string => plan.school?.name ?? runKindWords[plan.kind]
 
+const dayMs = 86_400_000
+
 /** The timer of the step in hand, in figures and in words. */
 export function timerOf({ dueAtMs, step, stepStartedAtMs }: RunNow, atMs: number): { figure: string; words: string; isOver: boolean } {
   if (!step) return { figure: 'done', words: 'every step is done', isOver: false }
   if (dueAtMs === null) return { figure: formatTimer(atMs - stepStartedAtMs), words: 'since the step before', isOver: false }
   if (!Number.isFinite(dueAtMs)) return { figure: '–', words: 'nothing flows', isOver: true }
   const left = dueAtMs - atMs
-  // Days are told in hours: nobody waits for their seconds.
-  return { figure: formatTimer(left), words: left < 0 ? 'over its time' : 'left', isOver: left <= 0 }
+  // Nobody waits for the seconds of days.
+  const figure = Math.abs(left) < 2 * dayMs ? formatTimer(left) : `${left < 0 ? '+' : ''}${formatSpan(Math.abs(left))}`
+  return { figure, words: left < 0 ? 'over its time' : 'left', isOver: left <= 0 }
 }
 
 /** What the lane of a vessel shows: how full, how near the tank's water, and when it was read. */

@@ -6,6 +6,7 @@ import type { LookAfter } from '../../core/bench/expectedCourse'
 import { followRun, type RunNow } from '../../core/bench/followRun'
 import { withPendingRun, type PendingRunCommand } from '../../core/bench/pendingRun'
 import type { MeterReading } from '../../core/bench/simulatedMeter'
+import { eachApart } from '../../core/collections/eachApart'
 import type { Limits } from '../../core/limits/houseLimits'
 import { nowMs } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
@@ -22,7 +23,7 @@ const pendingOf = (entries: ReturnType<typeof usePending>): PendingRunCommand[] 
 export function useBench() {
   const { bench, problem } = useBenchView({ refreshInterval: 5000 })
   const pending = usePending(touches, '/api/bench/runs/')
-  const runs = bench?.runs.map((run) => withPendingRun(run, pendingOf(pending.filter(({ path }) => path.includes(`/${run.id}/`)))))
+  const runs = bench && eachApart(bench.runs, (run) => withPendingRun(run, pendingOf(pending.filter(({ path }) => path.includes(`/${run.id}/`)))), (run) => run)
   return { bench: bench && runs ? { ...bench, runs } : undefined, problem }
 }
 
@@ -71,7 +72,7 @@ export function useRunWrites(runId: string) {
     undo: (eventId: string, label: string) => touch('undoRunEvent', 'undone-entries', `undo ${label}`, { eventId }),
     noteRun: (note: string) => form('noteRun', 'notes', 'a note', { note }),
     countOut: (input: Omit<CountOut, 'happenedAtMs'>) => form('countOut', 'count', 'fish counted out', input),
-    stopRun: (because: string) => form('stopRun', 'stop', 'the run ended', { because }),
+    stopRun: (because: string, tankId: string | null) => form('stopRun', 'stop', 'the run ended', { because, ...(tankId === null ? {} : { tankId }) }),
     decideLook: (input: Omit<DecideLook, 'happenedAtMs'>) => form('decideLook', 'decision', input.outcome, input),
   }
 }

@@ -16,6 +16,8 @@ export function useCurves(school: School | null, question: AcclimationQuestion |
     void wrap<JudgeApi>(worker)
       .curves(school, question, limits)
       .then((curves) => setFound({ stamp, curves }))
+      // Without curves the verdict stands all the same.
+      .catch(() => undefined)
       .finally(() => worker.terminate())
     return () => worker.terminate()
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the stamp stands for all three

@@ -12,6 +12,7 @@ export function useJudgement() {
   const { display } = useUnits()
   const worker = useRef<Worker | null>(null)
   const [answer, setAnswer] = useState<JudgeAnswer | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
   const [progress, setProgress] = useState<{ done: number; of: number } | null>(null)
   const cancel = useCallback((): void => {
     worker.current?.terminate()
@@ -23,6 +24,7 @@ export function useJudgement() {
   const ask = (question: AcclimationQuestion, limits: Limits, schools: readonly School[], defaults: HouseDefaults): void => {
     cancel()
     setAnswer(null)
+    setProblem(null)
     setProgress({ done: 0, of: 1 })
     const own = new Worker(new URL('./judge.worker.ts', import.meta.url), { type: 'module' })
     worker.current = own
@@ -34,6 +36,11 @@ export function useJudgement() {
     void wrap<JudgeApi>(own)
       .judge(question, limits, [...schools], defaults, display, proxy(onProgress))
       .then(() => worker.current === own && cancel())
+      .catch(() => {
+        if (worker.current !== own) return
+        cancel()
+        setProblem('The schools cannot be compared for these figures. Any of them can still be begun; judge by temperature and salinity, and by the fish.')
+      })
   }
-  return { answer, progress, ask, cancel }
+  return { answer, problem, progress, ask, cancel }
 }

@@ -5,6 +5,7 @@ import { crateStage, totalBags, type BagTotals, type CrateStage, type CrateView,
 import { sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
 import { formatSpan, plural, signed } from '../ui/format'
+import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { TankOptions } from '../ui/TankOptions'
@@ -28,12 +29,18 @@ export function CratePage() {
         <CrateSentence crate={crate} totals={totals} />
       </Lead>
       <CrateTabs crateId={crate.id} />
-      <ClaimClockLine crate={crate} totals={totals} />
-      <BagStrip crate={crate} currentId={null} />
+      <Apart what="The claim’s clock" of={crate}>
+        <ClaimClockLine crate={crate} totals={totals} />
+      </Apart>
+      <Apart what="The strip of bags" of={crate}>
+        <BagStrip crate={crate} currentId={null} />
+      </Apart>
       <p className="totals">
         <TotalsSentence totals={totals} hasList={crate.hasList} />
       </p>
-      <LineTable crate={crate} />
+      <Apart what="The list of lines" of={crate}>
+        <LineTable crate={crate} />
+      </Apart>
       {crate.note && <p className="crate-note">{crate.note}</p>}
       {crate.closedBecause && <p className="crate-note">Closed so because: {crate.closedBecause}</p>}
       <BoxForm key={crate.boxVersion} crate={crate} />

@@ -3,6 +3,7 @@ import { summaryStage, type CrateStage, type CrateSummary } from '../../core/cra
 import { nowMs } from '../api/clock'
 import { useCrateSummaries } from '../api/sharedReads'
 import { formatSpan, plural } from '../ui/format'
+import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
@@ -30,7 +31,9 @@ export function CratesPage() {
       ) : (
         <ul className="record-list" aria-label="Crates">
           {crates.map((crate) => (
-            <CrateRow key={crate.id} crate={crate} />
+            <Apart key={crate.id} what={`Crate ${crate.number}`} of={crate} isRow>
+              <CrateRow crate={crate} />
+            </Apart>
           ))}
         </ul>
       )}

@@ -3,6 +3,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { Link, NavLink, Outlet, useLocation } from 'react-router'
 import { useSession } from '../api/session'
 import { useLiveChanges } from '../api/useLiveChanges'
+import { Apart } from '../ui/Apart'
 import { Sheet } from '../ui/Sheet'
 import { useTheme } from '../ui/useTheme'
 import { ClockStrip } from './ClockStrip'
@@ -53,8 +54,14 @@ export function Frame() {
           </button>
         </div>
       </nav>
-      <ClockStrip />
-      {open === 'find' && <FindBox onClose={() => setOpen(null)} />}
+      <Apart what="The clock strip">
+        <ClockStrip />
+      </Apart>
+      {open === 'find' && (
+        <Apart what="The find box">
+          <FindBox onClose={() => setOpen(null)} />
+        </Apart>
+      )}
       <Sheet title="More" isOpen={open === 'more'} onClose={() => setOpen(null)}>
         <div className="more-sheet">
           {screensFor(recorder.role)
@@ -72,7 +79,9 @@ export function Frame() {
       </Sheet>
       <KeysSheet isOpen={open === 'keys'} onClose={() => setOpen(null)} />
       <main>
-        <OutboxTray />
+        <Apart what="What waits on this device">
+          <OutboxTray />
+        </Apart>
         <Outlet />
       </main>
     </div>

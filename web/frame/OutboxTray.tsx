@@ -1,19 +1,36 @@
 import { outbox, useOutboxSnapshot } from '../api/useOutbox'
 import { useSession } from '../api/session'
-import type { OutboxState } from '../api/outbox'
+import type { OutboxEntry, OutboxSnapshot } from '../api/outbox'
 import { plural } from '../ui/format'
+import { useFormat } from '../ui/useFormat'
 
 /** Says what waits on this device and why, and what the server refused. Quiet while all is sent. */
 export function OutboxTray() {
-  const { state, waiting, refused, isKept, next } = useOutboxSnapshot()
+  const waits = useOutboxSnapshot()
   const { staff, changeRecorder } = useSession()
-  const waitsFor = staff.find((person) => person.id === next?.staffId)?.name ?? 'somebody'
-  const sentence = sentenceFor(state, waiting, isKept, waitsFor)
+  const format = useFormat()
+  const { state, refused, next, stuck, serverNowMs } = waits
+  const person = staff.find(({ id }) => id === next?.staffId)
+  const waitsFor = person?.name ?? 'somebody who is not in the list any more'
+  const sentence = sentenceFor(waits, waitsFor, serverNowMs === null ? '' : format.moment(serverNowMs))
   return (
     <div aria-live="polite">
       {sentence && (
         <p className="tray is-waiting">
-          {sentence} {state === 'unidentified' && <button type="button" onClick={changeRecorder}>enter a PIN</button>}
+          <span>{sentence}</span>
+          {state === 'unidentified' && person && <button type="button" onClick={changeRecorder}>enter a PIN</button>}
+          {state === 'unidentified' && !person && next && <button type="button" onClick={() => outbox.giveUp(next.key)}>give up {next.label}</button>}
+          {state === 'ahead' && <button type="button" onClick={outbox.putOnServerClock}>use the server’s time</button>}
+        </p>
+      )}
+      {stuck[0] && (
+        <p className="tray is-waiting">
+          <span>
+            <strong>Not recorded yet: {namesOf(stuck)}.</strong> The server fails at {stuck.length === 1 ? 'it' : 'them'}. Kept on this device and tried again; what you record after goes on.
+          </span>
+          <button type="button" onClick={() => stuck[0] && outbox.giveUp(stuck[0].key)}>
+            give up {stuck[0].label}
+          </button>
         </p>
       )}
       {refused.map(({ entry, reason }) => (
@@ -30,12 +47,18 @@ export function OutboxTray() {
   )
 }
 
-function sentenceFor(state: OutboxState, waiting: number, isKept: boolean, waitsFor: string): string | null {
+const namesShown = 3
+const namesOf = (entries: readonly OutboxEntry[]): string => entries.slice(0, namesShown).map(({ label }) => label).join(', ') + (entries.length > namesShown ? ` and ${entries.length - namesShown} more` : '')
+
+function sentenceFor({ state, waiting, isKept, reason, stuck }: OutboxSnapshot, waitsFor: string, serverTime: string): string | null {
   if (waiting === 0) return null
   const entries = plural(waiting, 'entry', 'entries')
   const kept = isKept ? 'kept on this device' : 'not kept if this page is closed'
   if (state === 'unreachable') return `The server cannot be reached. ${entries} ${kept}; go on working.`
-  if (state === 'unidentified') return `${entries} by ${waitsFor}, ${kept}, wait for ${waitsFor}’s PIN.`
+  // Those that the server stumbles over are named one by one.
+  if (state === 'failing' && waiting > stuck.length) return `${reason ?? 'The server failed.'} ${entries} ${kept}, sent again until it is in the books; go on working.`
+  if (state === 'ahead') return `The server’s clock stands at ${serverTime}, before what waits here happened. ${entries} ${kept}; once its clock is right, all goes out by itself.`
+  if (state === 'unidentified') return `${entries} ${kept} until the PIN of ${waitsFor} is given.`
   if (state === 'signed-out') return `${entries} ${kept}, wait until this device is signed in.`
   return null
 }

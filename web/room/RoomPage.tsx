@@ -3,6 +3,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import type { RoomView, SystemView, TankSummary } from '../../core/room/roomView'
 import { useSession } from '../api/session'
 import { plural } from '../ui/format'
+import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
@@ -41,7 +42,9 @@ export function RoomPage() {
       </div>
       <div className="racks">
         {[...groupBy(shown, (tank) => tank.rack)].map(([rack, tanks]) => (
-          <Rack key={rack} rack={rack} tanks={tanks} room={room} />
+          <Apart key={rack} what={`Rack ${rack}`} of={tanks}>
+            <Rack rack={rack} tanks={tanks} room={room} />
+          </Apart>
         ))}
       </div>
       {shown.length === 0 && <Nothing>No tank is like this now.</Nothing>}

@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router'
 import { countFish, type StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
 import { plural } from '../ui/format'
+import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
@@ -27,8 +28,12 @@ export function TankPage() {
           <TankSentence tank={tank} />
         </Lead>
       </div>
-      <StockList key={tank.id} tank={tank} writes={writes} />
-      <Timeline entries={tank.timeline} hasOlder={tank.hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
+      <Apart what="The fish of this tank" of={tank}>
+        <StockList key={tank.id} tank={tank} writes={writes} />
+      </Apart>
+      <Apart what="Its story" of={tank}>
+        <Timeline entries={tank.timeline} hasOlder={tank.hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
+      </Apart>
     </>
   )
 }

@@ -3,7 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import useSWR from 'swr'
 import { waters, type Water } from '../../core/room/room.schema'
 import type { BookEntry } from '../../core/species/speciesBook'
-import { speciesKey } from '../../core/species/speciesKey'
+import { nameKey } from '../../core/words/nameKey'
 import { sentenceOf } from '../api/ApiProblem'
 import { fetchJson } from '../api/fetchJson'
 import { useNames, useRoomView } from '../api/sharedReads'
@@ -17,7 +17,7 @@ import { useAdoptSpecies } from './useSetup'
 /** The shipped species book: tick those that are kept here. */
 export function BookPage() {
   const { data, error } = useSWR<{ species: BookEntry[] }, unknown>(['species-book'], () => fetchJson<{ species: BookEntry[] }>('/api/species-book'))
-  const here = new Set(useNames('species').map(speciesKey))
+  const here = new Set(useNames('species').map(nameKey))
   const { room } = useRoomView()
   const adopt = useAdoptSpecies()
   const goOn = useGoOn()
@@ -66,7 +66,7 @@ interface ShelfProps {
 }
 
 function Shelf({ water, entries, here, chosen, onToggle }: ShelfProps) {
-  const open = entries.filter((entry) => !here.has(speciesKey(entry.name)))
+  const open = entries.filter((entry) => !here.has(nameKey(entry.name)))
   if (entries.length === 0) return null
   return (
     <section className="book-shelf">
@@ -80,7 +80,7 @@ function Shelf({ water, entries, here, chosen, onToggle }: ShelfProps) {
       </h2>
       <ul>
         {entries.map((entry) => {
-          const isHere = here.has(speciesKey(entry.name))
+          const isHere = here.has(nameKey(entry.name))
           return (
             <li key={entry.name}>
               <button type="button" className="book-entry" disabled={isHere} aria-pressed={isHere || chosen.includes(entry.name)} onClick={() => onToggle([entry.name], !chosen.includes(entry.name))}>

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { Children, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import useSWR from 'swr'
 import type { OpenClaim } from '../../core/crates/claim'
@@ -8,6 +8,7 @@ import { nextStep, type HeldLot, type HungryLot, type RecentLoss, type RunOnToda
 import { nowMs } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
 import { formatSpan, plural } from '../ui/format'
+import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
@@ -25,6 +26,11 @@ export function TodayPage() {
       <Lead title="Today" aside={format.day(nowMs())}>
         <WhatNow today={today} />
       </Lead>
+      {today.broken.length > 0 && (
+        <p className="notice" role="alert">
+          Not worked out: {today.broken.join(', ')}. Everything else on this page is.
+        </p>
+      )}
       <Section title="Crates" count={today.crates.length} nothing="No crate is due or open.">
         {today.crates.map((crate) => (
           <CrateRow key={crate.id} crate={crate} />
@@ -94,7 +100,15 @@ function Section({ title, count, nothing, children }: { title: string; count: nu
       <h2>
         {title} {count > 0 && <strong>{count}</strong>}
       </h2>
-      {isEmpty ? <p className="aside-word">{nothing}</p> : <ul className="record-list">{children}</ul>}
+      {isEmpty ? <p className="aside-word">{nothing}</p> : (
+        <ul className="record-list">
+          {Children.map(children, (row) => (
+            <Apart what={`A row of “${title}”`} of={row} isRow>
+              {row}
+            </Apart>
+          ))}
+        </ul>
+      )}
     </section>
   )
 }

@@ -27,12 +27,12 @@ export function Nothing({ children }: { children: ReactNode }) {
 /** A screen that broke: what was recorded is safe, and how to go on. */
 export function Broken() {
   return (
-    <main className="doorstep" role="alert">
+    <div className="doorstep" role="alert">
       <h1>This screen broke</h1>
       <p>What you recorded is kept. Reload to go on; if it breaks again, tell whoever looks after this program what you did.</p>
       <a className="button" href="/">
         Reload
       </a>
-    </main>
+    </div>
   )
 }
