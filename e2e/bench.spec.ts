@@ -127,6 +127,23 @@ test('a look through the bag ends with “do not add” and frees the tank', asy
   await expect(page.getByRole('link', { name: /^Honey gourami 1 bag.*no tank planned/ })).toBeVisible()
 })
 
+test('a touch is not lost when the verdict comes while the finger is down', async ({ driver, server, page }) => {
+  const crate = await openedLine(server, { species: 'Honey gourami', count: 4, bags: 1, tank: 'R1-03' })
+  let letGo = (): void => undefined
+  const held = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route(/judge\.worker/, async (route) => {
+    await held
+    await route.continue()
+  })
+  await driver.goto(`/bench/compare?line=${crate.lines[0]?.id}`)
+  await page.getByRole('button', { name: 'Look through the bag' }).hover()
+  await page.mouse.down()
+  letGo()
+  await expect(driver.recommendation()).toBeVisible({ timeout: 60_000 })
+  await page.mouse.up()
+  await page.waitForURL(/\/bench\/runs\//)
+})
+
 test('a bag that came badly: a bath by the agent’s own entry, timed, then counted into the quiet tank', async ({ driver, server, page }) => {
   await server.post('/api/setup/agents', { values: { name: 'Methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: 'stains', note: null } })
   const crate = await openedLine(server, { species: 'Honey gourami', count: 4, bags: 1, tank: 'R1-03' }, { concerns: ['water'] })

@@ -56,7 +56,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const hasBinder = words.binder === 'yes'
   const isReady = checked.ok && !hasBinder
   const question = useStable(checked.ok ? toQuestion(figures, words) : null)
-  const { answer, progress, ask, cancel } = useJudgement()
+  const { answer, problem, progress, ask, cancel } = useJudgement()
   const [chosen, choose] = useState<string | null>(null)
   const [isEditing, setEditing] = useState(false)
   const stamp = isReady ? JSON.stringify([question, limits, schools.map(({ key }) => key), defaults]) : ''
@@ -81,6 +81,8 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       </Lead>
       <ChooseFish subject={all} chosen={fish} onChange={chooseFish} />
       <Company subject={all} />
+      {/* Above all that comes late: a button that moves while a finger is on it loses the touch. */}
+      <FirstResponse subject={subject} figures={figures} words={words} isReady={checked.ok} />
       <div className="compare-columns">
         <div>
           <BagFacts subject={subject} figures={figures} typed={typedNames} bag={isReady ? (answer?.bag ?? null) : null} />
@@ -98,6 +100,9 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
         </div>
         <div>
           {hasBinder && <p className="notice">A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish; any school can still be begun.</p>}
+          {problem && isReady && <p className="notice" role="alert">{problem}</p>}
+          {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
+          {question && <StartRun subject={subject} figures={figures} words={words} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? answer.sentence : null} limits={limits} onSchool={choose} />}
           {progress && isReady && (
             <p className="long-work" role="status">
               {progress.done.toLocaleString('en')} of {progress.of.toLocaleString('en')} plausible bags
@@ -106,9 +111,6 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
               </button>
             </p>
           )}
-          {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
-          <FirstResponse subject={subject} figures={figures} words={words} isReady={checked.ok} />
-          {question && <StartRun subject={subject} figures={figures} words={words} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? answer.sentence : null} limits={limits} onSchool={choose} />}
           {answer && isReady && <SchoolRanking verdict={answer.verdict} limits={answer.limits} chosen={key ?? ''} onChoose={choose} />}
           {answer && isReady && <SchoolFigures answer={answer} chosen={school} />}
         </div>
@@ -182,12 +184,11 @@ const kindWords = { pH: 'pH', ammonia: 'ammonia', salinity: 'salinity', temperat
 
 /** How often each reading that is still open would change the choice. */
 function ReadingsWorth({ answer }: { answer: NonNullable<ReturnType<typeof useJudgement>['answer']> }) {
-  if (answer.reading === null) return <p className="aside-word">Which reading is worth taking is being worked out.</p>
   return (
     <section className="readings-worth">
-      <h2>Worth reading before you cut?</h2>
+      <h2>{answer.reading === null ? 'Which reading is worth taking?' : 'Worth reading before you cut?'}</h2>
       <p>
-        <strong>{answer.reading}</strong>
+        <strong>{answer.reading ?? 'Being worked out.'}</strong>
       </p>
       {answer.readings.length > 0 && <p className="aside-word">Would change the choice: {answer.readings.map(({ kind, change }) => `${kindWords[kind]} in ${Math.round(100 * change)} of 100`).join(', ')}.</p>}
     </section>
