@@ -56,7 +56,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const hasBinder = words.binder === 'yes'
   const isReady = checked.ok && !hasBinder
   const question = useStable(checked.ok ? toQuestion(figures, words) : null)
-  const { answer, problem, progress, ask, cancel } = useJudgement()
+  const { answer, problem, progress, isWaiting, ask, cancel } = useJudgement()
   const [chosen, choose] = useState<string | null>(null)
   const [isEditing, setEditing] = useState(false)
   const stamp = isReady ? JSON.stringify([question, limits, schools.map(({ key }) => key), defaults]) : ''
@@ -85,7 +85,6 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       <FirstResponse subject={subject} figures={figures} words={words} isReady={checked.ok} />
       <div className="compare-columns">
         <div>
-          <BagFacts subject={subject} figures={figures} typed={typedNames} bag={isReady ? (answer?.bag ?? null) : null} />
           <div className="entry-buttons">
             <button type="button" className="button" aria-expanded={isEditing || missing.length > 0} onClick={() => setEditing(!isEditing)}>
               {isEditing ? 'Done with figures' : 'Change figures'}
@@ -96,19 +95,21 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
               </button>
             )}
           </div>
+          <BagFacts subject={subject} figures={figures} typed={typedNames} bag={isReady ? (answer?.bag ?? null) : null} />
           {answer && isReady && <ReadingsWorth answer={answer} />}
         </div>
         <div>
           {hasBinder && <p className="notice">A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish; any school can still be begun.</p>}
           {problem && isReady && <p className="notice" role="alert">{problem}</p>}
           {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
-          {question && <StartRun subject={subject} figures={figures} words={words} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? answer.sentence : null} limits={limits} onSchool={choose} />}
+          {/* What the verdict would push down is not offered before it. */}
+          {question && !(isReady && isWaiting) && <StartRun subject={subject} figures={figures} words={words} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? answer.sentence : null} limits={limits} onSchool={choose} />}
           {progress && isReady && (
             <p className="long-work" role="status">
-              {progress.done.toLocaleString('en')} of {progress.of.toLocaleString('en')} plausible bags
               <button type="button" className="quiet-button" onClick={cancel}>
                 that is enough
               </button>
+              {progress.done.toLocaleString('en')} of {progress.of.toLocaleString('en')} plausible bags
             </p>
           )}
           {answer && isReady && <SchoolRanking verdict={answer.verdict} limits={answer.limits} chosen={key ?? ''} onChoose={choose} />}

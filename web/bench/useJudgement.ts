@@ -14,6 +14,7 @@ export function useJudgement() {
   const [answer, setAnswer] = useState<JudgeAnswer | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [progress, setProgress] = useState<{ done: number; of: number } | null>(null)
+  const [isAsked, setAsked] = useState(false)
   const cancel = useCallback((): void => {
     worker.current?.terminate()
     worker.current = null
@@ -26,6 +27,7 @@ export function useJudgement() {
     setAnswer(null)
     setProblem(null)
     setProgress({ done: 0, of: 1 })
+    setAsked(true)
     const own = new Worker(new URL('./judge.worker.ts', import.meta.url), { type: 'module' })
     worker.current = own
     const onProgress = ({ done, of, answer: next }: JudgeProgress): void => {
@@ -42,5 +44,5 @@ export function useJudgement() {
         setProblem('The schools cannot be compared for these figures. Any of them can still be begun; judge by temperature and salinity, and by the fish.')
       })
   }
-  return { answer, problem, progress, ask, cancel }
+  return { answer, problem, progress, /** Nothing answered yet, and nobody said that it is enough. */ isWaiting: !answer && (progress !== null || !isAsked), ask, cancel }
 }
