@@ -72,7 +72,7 @@ const tell = (isGood, words) => {
 // What fails without any fault would find every one of them.
 for (const sound of [{ jest: faults.flatMap(({ jest = [] }) => jest) }, ...faults.filter(({ journey }) => journey)]) {
   const { passed, failed, isWhole } = await runTests(sound)
-  tell(isWhole && failed.length === 0 && passed > 0, `without a fault ${passed} tests pass, ${failed.length} fail`)
+  tell(isWhole && failed.length === 0 && passed > 0, `without a fault ${passed} tests pass, ${failed.length} fail${failed.map((name) => `\n  ${name}`).join('')}`)
 }
 for (const fault of faults) {
   const found = await isFound(fault).catch((error) => void console.error(error.message))
