@@ -32,6 +32,25 @@ test('whoever goes on while a plan is being kept stays where they went; the plan
   expect(await server.stock()).toEqual({ 'R1-05': { 'Honey gourami': 6 } })
 })
 
+test('a form that was left before it was refused is not forgotten: the frame says so on whatever page it comes', async ({ driver, server, page }) => {
+  const crate = await openedLine(server, { species: 'Honey gourami', count: 6, bags: 2, tank: 'R1-03' })
+  await driver.goto(`/crates/${crate.id}/tanks`)
+  await driver.press(/^6 Honey gourami/)
+  await page.getByRole('button', { name: /^R1-05/ }).first().click()
+  const { letGo } = await holdBack(page, '**/tank-choice')
+  await driver.press(/^Keep this plan/)
+  await driver.openPage('Unpack')
+  await expect(page).toHaveURL(/\/unpack$/)
+  // Somebody else closes the crate meanwhile.
+  const { version } = await server.get<{ version: number }>(`/api/crates/${crate.id}`)
+  await server.post(`/api/crates/${crate.id}/closing`, { because: 'it went back', version })
+  letGo()
+  const tray = page.getByRole('alert').filter({ hasText: 'Not recorded: tanks of the crate.' })
+  await expect(tray).toBeVisible()
+  await tray.getByRole('button', { name: 'seen' }).click()
+  await expect(tray).toBeHidden()
+})
+
 test('a tank chosen by hand ends the search: no better answer that comes late takes it back', async ({ driver, server, page }) => {
   const crate = await openedLine(server, { species: 'Honey gourami', count: 6, bags: 2, tank: 'R1-03' })
   await driver.goto(`/crates/${crate.id}/tanks`)

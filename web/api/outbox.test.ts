@@ -124,6 +124,16 @@ describe('the outbox', () => {
     expect([outbox.snapshot().refused, start().snapshot().refused, storage.held.size]).toEqual([[], [], 0])
   })
 
+  test('a form that was left before its refusal says it in the tray; a secret is not kept there', async () => {
+    fail = () => problem('conflict', 409)
+    const outbox = start()
+    const left = { refusals: 'form', isFormThere: () => false } as const
+    await expect(outbox.push(entry('form'), left)).rejects.toThrow('conflict!')
+    await expect(outbox.push({ ...entry('pin'), body: { pin: '1234' } }, { ...left, isSecret: true })).rejects.toThrow('conflict!')
+    expect(outbox.snapshot().refused.map(({ entry: { key, body } }) => [key, body])).toEqual([['form', entry('form').body], ['pin', null]])
+    expect([...storage.held.values()].join()).not.toContain('1234')
+  })
+
   test.each(['signed-out', 'unidentified'] as const)('%s: waits for a person, then goes on', async (code) => {
     fail = () => problem(code, 401)
     const outbox = start()

@@ -45,6 +45,8 @@ export interface OutboxSnapshot {
 export interface Push {
   /** A form says a refusal beside its fields; a touch has nowhere to say it, so it goes to the tray. */
   refusals: 'form' | 'tray'
+  /** Whether the form is still there when the refusal comes; one that was left says nothing, so the tray does. */
+  isFormThere?(): boolean
   /** Secrets are held in memory only. */
   isSecret?: boolean
 }
@@ -65,7 +67,8 @@ interface Options {
 
 interface Item extends Kept {
   isSecret: boolean
-  refusals: Push['refusals']
+  /** Answers whether a refusal would be read nowhere but in the tray. */
+  isForTray(): boolean
   isAnswered: boolean
   /** How often it got no answer, or none that settles it. */
   misses: number
@@ -92,7 +95,7 @@ const abandonedMs = 15_000
  */
 export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () => Date.now() }: Options) {
   const slots = createOutboxSlots(storage)
-  const fresh = { isSecret: false, refusals: 'tray', isAnswered: false, misses: 0, failures: 0, isAhead: false, isUnidentified: false, unread: null } as const
+  const fresh = { isSecret: false, isForTray: () => true, isAnswered: false, misses: 0, failures: 0, isAhead: false, isUnidentified: false, unread: null } as const
   let items: Item[] = slots.waiting().map((kept) => ({ ...kept, ...fresh }))
   let refused: RefusedEntry[] = slots.refused()
   let [state, reason, serverNowMs]: [OutboxState, string | null, number | null] = ['idle', null, null]
@@ -208,9 +211,10 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
 
   function refuse(item: Item, why: string, error: unknown): void {
     drop(item)
-    if (item.refusals === 'tray') {
-      refused = [...refused, { entry: item.entry, reason: why }]
-      slots.keepRefused({ entry: item.entry, reason: why }, nextOrder())
+    if (item.isForTray()) {
+      const entry = item.isSecret ? { ...item.entry, body: null } : item.entry
+      refused = [...refused, { entry, reason: why }]
+      slots.keepRefused({ entry, reason: why }, nextOrder())
     }
     item.settle?.reject(error)
     publish()
@@ -245,8 +249,8 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
 
   const outbox = {
     /** Takes a write; resolves with the server's answer, rejects when it is refused. Never rejects for lack of network. */
-    push(entry: OutboxEntry, { refusals, isSecret = false }: Push): Promise<unknown> {
-      const item: Item = { ...fresh, entry, order: nextOrder(), madeAtMs: deviceNowMs(), refusals, isSecret }
+    push(entry: OutboxEntry, { refusals, isFormThere = () => true, isSecret = false }: Push): Promise<unknown> {
+      const item: Item = { ...fresh, entry, order: nextOrder(), madeAtMs: deviceNowMs(), isForTray: () => refusals === 'tray' || !isFormThere(), isSecret }
       const answered = new Promise((resolve, reject) => (item.settle = { resolve, reject }))
       // A touch whose refusal goes to the tray has nobody waiting for the promise.
       if (refusals === 'tray') answered.catch(() => undefined)
@@ -279,7 +283,7 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
     giveUp(key: string): void {
       const item = items.find(({ entry, isAnswered }) => entry.key === key && !isAnswered)
       if (!item) return
-      item.refusals = 'tray'
+      item.isForTray = () => true
       refuse(item, 'Given up here; it was never recorded.', new Error('given up'))
     },
     /** Clears the tray entry once somebody has read it. */

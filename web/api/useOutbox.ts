@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from 'react'
+import { useEffect, useRef, useSyncExternalStore } from 'react'
 import { ApiProblem } from './ApiProblem'
 import { correctServerClock } from './clock'
 import { fetchJson } from './fetchJson'
@@ -41,8 +41,13 @@ export function usePending(commands: readonly string[], pathPart = ''): OutboxEn
 
 export type Write = Pick<OutboxEntry, 'command' | 'path' | 'body' | 'label'> & Partial<Pick<OutboxEntry, 'method'>>
 
-/** Returns the function through which every screen writes, on behalf of whoever is recording. */
+/** Returns the function through which every screen writes, on behalf of whoever is recording. A form that was left has its refusals in the tray. */
 export function useWrite(): (write: Write, push: Push) => Promise<unknown> {
   const { recorder } = useSession()
-  return (write, push) => outbox.push({ method: 'POST', ...write, key: newKey(), staffId: recorder.id }, push)
+  const isThere = useRef(true)
+  useEffect(() => {
+    isThere.current = true
+    return () => void (isThere.current = false)
+  }, [])
+  return (write, push) => outbox.push({ method: 'POST', ...write, key: newKey(), staffId: recorder.id }, { isFormThere: () => isThere.current, ...push })
 }
