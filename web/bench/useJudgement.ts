@@ -1,5 +1,5 @@
 import { proxy, wrap } from 'comlink'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { startTransition, useCallback, useEffect, useRef, useState } from 'react'
 import type { AcclimationQuestion, HouseDefaults } from '../../core/acclimation/question'
 import type { School } from '../../core/acclimation/schools'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -33,7 +33,8 @@ export function useJudgement() {
     const onProgress = ({ done, of, answer: next }: JudgeProgress): void => {
       if (worker.current !== own) return
       setProgress({ done, of })
-      if (next) setAnswer(next)
+      // Drawn between touches, not before the next of them.
+      if (next) startTransition(() => setAnswer(next))
     }
     void wrap<JudgeApi>(own)
       .judge(question, limits, [...schools], defaults, display, proxy(onProgress))
