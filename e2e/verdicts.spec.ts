@@ -89,4 +89,10 @@ test('nonsense gets a sentence beside its field, nothing typed is lost, and no N
   expect(await page.locator('main').innerText()).not.toMatch(/NaN|Infinity/)
   await driver.press('back to what the books say')
   await expect(driver.recommendation()).toBeVisible({ timeout: 60_000 })
+  await driver.press('lights on')
+  await bags.getByLabel('water in a bag').fill('0.7')
+  // By then the schools are asked anew; whether that is seen or over already, what was chosen stays.
+  await page.waitForTimeout(600)
+  await expect(driver.recommendation()).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('button', { name: 'lights off', pressed: true })).toBeVisible()
 })

@@ -102,8 +102,12 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
           {hasBinder && <p className="notice">A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish; any school can still be begun.</p>}
           {problem && isReady && <p className="notice" role="alert">{problem}</p>}
           {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
-          {/* What the verdict would push down is not offered before it. */}
-          {question && !(isReady && isWaiting) && <StartRun subject={subject} figures={figures} words={words} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? answer.sentence : null} limits={limits} onSchool={choose} />}
+          {/* What the verdict would push down is not offered before it, but what was chosen in it stays. */}
+          {question && (
+            <div hidden={isReady && isWaiting}>
+              <StartRun subject={subject} figures={figures} words={words} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? answer.sentence : null} limits={limits} onSchool={choose} />
+            </div>
+          )}
           {progress && isReady && (
             <p className="long-work" role="status">
               <button type="button" className="quiet-button" onClick={cancel}>
