@@ -54,7 +54,7 @@ export function costsOf(prepared: Prepared, choice: Choice, line: number, tank: 
   const restart = others.some((at) => input.tanks[at]?.waterId === place.waterId) ? 0 : (restartPoints.get(place.waterId) ?? 0)
   const zones = new Set(others.map((at) => input.tanks[at]?.zoneId).filter(Boolean))
   const isFurtherZone = place.zoneId !== null && zones.size > 0 && !zones.has(place.zoneId)
-  const isLastHospital = hospitals.includes(tank) && hospitals.every((each) => each === tank || others.includes(each))
+  const isLastHospital = hospitals.includes(tank) && !others.includes(tank) && hospitals.every((each) => each === tank || others.includes(each))
   const costs: Cost[] = [
     ...ownCosts(mine, place, input),
     { points: others.includes(tank) ? 0 : (openPoints[tank] ?? 0), why: 'opens another tank' },

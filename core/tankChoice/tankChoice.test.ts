@@ -115,6 +115,12 @@ describe('suggestions', () => {
     )
   })
 
+  test('the last free hospital tank costs whoever takes it first, not those that join', () => {
+    const prepared = prepareChoice({ lines: [line('Cherry barb', 6), line('Honey gourami', 2)], tanks: [tank({ id: 'h', purpose: 'hospital' }), tank({ id: 'a' })], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
+    const says = (choice: (number | null)[]) => costsOf(prepared, choice, 1, 0).map(({ why }) => why)
+    expect([says([1, null]).includes('the last free hospital tank'), says([0, null]).includes('the last free hospital tank')]).toEqual([true, false])
+  })
+
   test('what speaks for a tank: friends in it, its water, the room that is left', () => {
     const tanks = [tank({ id: 'a', tempC: 24.5 }), tank({ id: 'b', occupants: [standing('Cherry barb', 6)] }), tank({ id: 'c', tempC: null, occupants: [standing('Honey gourami', 2)] })]
     const prepared = prepareChoice({ lines: [line('Cherry barb', 10)], tanks, shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
