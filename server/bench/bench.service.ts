@@ -66,9 +66,12 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
     return tank
   }
   const move = (context: CommandContext, runId: string, entry: Entry): void => store.insertMovement(runId, ledger.write(context, entry))
+  function refuseBefore({ startedAtMs }: Pick<RunView, 'startedAtMs'>, happenedAtMs: number): void {
+    if (happenedAtMs < startedAtMs) throw fieldProblem('happenedAtMs', 'This run began later than that')
+  }
   function note(context: CommandContext, run: Pick<RunView, 'id' | 'startedAtMs'>, kind: RunEventKind, happenedAtMs: number, values: Partial<Parameters<BenchStore['insertEvent']>[0]>): string {
     const id = newId()
-    if (happenedAtMs < run.startedAtMs) throw fieldProblem('happenedAtMs', 'This run began later than that')
+    refuseBefore(run, happenedAtMs)
     const stepIndex = stepIndexAt({ events: store.eventsOf(run.id) }, happenedAtMs)
     store.insertEvent({ stepIndex, ...values, id, runId: run.id, kind, staffId: context.actor.id, commandKey: context.key, happenedAtMs, recordedAtMs: context.nowMs })
     return id
@@ -89,14 +92,15 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
 
   const linesOf = (sources: readonly { placeId: string }[]): string[] => [...new Set(sources.flatMap(({ placeId }) => store.lineOfBag(placeId) ?? []))]
 
-  /** Fish of the bags of a run are poured together, or netted into its vessel. */
-  function intoVessel(context: CommandContext, run: RunView, happenedAtMs: number): void {
-    for (const { placeId, lotId, quantity } of store.standingOf(run.id)) if (placeId !== run.id) move(context, run.id, { kind: 'move', lotId, fromPlaceId: placeId, toPlaceId: run.id, quantity, happenedAtMs })
+  /** Moves fish of a run that stand in its vessel, or those that do not, as many as the books have. */
+  function carry(context: CommandContext, run: RunView, from: 'vessel' | 'bags', toPlaceId: string, happenedAtMs: number): void {
+    const carried = store.standingOf(run.id).filter(({ placeId }) => (placeId === run.id) === (from === 'vessel'))
+    for (const { placeId, lotId, quantity } of carried) move(context, run.id, { kind: 'move', lotId, fromPlaceId: placeId, toPlaceId, quantity, happenedAtMs })
   }
 
   /** Whatever stands in the vessel of a run is in a tank from then on. */
   function emptyVessel(context: CommandContext, run: RunView, toPlaceId: string, happenedAtMs: number): void {
-    for (const { placeId, lotId, quantity } of store.standingOf(run.id)) if (placeId === run.id) move(context, run.id, { kind: 'move', lotId, fromPlaceId: run.id, toPlaceId, quantity, happenedAtMs })
+    carry(context, run, 'vessel', toPlaceId, happenedAtMs)
     store.updateRun(run.id, { outAtMs: happenedAtMs, tankId: toPlaceId })
   }
 
@@ -177,7 +181,8 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
       if (step.countsOut) throw new Problem('conflict', 'Count the fish out with this step')
       if (run.plan.kind === 'look' && stepIndex === run.plan.steps.length - 1) throw new Problem('conflict', 'Say whether they are added or not')
       note(context, run, 'step', happenedAtMs, { stepIndex })
-      if (step.fish === 'vessel' && fishAre(run) !== 'vessel') intoVessel(context, run, happenedAtMs)
+      // Fish of the bags are poured together, or netted into the vessel.
+      if (step.fish === 'vessel' && fishAre(run) !== 'vessel') carry(context, run, 'bags', run.id, happenedAtMs)
       if (stepIndex === run.plan.steps.length - 1) end(context, run, happenedAtMs, null)
       return { stepIndex: stepIndex + 1 }
     },
@@ -236,7 +241,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
     /** Ends a run early, whatever became of it: fish in its vessel go where they are said to be, uncounted. */
     stopRun(context: CommandContext, { because, tankId = null, happenedAtMs }: StopRun) {
       const run = requireOpen(context.params.runId)
-      if (happenedAtMs < run.startedAtMs) throw fieldProblem('happenedAtMs', 'This run began later than that')
+      refuseBefore(run, happenedAtMs)
       if (run.inVessel > 0 && tankId === null) throw fieldProblem('tankId', `${run.inVessel} fish stand in the vessel: say which tank they are in`)
       if (run.inVessel > 0 && tankId !== null) emptyVessel(context, run, requireTank(tankId).id, happenedAtMs)
       end(context, run, happenedAtMs, `stopped: ${because}`)
