@@ -67,18 +67,35 @@ export const demoToolSets = [
 ] as const
 /** Invented figures for the demo; a real room enters those of its own product's label. */
 export const demoAgents = [
-  { name: 'Methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, cautions: 'stains skin and silicone; invented figures, enter those of your own label' },
-  { name: 'Hydrogen peroxide', strengthMgPerMl: 30, dipMgL: 75, dipMinutes: 5, cautions: 'eye protection; only fish that arrive strong; invented figures, enter those of your own label' },
+  { name: 'Methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, substance: 'methylene blue', cautions: 'stains skin and silicone; never with invertebrates, never into a running filter; invented figures, enter those of your own label' },
+  { name: 'Hydrogen peroxide', strengthMgPerMl: 30, dipMgL: 75, dipMinutes: 5, cautions: 'eye protection; burns skin when concentrated; only fish that arrive strong; never with formalin, not for invertebrates; invented figures, enter those of your own label' },
+  // The species book refers to these; figures are for whoever has the product and its label.
+  { name: 'Copper, ionic', substance: 'copper', cautions: 'kills invertebrates; measured daily with a kit for ionic copper; never beside a binder' },
+  { name: 'Copper, chelated', substance: 'copper', cautions: 'kills invertebrates; other doses and another kit than ionic copper; never beside a binder' },
+  { name: 'Formalin', substance: 'formalin', cautions: 'toxic, suspected carcinogen: gloves, eye protection, open air; takes oxygen, aerate; never with hydrogen peroxide' },
+  { name: 'Malachite green', substance: 'malachite green', cautions: 'stains, harmful to unborn children: gloves; hard on small tetras and scaleless fish; not for food fish' },
+  { name: 'Praziquantel', substance: 'praziquantel', cautions: 'clouds the water, aerate; worms living in rock die of it' },
+  { name: 'Chloroquine', substance: 'chloroquine', cautions: 'prescription-only in many places; dark tank; kills algae and invertebrates' },
+  { name: 'Salt, plain', substance: 'salt', cautions: 'without iodine or anti-caking agents; soft-water fish and plants bear little' },
+  { name: 'Metronidazole', cautions: 'prescription-only in many places; by feed or in the water, a veterinarian decides' },
 ] as const
-export const demoFoods = [
-  ['Copepods', 'live', null],
-  ['Brine shrimp, newly hatched', 'live', null],
-  ['Mosquito larvae, black', 'frozen', 40],
-  ['Mosquito larvae, red', 'frozen', 40],
-  ['Mysis', 'frozen', 60],
-  ['Gel food, green', 'gel', 20],
-  ['Fine granules', 'dry', null],
-  ['Spinach, blanched', 'fresh', null],
+export const demoFoods: readonly (readonly [name: string, kind: string, thawMinutes: number | null, servesAs: string[], note?: string])[] = [
+  ['Copepods', 'live', null, ['copepods']],
+  ['Brine shrimp, newly hatched', 'live', null, ['newly hatched brine shrimp']],
+  ['Mosquito larvae, black', 'frozen', 40, ['mosquito larvae']],
+  ['Mosquito larvae, red', 'frozen', 40, ['mosquito larvae'], 'can cause allergy: gloves, no dust of dried ones'],
+  ['Mysis', 'frozen', 60, ['mysis']],
+  ['Gel food, green', 'gel', 20, ['gel food']],
+  ['Fine granules', 'dry', null, ['fine granules']],
+  ['Granules', 'dry', null, ['granules']],
+  ['Sinking tablets', 'dry', null, ['sinking tablets']],
+  ['Grazing sheet', 'dry', null, ['grazing sheet']],
+  ['Spinach, blanched', 'fresh', null, ['spinach']],
+  ['Worms', 'live', null, ['worms']],
+  ['Insects', 'live', null, ['insects']],
+  ['Mussel', 'frozen', 90, ['chopped mussel', 'mussel on the shell']],
+  ['Snails, small', 'live', null, ['snails']],
+  ['Shrimp, live', 'live', null, ['live shrimp']],
 ] as const
 
 export type Water = 'fresh' | 'brackish' | 'marine'
@@ -109,12 +126,13 @@ export interface DemoSupplier {
 export const demoSuppliers: readonly DemoSupplier[] = [
   {
     ...{ claimWindowHours: 24, claimRules: 'count and a picture of the dead in the shut bag', carrier: 'own van' },
-    ...{ name: 'Hollow Reed Hatchery', shippingTempC: 24, shippingSalinityPpt: null, shippingPh: 7.4, transitHours: 9, source: ['Hollow Reed ponds', 'pond raised'], origin: 'captive bred', everyDays: 9, oneDeadIn: 16 },
+    ...{ name: 'Hollow Reed Hatchery', shippingTempC: 24, shippingSalinityPpt: null, shippingPh: 7.4, transitHours: 9, source: ['Hollow Reed ponds', 'pond raised'], origin: 'pond raised', everyDays: 9, oneDeadIn: 16 },
     assortment: [
       ['Harlequin rasbora', 3, 5, 15, 'R1-01', 'R1-05', 'D1-01'],
       ['Cherry barb', 2, 4, 10, 'R1-02', 'R1-10'],
       ['Honey gourami', 2, 4, 6, 'R1-03'],
-      ['Kuhli loach', 2, 3, 8, 'R1-04'],
+      ['Rosy barb', 2, 3, 8, 'R1-04'],
+      ['Kuhli loach', 2, 3, 8, 'S1-05'],
       ['Dwarf rainbowfish', 2, 3, 8, 'R1-06', 'R1-07'],
       ['Bronze corydoras', 2, 3, 8, 'R1-08'],
       ['Zebra danio', 2, 3, 12, 'R1-09'],
@@ -135,7 +153,7 @@ export const demoSuppliers: readonly DemoSupplier[] = [
     assortment: [
       ['Knight goby', 2, 3, 3, 'B1-01'],
       ['Silver mono', 2, 3, 3, 'B1-02', 'B1-03'],
-      ['Figure-eight puffer', 1, 3, 2, 'B1-04'],
+      ['Figure-eight puffer', 1, 1, 1, 'B1-04'],
       ['Bumblebee goby', 1, 2, 6, 'B1-05'],
       ['Sailfin molly', 2, 3, 6, 'B1-06'],
     ],
@@ -144,11 +162,11 @@ export const demoSuppliers: readonly DemoSupplier[] = [
     ...{ claimWindowHours: 4, claimRules: 'picture of every dead fish in its unopened bag', carrier: 'air freight, collected' },
     ...{ name: 'Pale Harbour Livestock', shippingTempC: 24, shippingSalinityPpt: 31, shippingPh: 8, transitHours: 26, source: ['Pale Harbour divers', 'wild'], origin: 'wild', everyDays: 13, oneDeadIn: 7 },
     assortment: [
-      ['Royal gramma', 2, 4, 1, 'Q1-01'],
-      ['Firefish', 2, 4, 1, 'Q1-02'],
+      ['Royal gramma', 1, 1, 1, 'Q1-01'],
+      ['Firefish', 1, 1, 1, 'Q1-02'],
       ['Banggai cardinalfish', 1, 3, 2, 'Q1-03'],
-      ['Tailspot blenny', 2, 3, 1, 'Q1-04'],
-      ['Yellow watchman goby', 2, 3, 1, 'Q1-05'],
+      ['Tailspot blenny', 1, 1, 1, 'Q1-04'],
+      ['Yellow watchman goby', 1, 1, 1, 'Q1-05'],
       ['Captive-bred seahorse', 1, 2, 1, 'Q1-06'],
       ['Cleaner shrimp', 3, 5, 1, 'M1-08'],
       ['Trochus snail', 1, 2, 12, 'M1-09'],
@@ -156,6 +174,11 @@ export const demoSuppliers: readonly DemoSupplier[] = [
     ],
   },
 ]
+
+/** Fish that come otherwise than most of their supplier’s. */
+export const demoOrigins: Record<string, string> = { 'Kuhli loach': 'wild', Otocinclus: 'wild', 'Silver mono': 'wild', 'Knight goby': 'wild', 'Figure-eight puffer': 'wild', 'Captive-bred seahorse': 'captive bred' }
+/** Fish of which one stands in a tank: the next is ordered when both its tanks are empty. */
+export const demoSingles = ['Royal gramma', 'Firefish', 'Tailspot blenny', 'Yellow watchman goby', 'Figure-eight puffer']
 
 /** Where marine fish go once their two weeks in quarantine are served. */
 export const afterQuarantine: Record<string, string> = { 'Q1-01': 'M1-01', 'Q1-02': 'M1-02', 'Q1-03': 'M1-03', 'Q1-04': 'M1-04', 'Q1-05': 'M1-05', 'Q1-06': 'M1-06' }
@@ -165,7 +188,7 @@ export const demoOldStock = [
   ['Common clownfish', 2, 'C1-01'],
   ['Blue-green chromis', 9, 'D1-02'],
   ['Yellow tang', 1, 'D1-02'],
-  ['Common clownfish', 4, 'M1-07'],
+  ['Common clownfish', 2, 'M1-07'],
   ['Angelfish (fresh water)', 6, 'R2-08'],
   ['Electric yellow cichlid', 11, 'R2-09'],
 ] as const
@@ -183,14 +206,15 @@ export const openLines = [
   ['Harlequin rasbora', 6, 12, 'R1-05'],
   ['Cherry barb', 5, 8, 'R1-10'],
   ['Honey gourami', 4, 6, 'R1-03'],
-  ['Kuhli loach', 4, 5, 'R1-04'],
+  ['Kuhli loach', 4, 5, 'S1-05'],
   ['Dwarf rainbowfish', 3, 8, 'R1-07'],
 ] as const
 /** Expected later today. */
 export const dueLines = [
-  ['Firefish', 4, 1, 'Q1-02'],
-  ['Tailspot blenny', 3, 1, 'Q1-04'],
-  ['Yellow watchman goby', 2, 1, 'Q1-05'],
+  ['Royal gramma', 1, 1, 'Q1-01'],
+  ['Firefish', 1, 1, 'Q1-02'],
+  ['Tailspot blenny', 1, 1, 'Q1-04'],
+  ['Yellow watchman goby', 1, 1, 'Q1-05'],
   ['Captive-bred seahorse', 2, 1, 'Q1-06'],
   ['Cleaner shrimp', 4, 1, 'M1-08'],
 ] as const

@@ -27,7 +27,7 @@ export async function furnish(commander: Commander, atMs: number, timeZone: stri
   const zones = new Map<string, string>()
   for (const name of demoZones) zones.set(name, await add('zones', { name }))
   for (const [name, zone, marking] of demoToolSets) await add('toolSets', { name, zoneId: zones.get(zone) ?? null, marking })
-  for (const [name, kind, thawMinutes] of demoFoods) await add('foods', { name, kind, thawMinutes })
+  for (const [name, kind, thawMinutes, servesAs, note = null] of demoFoods) await add('foods', { name, kind, thawMinutes, servesAs, note })
   for (const agent of demoAgents) await add('agents', agent)
   for (const { name, shippingTempC, shippingSalinityPpt, shippingPh, transitHours, claimWindowHours, claimRules, source } of demoSuppliers) {
     const supplierId = await add('suppliers', { name, shippingTempC, shippingSalinityPpt, shippingPh, transitHours, claimWindowHours, claimRules })

@@ -7,7 +7,7 @@ const dayMs = 86_400_000
 export function writeLetters(folder: string, nowMs: number): void {
   rmSync(folder, { recursive: true, force: true })
   mkdirSync(folder, { recursive: true })
-  const line = (species: string, bags: number, perBag: number, priceEach: number) => ({ species, count: bags * perBag, bags, perBag, priceEach, origin: 'captive bred' })
+  const line = (species: string, bags: number, perBag: number, priceEach: number) => ({ species, count: bags * perBag, bags, perBag, priceEach, origin: 'pond raised' })
   const list = {
     ...{ format: 'daily-crate/packing-list', version: 1, supplier: 'Hollow Reed Hatchery', expectedAt: new Date(nowMs + 2 * dayMs).toISOString(), packedAt: null, note: null },
     lines: [line('Rosy barb', 2, 10, 2.2), line('Peppered corydoras', 2, 6, 3.4), line('Swordtail', 3, 6, 2.6), line('Whiptail catfish', 1, 4, 6.5)],

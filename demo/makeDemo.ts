@@ -8,10 +8,10 @@ import { bodyConditions, looks } from '../core/crates/crates.schema'
 import type { BagView, CrateView } from '../core/crates/crateView'
 import type { TankSummary } from '../core/room/roomView'
 import type { Sign } from '../core/rounds/rounds.schema'
-import { speciesBook } from '../core/species/speciesBook'
+import { entriesNamed } from '../core/species/speciesBook'
 import type { Database } from '../server/db/open'
 import { createCommander, type Commander } from './commander'
-import { afterQuarantine, demoBroods, demoSuppliers, dueLines, openLines, type DemoSupplier } from './demoBook'
+import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, dueLines, openLines, type DemoSupplier } from './demoBook'
 import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { putOnTheBench } from './onTheBench'
@@ -68,7 +68,7 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
   for (const [index, supplier] of demoSuppliers.entries()) {
     // Suppliers start on days of their own; nobody delivers into the last two days but those on the floor.
     if (daysAgo < 3 || (days - daysAgo) % supplier.everyDays !== index) continue
-    const view = await takeIn(scene, supplier, chooseLines(scene, supplier, atMs), atMs)
+    const view = await takeIn(scene, supplier, chooseLines(scene, supplier, daysAgo, atMs), atMs)
     await openBags(scene, view, view.bags, atMs + 20 * minuteMs, supplier)
     const placedAtMs = atMs + (25 + view.bags.length) * minuteMs
     await scene.commander.run('placeBags', { crateId: view.id }, { tankId: null, happenedAtMs: placedAtMs }, scene.people.lead, placedAtMs)
@@ -81,15 +81,18 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
 }
 
 /** What is ordered: species whose tanks have run low, a few at a time. */
-function chooseLines({ commander, chance }: Scene, { assortment }: DemoSupplier, atMs: number): Line[] {
+function chooseLines({ commander, chance }: Scene, { assortment }: DemoSupplier, daysAgo: number, atMs: number): Line[] {
   const fish = new Map(commander.room(atMs).tanks.map((tank) => [tank.code, tank.fish]))
   const low = assortment.flatMap(([species, fromBags, toBags, perBag, ...tanks]) => {
+    const isSingle = demoSingles.includes(species)
+    // Whoever stands alone is ordered when tank and sale tank are free, and not so late that today's would meet it.
+    if (isSingle && (daysAgo < quarantineDays + 4 || tanks.some((code) => (fish.get(code) ?? 0) + (fish.get(afterQuarantine[code] ?? '') ?? 0) > 0))) return []
     const tank = tanks.find((code) => (fish.get(code) ?? 0) < perBag * toBags)
     return tank === undefined ? [] : [{ species, bags: chance.within(fromBags, toBags), perBag, tank }]
   })
   const wanted = chance.within(4, 7)
   const lines = low.filter((_, index) => (index * 7 + chance.within(0, 2)) % Math.max(1, Math.ceil(low.length / wanted)) === 0)
-  const [species, bags, , perBag, tank] = assortment[0] ?? ['', 0, 0, 0, '']
+  const [species, bags, , perBag, tank] = assortment.find(([name]) => !demoSingles.includes(name)) ?? ['', 0, 0, 0, '']
   return lines.length > 0 ? lines : [{ species, bags, perBag, tank: tank ?? '' }]
 }
 
@@ -100,7 +103,7 @@ async function takeIn({ commander, people, tanks }: Scene, supplier: DemoSupplie
     expectedAtMs: Math.round(expectedAtMs),
     packedAtMs: Math.round(expectedAtMs - hoursUnderWay * hourMs),
     carrier: supplier.carrier,
-    lines: lines.map(({ species, bags, perBag, tank }) => ({ species, count: bags * perBag, bags, perBag, tankId: tanks.get(tank) ?? null, origin: supplier.origin, priceEach: demoPrice(species) })),
+    lines: lines.map(({ species, bags, perBag, tank }) => ({ species, count: bags * perBag, bags, perBag, tankId: tanks.get(tank) ?? null, origin: demoOrigins[species] ?? supplier.origin, priceEach: demoPrice(species) })),
   }
   const { id } = await commander.run<{ id: string }>('createCrate', {}, body, people.lead, atMs)
   return commander.crate(id, atMs)
@@ -141,7 +144,7 @@ async function settle({ commander, people, chance }: Scene, crateId: string, atM
 }
 
 /** An invented price, the same for a species every time. */
-const demoPrice = (species: string): number => Math.round((1.2 + (speciesBook.find(({ name }) => name === species)?.adultCm as number) * 0.45) * 20) / 20
+const demoPrice = (species: string): number => Math.round((1.2 + (entriesNamed(species)[0]?.adultCm as number) * 0.45) * 20) / 20
 
 const mildSigns: Sign[] = ['hiding', 'clamped fins', 'pale', 'frayed fins', 'chased', 'thin']
 
@@ -184,6 +187,10 @@ async function sellAndLose(scene: Scene, atMs: number): Promise<void> {
     const lot = commander.tank(code, atMs).stock[0]
     if (lot && lot.quantity > 2) await act(scene, 'releaseFish', code, { lotId: lot.lotId, quantity: Math.min(lot.quantity - 1, chance.within(1, 6)), reason: 'sold', note: null }, atMs + sale * 20 * minuteMs)
   }
+  for (const code of Object.values(afterQuarantine)) {
+    const single = commander.tank(code, atMs).stock[0]
+    if (single && demoSingles.includes(single.species) && chance.oneIn(9)) await act(scene, 'releaseFish', code, { lotId: single.lotId, quantity: single.quantity, reason: 'sold', note: null }, atMs + 130 * minuteMs)
+  }
   for (const tank of commander.room(atMs).tanks.filter(({ fish }) => fish > 1)) {
     if (!chance.oneIn(tank.hold ? 60 : 260)) continue
     const lot = commander.tank(tank.code, atMs).stock[0]
@@ -203,8 +210,8 @@ async function happenOnce(scene: Scene, daysAgo: number, atMs: number): Promise<
   }
   const snails = largest('M1-09')
   if (daysAgo === 14 && snails && snails.quantity > 3) await act(scene, 'correctCount', 'M1-09', { lotId: snails.lotId, expected: snails.quantity, counted: snails.quantity - 2, reason: 'counted twice, lights off' }, atMs)
-  const loaches = largest('R1-04')
-  if (daysAgo === 6 && loaches && loaches.quantity > 5) await act(scene, 'moveFish', 'R1-04', { lotId: loaches.lotId, quantity: 3, toTankId: tanks.get('R2-07'), note: 'crowded' }, atMs)
+  const loaches = largest('S1-05')
+  if (daysAgo === 6 && loaches && loaches.quantity > 12) await act(scene, 'moveFish', 'S1-05', { lotId: loaches.lotId, quantity: 6, toTankId: tanks.get('S1-06'), note: 'crowded' }, atMs)
 }
 
 /** This morning: part of the round walked, one crate half opened on the floor, one still on the road. */
@@ -214,8 +221,8 @@ async function today(scene: Scene, nowMs: number): Promise<void> {
   await walkRound(scene, nowMs - 50 * minuteMs, (tank, index) => index < 30 && tank.code !== 'R1-02' && tank.code !== hungryTank)
   const at = { tankId: tanks.get('R1-02') ?? '', roundNumber: 1, ate: 'some', signs: ['clamped fins'], seen: null, note: 'left food two days running', replacesId: null }
   await commander.run('recordCheck', {}, { ...at, happenedAtMs: nowMs - 40 * minuteMs }, chance.from(people.keepers), nowMs - 40 * minuteMs)
-  const gobies = commander.tank('M1-05', nowMs).stock[0]
-  if (gobies) await act(scene, 'recordLoss', 'M1-05', { lotId: gobies.lotId, quantity: 1, cause: 'jumped', note: 'lid was open' }, nowMs - 35 * minuteMs)
+  const jumper = ['M1-05', 'M1-04', 'M1-02', 'M1-03'].map((code) => ({ code, lot: commander.tank(code, nowMs).stock[0] })).find(({ lot }) => lot)
+  if (jumper?.lot) await act(scene, 'recordLoss', jumper.code, { lotId: jumper.lot.lotId, quantity: 1, cause: 'jumped', note: 'lid was open' }, nowMs - 35 * minuteMs)
   const [hatchery, , harbour] = demoSuppliers
   if (!hatchery || !harbour) return
   const linesOf = (lines: readonly (readonly [string, number, number, string])[]): Line[] => lines.map(([species, bags, perBag, tank]) => ({ species, bags, perBag, tank }))

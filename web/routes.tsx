@@ -18,6 +18,7 @@ import { RoomPage } from './room/RoomPage'
 import { TankPage } from './room/TankPage'
 import { RoundPage } from './rounds/RoundPage'
 import { AuditPage } from './setup/AuditPage'
+import { BookChangesPage } from './setup/BookChangesPage'
 import { BookPage } from './setup/BookPage'
 import { DevicesPage } from './setup/DevicesPage'
 import { KeepingPage } from './setup/KeepingPage'
@@ -76,6 +77,7 @@ export const router = createBrowserRouter([
               { path: 'room', element: <RoomSettingsPage /> },
               { path: 'rack', element: <RackPage /> },
               { path: 'book', element: <BookPage /> },
+              { path: 'book/changes', element: <BookChangesPage /> },
               { path: 'limits', element: <LimitsPage /> },
               { path: 'schools', element: <SchoolsPage /> },
               { path: 'people', element: <PeoplePage /> },

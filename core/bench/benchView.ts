@@ -1,5 +1,7 @@
 import type { FirstStep } from '../crates/triage'
 import type { LookAfter } from './expectedCourse'
+import type { Handling } from '../species/handling'
+import type { BenchFish } from './fishRules'
 import type { BagWords, FigureSource } from './bagFigures'
 import type { RunRecord } from './runRecord'
 import type { Agent } from './specialRuns'
@@ -37,7 +39,7 @@ export interface RunView extends RunRecord {
   toOutside: string | null
   sources: RunSource[]
   /** Fish that stand in its bags or vessel now, by lot. */
-  standing: { lotId: string; species: string; lotCode: string; quantity: number }[]
+  standing: { lotId: string; species: string; lotCode: string; quantity: number; handling: Handling }[]
   /** How many of them stand in its vessel. */
   inVessel: number
   startedBy: string
@@ -103,6 +105,10 @@ export interface BenchSubject {
   figures: Record<string, KnownFigure>
   words: BagWords
   temperament: string | null
+  /** What the book says of each kind. */
+  kinds: BenchFish[]
+  /** Kind of water of the tank; null when none is planned. */
+  tankWater: string | null
   /** What the fish need first, by the worst of their bags; null when none was opened. */
   triage: { step: FirstStep; reasons: string[]; cautions: string[] } | null
   agents: Agent[]

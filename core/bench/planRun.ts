@@ -20,6 +20,8 @@ export interface RunScene {
   /** Whether all bags share one vessel, or go through it one after another. */
   isPooled: boolean
   dropsPerMl: number
+  /** Whether the fish must stay under water in every step: cup instead of net. */
+  isUnderWater?: boolean
   /** Units of the room, for what people read; base units while left out. */
   units?: DisplayUnits
 }
@@ -135,7 +137,7 @@ class Plan {
     const biomassG = question.bag.fish * question.bag.massG * question.bags
     const volumeL = Math.max(leastL, biomassG / gramsPerL)
     const { perHour } = limitsFor(limits, question.tolerance, oxygenSaturationMgL(target.salinityPpt, target.tempC))
-    this.into(volumeL, 'Net into made-up water', 'air on, lid on, outlet at the rim, the drip far from it', 'vessel')
+    this.into(volumeL, this.scene.isUnderWater ? 'By cup into made-up water' : 'Net into made-up water', 'air on, lid on, outlet at the rim, the drip far from it', 'vessel')
     const wait: WaterDeed = { do: 'wait', handling: 'air', isNearRoom: false }
     this.push({ title: 'Let them rest', detail: 'An hour before anything changes.', minutes: restMinutes, water: [wait] })
     const hours = hourlyRamp(volumeL, gapPpt(question), 0.9 * perHour)
@@ -158,7 +160,7 @@ class Plan {
   /** The tank stands at the bag's salinity and is changed around them over days. */
   private addRamp({ restMinutes, pptPerDay }: Extract<SchoolStep, { step: 'tankRamp' }>): void {
     const { question, to } = this.scene
-    this.into(1e4, `Net over into ${to}`, 'the tank stands at the salinity of the bag; count them in', 'tank', true)
+    this.into(1e4, this.scene.isUnderWater ? `By cup into ${to}` : `Net over into ${to}`, 'the tank stands at the salinity of the bag; count them in', 'tank', true)
     this.push({ title: 'Let them settle', detail: 'An hour, dim, nothing changed.', minutes: restMinutes })
     this.addDays(nominalOf(question).salinityPpt, targetOf(question).salinityPpt, pptPerDay)
   }
@@ -177,8 +179,10 @@ class Plan {
     if (this.steps.some(({ countsOut }) => countsOut)) return
     const isLoad = school.key === 'matched'
     this.fish = 'tank'
-    const detail = isLoad ? `Let them swim out; ${this.show('volume', this.nowL)} of mixed bag water goes in with them and is put in the books of the tank.` : 'Through the net, the bag water to waste. Count them.'
-    this.push({ title: isLoad ? `Let them out into ${this.scene.to}` : `Net over into ${this.scene.to}`, detail, water: [{ do: 'transfer' }], countsOut: true })
+    const { isUnderWater, to } = this.scene
+    const byCup = 'In a cup or bag under water, never lifted into air; as little bag water with them as can be. Count them.'
+    const detail = isLoad ? `Let them swim out; ${this.show('volume', this.nowL)} of mixed bag water goes in with them and is put in the books of the tank.` : isUnderWater ? byCup : 'Through the net, the bag water to waste. Count them.'
+    this.push({ title: isLoad ? `Let them out into ${to}` : isUnderWater ? `By cup into ${to}` : `Net over into ${to}`, detail, water: [{ do: 'transfer' }], countsOut: true })
   }
 
   /** House salinity again, after a delivery for which the tank was made to match. */

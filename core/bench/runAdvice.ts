@@ -5,6 +5,7 @@ import { limitsFor } from '../acclimation/figures'
 import type { Limits } from '../limits/houseLimits'
 import { baseUnits, showFigure, type Quantity } from '../units/units'
 import { oxygenSaturationMgL } from '../water/oxygen'
+import { isSoonThin, type BenchFish } from './fishRules'
 import { flowWords } from './flowWords'
 import { flowOf } from './pace'
 import { startLitres, type RunScene } from './planRun'
@@ -21,9 +22,10 @@ const quietAnimals = ['peaceful', 'peaceful in groups']
 
 /**
  * The figures that a school asks for on this delivery: float, flow, litres, vessel, air, lights, feed.
+ * @param fish - what the book says of them; whoever bears no hunger is fed at once.
  * @param temperament - of the species, from the book; null when it says nothing.
  */
-export function adviseRun(steps: readonly RunStep[], scene: RunScene, temperament: string | null): AdviceLine[] {
+export function adviseRun(steps: readonly RunStep[], scene: RunScene, temperament: string | null, fish: readonly BenchFish[] = []): AdviceLine[] {
   const units = scene.units ?? baseUnits
   const show = (quantity: Quantity, base: number): string => showFigure(quantity, base, units)
   const out = steps.findIndex(({ countsOut }) => countsOut)
@@ -42,7 +44,7 @@ export function adviseRun(steps: readonly RunStep[], scene: RunScene, temperamen
     usesVessel ? { label: 'vessel', value: `${vesselWords(vesselFor(endL), units)} or more, with a lid` } : null,
     usesVessel ? { label: 'air stone', value: airAdvice(steps, scene) } : null,
     { label: 'lights', value: temperament && !quietAnimals.includes(temperament) ? 'off for some hours: the residents or these fish pick fights' : 'low until they have settled' },
-    { label: 'feed today', value: 'nothing; offer food tomorrow' },
+    { label: 'feed today', value: isSoonThin(fish) ? 'small live food from the first hour: they bear no hunger' : 'nothing; offer food tomorrow' },
     days > 0 ? { label: 'afterwards', value: `${days} ${days === 1 ? 'day' : 'days'} of bringing the tank to ${show('salinity', scene.question.tank.salinityPpt)}` } : null,
   ]
   return lines.filter((line): line is AdviceLine => line !== null)

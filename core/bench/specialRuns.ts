@@ -1,12 +1,15 @@
 import { doseMg } from '../dosing/dose'
 import type { Limits } from '../limits/houseLimits'
 import type { DisplayUnits } from '../units/units'
+import { agentAgainst, staysUnderWater, type BenchFish } from './fishRules'
 import { vesselWords, type RunStep } from './runPlan'
 
 /** What the list of agents says of one; figures are the house's, from the label of its product. */
 export interface Agent {
   id: string
   name: string
+  /** Column of the species book that says who bears it; null when nobody said. */
+  substance: string | null
   /** Active ingredient in a millilitre of what stands on the shelf, mg. */
   strengthMgPerMl: number | null
   bathMgL: number | null
@@ -22,6 +25,8 @@ export const bathCaution = 'Follow the product’s label and a veterinarian; loc
 export interface BathScene {
   agent: Agent
   fish: number
+  /** What the book says of them. */
+  kinds: readonly BenchFish[]
   to: string
   tankSalinityPpt: number
   limits: Pick<Limits, 'bathLitresPer10Fish'>
@@ -37,7 +42,10 @@ const step = (title: string, detail: string, more: Partial<RunStep> = {}): RunSt
  * made up before any fish is in it, timed, aerated. Arithmetic, no prescription.
  * @returns why not, when the agent's entry lacks a figure.
  */
-export function planBath(kind: 'bath' | 'dip', { agent, fish, to, tankSalinityPpt, limits, units }: BathScene): BathPlan {
+export function planBath(kind: 'bath' | 'dip', { agent, fish, kinds, to, tankSalinityPpt, limits, units }: BathScene): BathPlan {
+  const against = agentAgainst(kinds, agent.substance)
+  if (against?.word === 'forbidden') return { ok: false, reason: `${against.species.join(', ')}: no ${agent.substance}, by the species book. Choose another agent, or none.` }
+  const isUnderWater = staysUnderWater(kinds)
   const [mgL, minutes] = kind === 'bath' ? [agent.bathMgL, agent.bathMinutes] : [agent.dipMgL, agent.dipMinutes]
   if (mgL === null || minutes === null) return { ok: false, reason: `The entry of ${agent.name} has no ${kind}: put level and minutes there, from the label (Setup, Agents).` }
   if (!agent.strengthMgPerMl) return { ok: false, reason: `The entry of ${agent.name} has no strength: put mg in a mL there, from the label (Setup, Agents).` }
@@ -46,9 +54,9 @@ export function planBath(kind: 'bath' | 'dip', { agent, fish, to, tankSalinityPp
   const into = { endL: litres, fish: 'vessel' } as const
   const steps = [
     step(`Make the ${kind} up`, `${vesselWords(litres, units)} of water of ${to}, air stone on, same temperature. ${doseMl < 1 ? doseMl.toFixed(2) : doseMl.toFixed(1)} mL of ${agent.name} (${agent.strengthMgPerMl} mg in a mL) for ${mgL} mg/L; stir it in before any fish.`, { endL: litres }),
-    step('Fish in', 'With the net, without the bag water. Lid on.', { ...into, water: [{ do: 'into', litres, salinityPpt: tankSalinityPpt }] }),
-    step(kind === 'bath' ? 'Bath' : 'Dip', `${minutes} min. Stay beside it.`, { ...into, minutes, water: [{ do: 'wait', handling: 'air', isNearRoom: true }] }),
-    step(`Net over into ${to}`, 'The quiet tank, lights low. Count them.', { fish: 'tank', countsOut: true, water: [{ do: 'transfer' }], endL: litres }),
+    step('Fish in', isUnderWater ? 'In a cup, never out of the water, with as little bag water as can be. Lid on.' : 'With the net, without the bag water. Lid on.', { ...into, water: [{ do: 'into', litres, salinityPpt: tankSalinityPpt }] }),
+    step(kind === 'bath' ? 'Bath' : 'Dip', `${minutes} min. Stay beside it.${against ? ` ${against.species.join(', ')} bear it with care only.` : ''}`, { ...into, minutes, water: [{ do: 'wait', handling: 'air', isNearRoom: true }] }),
+    step(isUnderWater ? `By cup into ${to}` : `Net over into ${to}`, 'The quiet tank, lights low. Count them.', { fish: 'tank', countsOut: true, water: [{ do: 'transfer' }], endL: litres }),
   ]
   return { ok: true, steps, litres, doseMl, minutes }
 }

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { temperaments, toleranceLevels } from '../setup/words'
+import { toleranceLevels } from '../setup/words'
+import { temperaments } from '../species/speciesWords'
 import { speciesTogether, type FishInIt } from './speciesTogether'
 
 const plain: FishInIt = { fish: 10, water: 'fresh', massG: 2, phMax: 7.5, tolerance: 'normal', temperament: 'peaceful' }

@@ -1,4 +1,5 @@
-import { temperaments, toleranceLevels, type Tolerance } from '../setup/words'
+import { toleranceLevels, type Tolerance } from '../setup/words'
+import { temperaments } from '../species/speciesWords'
 import { usualMassG } from './knownFigures'
 
 /** What acclimating needs of a species, and how many fish of it there are. */

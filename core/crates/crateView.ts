@@ -1,4 +1,5 @@
 import type { BoxFacts } from './box.schema'
+import type { Handling } from '../species/handling'
 import type { ClaimState } from './claim'
 import type { PlaceBags, RecordBags, UndoBags } from './crates.schema'
 import type { LineDetails } from './lineDetails'
@@ -40,6 +41,8 @@ export interface LineView extends LineDetails {
   lotId: string
   lotCode: string
   tank: { id: string; code: string } | null
+  /** What to mind with these fish in the hand. */
+  handling: Handling
   version: number
 }
 

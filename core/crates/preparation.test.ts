@@ -4,16 +4,18 @@ import { standardLimits } from '../limits/houseLimits'
 import { speciesBook } from '../species/speciesBook'
 import { animalOf } from '../testing/choiceInstance'
 import { saltToAddG } from '../water/salt'
-import { planPreparation, type PreparationInput, type PreparedLine, type PreparedPlace } from './preparation'
+import { noHandling } from '../species/handling'
+import { planPreparation, type LineBook, type PreparationInput, type PreparedLine, type PreparedPlace } from './preparation'
 
 const hourMs = 3_600_000
 const dueMs = Date.UTC(2031, 4, 4, 9)
 const book = (name: string) => animalOf(speciesBook.find((entry) => entry.name === name)!)
-const line = (name: string, count: number, tankId: string | null, more: Partial<PreparedLine> = {}): PreparedLine => ({ id: name, animal: book(name), count, tankId, origin: 'wild', ateBefore: 'mysis', firstFoods: null, shareSeenPercent: 90, ...more })
+const unsaid: LineBook = { firstFoods: null, firstFoodKinds: [], shareSeenPercent: 90, bearsHunger: null, needs: [], law: [], handling: noHandling }
+const line = (name: string, count: number, tankId: string | null, more: Partial<PreparedLine> = {}): PreparedLine => ({ id: name, animal: book(name), count, tankId, origin: 'wild', ateBefore: 'mysis', book: unsaid, ...more })
 const place = (more: Partial<PreparedPlace> = {}): PreparedPlace => ({ tankId: 'q1', code: 'Q1-01', system: 'Marine quarantine', water: 'marine', tempC: 25, salinityPpt: 34, netVolumeL: 40, isAlone: true, zone: 'Quarantine', toolSets: 'Red nets', ...more })
 const input = (more: Partial<PreparationInput> = {}): PreparationInput => ({
   ...{ supplier: 'Pale Harbour', expectedAtMs: dueMs, packedAtMs: dueMs - 20 * hourMs, shipping: { tempC: 24, salinityPpt: 30, ph: 8 } },
-  ...{ lines: [line('Royal gramma', 2, 'q1')], places: [place()], tanks: [], limits: standardLimits },
+  ...{ lines: [line('Royal gramma', 2, 'q1')], places: [place()], tanks: [], foods: [], limits: standardLimits },
   ...more,
 })
 const said = (more: Partial<PreparationInput> = {}): string[] => planPreparation(input(more)).map(({ what }) => what)
@@ -48,11 +50,20 @@ describe('what has to be ready', () => {
   test.each<[string, Partial<PreparationInput>, string]>([
     ['who fights them leaves first', { tanks: occupied('Royal gramma'), lines: [line('Firefish', 2, 'q1')] }, 'Q1-01: 1 divider or boxes for 2 Firefish'],
     ['its own kind leaves first', { tanks: occupied('Firefish'), lines: [line('Firefish', 1, 'q1')] }, 'Move 2 Firefish out of Q1-01'],
-    ['shy fish get hides', { lines: [line('Royal gramma', 2, 'q1', { shareSeenPercent: 60 })] }, 'Q1-01: hides for 2 fish'],
+    ['shy fish get hides', { lines: [line('Royal gramma', 2, 'q1', { book: { ...unsaid, shareSeenPercent: 60 } })] }, 'Q1-01: hides for 2 fish'],
     ['the tools of the zone', {}, 'Lay out Red nets'],
     ['a zone without tools', { places: [place({ toolSets: null })] }, 'Mark one tool set for Quarantine: nets, buckets, airline, air stone, thermometer'],
     ['what it ate', {}, 'Have ready: mysis'],
-    ['what the book says it eats first', { lines: [line('Royal gramma', 2, 'q1', { ateBefore: null, firstFoods: 'small frozen' })] }, 'Have ready: small frozen'],
+    ['what the book says it eats first', { lines: [line('Royal gramma', 2, 'q1', { ateBefore: null, book: { ...unsaid, firstFoods: 'small frozen' } })] }, 'Have ready: small frozen'],
+    ['what is on hand of the kinds it takes', { lines: [line('Royal gramma', 2, 'q1', { ateBefore: null, book: { ...unsaid, firstFoodKinds: ['mysis', 'copepods'] } })], foods: [{ name: 'Frozen mix', servesAs: ['mysis'] }, { name: 'COPEPODS', servesAs: [] }, { name: 'Granules', servesAs: ['granules'] }] }, 'Have ready: Frozen mix, COPEPODS'],
+    ['what has to be got where nothing of it is on hand', { lines: [line('Royal gramma', 2, 'q1', { ateBefore: null, book: { ...unsaid, firstFoodKinds: ['mysis', 'copepods'] } })] }, 'Get one of: mysis, copepods'],
+    ['small live food at once for those that bear no hunger', { lines: [line('Mandarin dragonet', 1, 'q1', { book: { ...unsaid, bearsHunger: 'a day or two' } })] }, 'Small live food from the first hour, and several times a day'],
+    ['land for those that drown', { lines: [line('Dwarf mudskipper', 1, 'q1', { book: { ...unsaid, needs: ['land', 'mature tank'] } })] }, 'Q1-01: land'],
+    ['a tub and two people for what stings', { lines: [line('Spotted scat', 4, 'q1', { book: { ...unsaid, handling: { ...noHandling, hurts: ['venomous'] } } })] }, 'A tub for under water and two people: no net, no bare hand, first aid known'],
+    ['a water of its own for what poisons its bag', { lines: [line('Bronze corydoras', 8, 'q1', { book: { ...unsaid, handling: { ...noHandling, poisons: 'its bag' } } })] }, 'A vessel and fresh water of its own for each of these: none of their bag water goes in'],
+    ['cups for what must not come into air', { lines: [line('Valentini puffer', 1, 'q1', { book: { ...unsaid, handling: { ...noHandling, sensitivities: ['air'] } } })] }, 'Cups and bags to lead them under water: they never come into air'],
+    ['the papers', { lines: [line('Common seahorse', 1, 'q1', { book: { ...unsaid, law: ['CITES'] } })] }, 'Ask Pale Harbour: are the papers with the crate?'],
+    ['quiet newcomers are fed apart from bold residents', { tanks: occupied('Valentini puffer'), lines: [line('Firefish', 1, 'q1')] }, 'Q1-01: plan to feed Firefish apart from Valentini puffer'],
     ['the salinity nobody named', { shipping: { tempC: 24, salinityPpt: null, ph: 8 } }, 'Ask Pale Harbour: at which salinity do you ship, read with what?'],
     ['where they come from', { lines: [line('Royal gramma', 2, 'q1', { origin: null })] }, 'Ask Pale Harbour: wild, captive bred or pond raised?'],
   ])('%s', (_, more, what) => expect(said(more)).toContain(what))

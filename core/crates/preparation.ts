@@ -1,7 +1,9 @@
 import type { Limits } from '../limits/houseLimits'
 import type { Water } from '../room/room.schema'
-import { conflictBetween, eats } from '../tankChoice/rules'
+import { dangerOf, poisonsBag, type Handling } from '../species/handling'
+import { conflictBetween, eats, ownKindFinding } from '../tankChoice/company'
 import type { Animal, ChoiceTank } from '../tankChoice/tankChoice'
+import { nameKey } from '../words/nameKey'
 import { litresToSwap, saltToAddG } from '../water/salt'
 
 export const preparationKinds = ['tank', 'water', 'company', 'shelter', 'tools', 'food', 'question'] as const
@@ -30,8 +32,25 @@ export interface PreparedLine {
   tankId: string | null
   origin: string | null
   ateBefore: string | null
+  /** What the species book says of it beyond what tanks are chosen by. */
+  book: LineBook
+}
+
+/** What the species book says of a line's fish. */
+export interface LineBook {
   firstFoods: string | null
+  firstFoodKinds: readonly string[]
   shareSeenPercent: number | null
+  bearsHunger: string | null
+  needs: readonly string[]
+  law: readonly string[]
+  handling: Handling
+}
+
+/** A food that is on hand, and the kinds of first food it is. */
+export interface FoodOnHand {
+  name: string
+  servesAs: readonly string[]
 }
 
 /** A tank that a line goes to, and where it stands. */
@@ -58,6 +77,7 @@ export interface PreparationInput {
   lines: readonly PreparedLine[]
   places: readonly PreparedPlace[]
   tanks: readonly ChoiceTank[]
+  foods: readonly FoodOnHand[]
   limits: Pick<Limits, 'mixAheadHours' | 'tankReadyHours' | 'bathLitresPer10Fish' | 'shareInBathPercent'>
 }
 
@@ -74,6 +94,7 @@ export function planPreparation(input: PreparationInput): PreparationStep[] {
     ...companySteps(input, readyBy),
     ...shelterSteps(input, readyBy),
     ...toolSteps(input, readyBy),
+    ...handlingSteps(input, readyBy),
     ...foodSteps(input, readyBy),
     ...questionSteps(input),
   ]
@@ -164,26 +185,43 @@ function companySteps(input: PreparationInput, dueAtMs: number | null): Preparat
 
 /** Residents that are on every meal at once starve newcomers that are hardly seen. */
 function fastFeeders(place: PreparedPlace, lines: readonly PreparedLine[], resident: Animal, dueAtMs: number | null): PreparationStep[] {
-  const shy = lines.filter(({ shareSeenPercent, animal }) => (shareSeenPercent ?? 100) < 50 && !eats(resident, animal))
-  if (shy.length === 0 || resident.temperament !== 'peaceful in groups') return []
+  const shy = lines.filter(({ book, animal }) => (animal.company ? animal.company === 'quiet' : (book.shareSeenPercent ?? 100) < 50) && !eats(resident, animal))
+  const isQuick = resident.company ? resident.company === 'bold' || resident.company === 'bully' : resident.temperament === 'peaceful in groups'
+  if (shy.length === 0 || !isQuick) return []
   return [{ key: `feed-${place.tankId}-${resident.species}`, kind: 'company', what: `${place.code}: plan to feed ${nameAll(shy)} apart from ${resident.species}`, why: 'shy newcomers go short beside quick feeders', dueAtMs }]
 }
 
 function shelterSteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {
   return targets(input).flatMap(({ place, lines }) => {
-    const fighters = sumBySpecies(lines.filter(({ animal }) => animal.temperament === 'fights its own kind')).filter(({ count }) => count > 1)
-    const shy = lines.filter(({ shareSeenPercent }) => (shareSeenPercent ?? 100) <= 60)
+    const fighters = sumBySpecies(lines).filter(({ animal, count }) => ownKindFinding(animal, count)?.level === 'forbidden')
+    const shy = lines.filter(({ book }) => (book.shareSeenPercent ?? 100) <= 60)
+    const needed = [...new Set(lines.flatMap(({ book }) => book.needs))].filter((need) => made.includes(need))
     return [
-      ...fighters.map(({ species, count }): PreparationStep => ({ key: `divide-${place.tankId}-${species}`, kind: 'shelter', what: `${place.code}: ${count - 1} ${count === 2 ? 'divider' : 'dividers'} or boxes for ${count} ${species}`, why: 'fights its own kind', dueAtMs })),
+      ...fighters.map(({ animal: { species, ownKind }, count }): PreparationStep => ({ key: `divide-${place.tankId}-${species}`, kind: 'shelter', what: `${place.code}: ${count - 1} ${count === 2 ? 'divider' : 'dividers'} or boxes for ${count} ${species}`, why: ownKind === 'pair' ? 'fights all but its partner' : 'fights its own kind', dueAtMs })),
+      ...(needed.length > 0 ? [{ key: `needs-${place.tankId}`, kind: 'shelter' as const, what: `${place.code}: ${needed.join(', ')}`, why: `${nameAll(lines.filter(({ book }) => book.needs.some((need) => needed.includes(need))))}`, dueAtMs }] : []),
       ...(shy.length > 0 ? [{ key: `hides-${place.tankId}`, kind: 'shelter' as const, what: `${place.code}: hides for ${shy.reduce((sum, { count }) => sum + count, 0)} fish`, why: `${nameAll(shy)} ${shy.length === 1 ? 'hides' : 'hide'}`, dueAtMs }] : []),
     ]
   })
 }
 
-function sumBySpecies(lines: readonly PreparedLine[]): { species: string; count: number }[] {
-  const counts = new Map<string, number>()
-  for (const { animal, count } of lines) counts.set(animal.species, (counts.get(animal.species) ?? 0) + count)
-  return [...counts].map(([species, count]) => ({ species, count }))
+/** What can be put into a tank before fish come; a tank that has matured cannot be made. */
+const made = ['land', 'sand', 'caves', 'wood', 'shells', 'strong flow', 'hitching post', 'dim light', 'strong light']
+
+function sumBySpecies(lines: readonly PreparedLine[]): { animal: Animal; count: number }[] {
+  const counts = new Map<string, { animal: Animal; count: number }>()
+  for (const { animal, count } of lines) counts.set(animal.species, { animal, count: (counts.get(animal.species)?.count ?? 0) + count })
+  return [...counts.values()]
+}
+
+/** What people and water need beside nets and buckets: tubs for what stings, a water of its own for what poisons its bag. */
+function handlingSteps({ lines }: PreparationInput, dueAtMs: number | null): PreparationStep[] {
+  const [stinging, poisoning, wet] = [lines.filter(({ book }) => dangerOf(book.handling) !== null), lines.filter(({ book }) => poisonsBag(book.handling)), lines.filter(({ book }) => book.handling.sensitivities.includes('air'))]
+  const step = (key: string, kind: PreparationKind, what: string, found: readonly PreparedLine[]): PreparationStep[] => (found.length === 0 ? [] : [{ key, kind, what, why: nameAll(found), dueAtMs }])
+  return [
+    ...step('people-tub', 'tools', 'A tub for under water and two people: no net, no bare hand, first aid known', stinging),
+    ...step('water-own', 'water', 'A vessel and fresh water of its own for each of these: none of their bag water goes in', poisoning),
+    ...step('tools-cup', 'tools', 'Cups and bags to lead them under water: they never come into air', wet),
+  ]
 }
 
 /** One set of tools for each zone, and a word where a zone has none. */
@@ -200,19 +238,34 @@ function toolSteps(input: PreparationInput, dueAtMs: number | null): Preparation
   })
 }
 
-function foodSteps({ lines }: PreparationInput, dueAtMs: number | null): PreparationStep[] {
-  const byFood = new Map<string, Set<string>>()
-  for (const { animal, ateBefore, firstFoods } of lines) {
-    const food = ateBefore ?? firstFoods
-    if (food) byFood.set(food, (byFood.get(food) ?? new Set()).add(animal.species))
+/** What newcomers are offered first: what they ate before, else what is on hand of the kinds they take, else a food to get. */
+function foodSteps({ lines, foods }: PreparationInput, dueAtMs: number | null): PreparationStep[] {
+  const byWhat = new Map<string, Set<string>>()
+  for (const { animal, ateBefore, book } of lines) {
+    const what = foodFor(ateBefore, book, foods)
+    if (what) byWhat.set(what, (byWhat.get(what) ?? new Set()).add(animal.species))
   }
-  return [...byFood].map(([food, species]): PreparationStep => ({ key: `food-${food.slice(0, 60)}`, kind: 'food', what: `Have ready: ${food}`, why: [...species].join(', '), dueAtMs }))
+  const hungry = lines.filter(({ book }) => book.bearsHunger === 'a day or two')
+  return [
+    ...[...byWhat].map(([what, species]): PreparationStep => ({ key: `food-${what.slice(0, 60)}`, kind: 'food', what, why: [...species].join(', '), dueAtMs })),
+    ...(hungry.length > 0 ? [{ key: 'food-first-hour', kind: 'food' as const, what: 'Small live food from the first hour, and several times a day', why: `${nameAll(hungry)}: a day or two without food is too long`, dueAtMs }] : []),
+  ]
+}
+
+const mostFoods = 3
+
+function foodFor(ateBefore: string | null, { firstFoodKinds, firstFoods }: LineBook, foods: readonly FoodOnHand[]): string | null {
+  if (ateBefore) return `Have ready: ${ateBefore}`
+  if (firstFoodKinds.length === 0) return firstFoods && `Have ready: ${firstFoods}`
+  const onHand = foods.filter(({ name, servesAs }) => servesAs.some((kind) => firstFoodKinds.includes(kind)) || firstFoodKinds.some((kind) => nameKey(kind) === nameKey(name)))
+  return onHand.length > 0 ? `Have ready: ${onHand.slice(0, mostFoods).map(({ name }) => name).join(', ')}` : `Get one of: ${firstFoodKinds.slice(0, mostFoods).join(', ')}`
 }
 
 /** What the supplier has not said yet; each answer takes its question off the list. */
 function questionSteps({ supplier, expectedAtMs, packedAtMs, shipping, lines }: PreparationInput): PreparationStep[] {
   const isSalt = lines.some(({ animal }) => animal.water !== null && animal.water !== 'fresh')
   const without = (said: (line: PreparedLine) => string | null): PreparedLine[] => lines.filter((line) => said(line) === null)
+  const bound = lines.filter(({ book }) => book.law.length > 0)
   const [unknownOrigin, unknownFood] = [without(({ origin }) => origin), without(({ ateBefore }) => ateBefore)]
   const ask = (key: string, what: string, why: string): PreparationStep => ({ key: `ask-${key}`, kind: 'question', what: `Ask ${supplier}: ${what}`, why, dueAtMs: null })
   return [
@@ -222,6 +275,7 @@ function questionSteps({ supplier, expectedAtMs, packedAtMs, shipping, lines }: 
     ...(isSalt && shipping.salinityPpt === null ? [ask('salinity', 'at which salinity do you ship, read with what?', 'a tank prepared to it saves most of the acclimation')] : []),
     ...(shipping.ph === null ? [ask('ph', 'at which pH do you ship?', 'decides how far the water moves when the bag is opened')] : []),
     ...(unknownOrigin.length > 0 ? [ask('origin', 'wild, captive bred or pond raised?', nameAll(unknownOrigin))] : []),
+    ...(bound.length > 0 ? [ask('papers', 'are the papers with the crate?', `${bound.map(({ animal, book }) => `${animal.species}: ${book.law.join(', ')}`).join('; ')}; a reminder as of 2025, local law decides`)] : []),
     ...(unknownFood.length > 0 ? [ask('food', 'what do they eat?', nameAll(unknownFood))] : []),
   ]
 }

@@ -1,4 +1,5 @@
 import type { Limits } from '../limits/houseLimits'
+import { poisonsBag } from '../species/handling'
 import type { BagFindings } from './crateView'
 
 /** What to do with the fish of a bag first; from the most pressing to the plainest. */
@@ -17,6 +18,8 @@ export interface Triage {
 export interface TriageInput {
   findings: Pick<BagFindings, 'alive' | 'dead' | 'concerns' | 'body' | 'behaviour' | 'waterTempC' | 'hasBinder'>
   hoursInBag: number | null
+  /** What the species poisons, by the book; left out when the book does not say. */
+  poisons?: string | null
 }
 
 /**
@@ -27,16 +30,23 @@ export interface TriageInput {
  * concern calls for a short aerated bath and a quiet tank. A harsher dip is only spoken of for fish that arrive strong.
  * Source: handbook, opening the crate.
  */
-export function triageBag({ findings, hoursInBag }: TriageInput, limits: Pick<Limits, 'longInBagHours'>): Triage | null {
+export function triageBag({ findings, hoursInBag, poisons = null }: TriageInput, limits: Pick<Limits, 'longInBagHours'>): Triage | null {
   if (findings.alive === 0) return null
-  const failing = failingReasons(findings)
+  const poisoner = poisonsBag({ poisons })
+  const failing = [...failingReasons(findings), ...(poisoner ? poisonedReasons(findings) : [])]
   const pressing = pressingReasons(findings, hoursInBag, limits.longInBagHours)
-  const cautions = cautionsFor(findings)
+  const cautions = [...(poisoner ? ['It poisons its own bag: foam is no want of oxygen. Fresh water, no bag water along, nobody else in it.'] : []), ...cautionsFor(findings)]
   if (failing.length > 0) return { step: 'release at once', reasons: [...failing, ...pressing], cautions: ['Look again within the hour: fish that lie down on release may recover.', ...cautions] }
   if (pressing.length > 0) return { step: 'first-response bath, then an observation tank', reasons: pressing, cautions: ['Aerate the bath, stay beside it, keep to the label of the agent.', ...cautions] }
   const isStrong = findings.behaviour === 'lively' && findings.body !== null && findings.body !== undefined
   if (isStrong) return { step: 'as planned; a harsher entry dip is possible', reasons: ['lively', `body ${findings.body}`], cautions: ['Only where the house dips on entry, and never fish that are weak.', ...cautions] }
   return { step: 'as planned', reasons: ['no concern was noted'], cautions }
+}
+
+/** A fish that poisons its bag does not wait in it: cloudy or foaming water, or fish that suffer, are enough. */
+function poisonedReasons({ concerns, behaviour, dead }: TriageInput['findings']): string[] {
+  const isBad = concerns.includes('water') || concerns.includes('fish') || behaviour === 'distressed' || dead > 0
+  return isBad ? ['it poisons its own bag'] : []
 }
 
 function failingReasons({ behaviour, concerns }: TriageInput['findings']): string[] {

@@ -1,3 +1,5 @@
+import type { Handling } from '../species/handling'
+
 /** Fish of one lot in one place. */
 export interface StockView {
   lotId: string
@@ -7,6 +9,8 @@ export interface StockView {
   /** Supplier, or how the lot came to be. */
   origin: string
   sinceMs: number
+  /** What to mind with these fish in the hand. */
+  handling: Handling
 }
 
 /** Counts the fish of several lots. */

@@ -22,6 +22,8 @@ export interface TankSummary {
   /** Species of the largest lot; null when empty. */
   mainSpecies: string | null
   speciesCount: number
+  /** What in it can send people to hospital; null when nothing does. */
+  danger: 'venomous' | 'toxin' | null
   /** Null when no lot in it is held. */
   hold: HoldView | null
   isCheckedToday: boolean

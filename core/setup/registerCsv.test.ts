@@ -1,8 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import Papa from 'papaparse'
-import { nearestName } from '../species/nearestName'
-import { speciesBook } from '../species/speciesBook'
 import { columnOf, createRegisterReader, emptyValues, formulaLike, rowKey, writeRegister, type ReadRegister } from './registerCsv'
 import { registerNames, registers, type RegisterField, type RegisterName, type RegisterRow, type RegisterValue } from './registers'
 
@@ -74,17 +72,4 @@ test('rows are told apart by what names them, sources within their supplier', ()
   expect(rowKey('suppliers', { name: '  Pale   HARBOUR ' })).toBe('pale harbour')
   expect(rowKey('sources', { name: 'Ponds', supplierId: 'a' })).not.toBe(rowKey('sources', { name: 'Ponds', supplierId: 'b' }))
   expect(emptyValues(registers.species.fields)).toMatchObject({ name: null, sensitivities: [] })
-})
-
-describe('the nearest name', () => {
-  const names = speciesBook.map(({ name }) => name)
-  test.each([['Cherry barbs', 'Cherry barb'], ['knight gobi', 'Knight goby'], ['Hunney gourami', 'Honey gourami'], ['Cardinal tetra', 'Cardinal tetra'], ['Moonfish of nowhere', null], ['', null]])('%s is taken for %s', (typed, name) => expect(nearestName(typed, names)).toBe(name))
-  test('a name with one letter wrong is always found', () => {
-    fc.assert(
-      fc.property(fc.constantFrom(...names), fc.nat(), (name, at) => {
-        const index = at % name.length
-        return nearestName(`${name.slice(0, index)}~${name.slice(index + 1)}`, names) !== null
-      }),
-    )
-  })
 })

@@ -38,6 +38,10 @@ export function writeRegister(register: RegisterName, rows: readonly RegisterRow
   return [[...fields.map(columnOf), 'retired'], ...rows.map((row) => [...fields.map((field) => cell(field, row.values[field.name])), row.retiredAtMs === null ? '' : 'yes'])]
 }
 
+/** A file of an earlier version names some columns otherwise. */
+const namesColumn = ({ label, formerLabel }: RegisterField, heading: string): boolean => normalise(label) === heading || (formerLabel !== undefined && normalise(formerLabel) === heading)
+const columnIn = (heading: readonly string[], field: RegisterField): number => heading.findIndex((column) => namesColumn(field, column))
+
 const normalise = (heading: string): string => heading.trim().toLowerCase().replace(/\s*\(.*\)$/, '').replace(/[\s_-]+/g, ' ')
 
 /** Rows that a file may bring at once. */
@@ -57,7 +61,7 @@ export function createRegisterReader(register: RegisterName, cells: readonly (re
   const errors: FieldError[] = headingErrors(register, heading)
   const isReadable = errors.length === 0
   const present = fields.flatMap((field) => {
-    const column = heading.indexOf(normalise(field.label))
+    const column = columnIn(heading, field)
     return column < 0 ? [] : [{ field, column }]
   })
   const schema = registerValuesSchema(register)
@@ -94,7 +98,7 @@ export function createRegisterReader(register: RegisterName, cells: readonly (re
     answer(): ReadRegister {
       if (isReadable && rows.length === 0 && errors.length === 0) errors.push({ path: `row 2, ${fields[0]?.label}`, row: 2, column: fields[0]?.label ?? '', message: 'The file has a heading but no row under it' })
       if (errors.length > 0) return { ok: false, errors: errors.slice(0, mostFaults) }
-      const ignored = heading.filter((column) => column !== '' && column !== 'retired' && !fields.some((field) => normalise(field.label) === column))
+      const ignored = heading.filter((column) => column !== '' && column !== 'retired' && !fields.some((field) => namesColumn(field, column)))
       return { ok: true, rows, notices: ignored.map((column) => `The column "${column}" was not read.`) }
     },
   }

@@ -1,32 +1,14 @@
 import { tankKinds, tankPurposes, tankStates, waters } from '../room/room.schema'
-import type { Quantity } from '../units/units'
-import { animals, foodKinds, origins, sensitivities, temperaments, toleranceLevels } from './words'
+import { agentsInWater, firstFoodKinds } from '../species/speciesWords'
+import { choiceField, choicesField, name, note, type FieldGroup, type RegisterField } from './fieldKinds'
+import { speciesGroups } from './speciesFields'
+import { foodKinds, origins } from './words'
+
+export type { FieldGroup, RegisterField } from './fieldKinds'
 
 /** Everything a lead keeps lists of. One description of each serves the database check, the form, the table and the CSV file. */
 export const registerNames = ['zones', 'toolSets', 'systems', 'tanks', 'suppliers', 'sources', 'species', 'foods', 'agents'] as const
 export type RegisterName = (typeof registerNames)[number]
-
-interface FieldBase {
-  /** Name in JSON and in the database. */
-  name: string
-  /** Name in the form, and the column's heading in a CSV file. */
-  label: string
-  isRequired?: boolean
-  /** Stands in the table of the list, not only in the form. */
-  isInTable?: boolean
-  hint?: string
-}
-export type RegisterField = FieldBase &
-  (
-    | { kind: 'text'; max: number; pattern?: { expression: RegExp; remedy: string } }
-    | { kind: 'whole'; min: number; max: number; unit?: string }
-    /** A figure in base units; `quantity` says which display unit people see, `unit` names one that has no other. */
-    | { kind: 'measure'; min: number; max: number; quantity?: Quantity; unit?: string }
-    | { kind: 'choice'; options: readonly string[] }
-    | { kind: 'choices'; options: readonly string[] }
-    /** Names a row of another list. */
-    | { kind: 'reference'; register: RegisterName }
-  )
 
 export interface Register {
   name: RegisterName
@@ -38,17 +20,9 @@ export interface Register {
   keyWithin?: string
   about: string
   fields: readonly RegisterField[]
+  /** The fields in the groups in which a long row is read; none where the row is short. */
+  groups?: readonly FieldGroup[]
 }
-
-const name = { name: 'name', label: 'name', kind: 'text', max: 80, isRequired: true, isInTable: true } as const
-const note = { name: 'note', label: 'note', kind: 'text', max: 500 } as const
-const share = (field: string, label: string, hint: string) => ({ name: field, label, kind: 'whole', min: 0, max: 100, unit: '%', hint }) as const
-const days = (field: string, label: string, hint: string) => ({ name: field, label, kind: 'whole', min: 0, max: 365, unit: 'days', hint }) as const
-const range = (field: string, label: string, min: number, max: number, more: { quantity?: Quantity; unit?: string } = {}) =>
-  [
-    { name: `${field}Min`, label: `${label} from`, kind: 'measure', min, max, ...more },
-    { name: `${field}Max`, label: `${label} to`, kind: 'measure', min, max, ...more },
-  ] as const
 
 export const registers: Record<RegisterName, Register> = {
   zones: {
@@ -73,7 +47,7 @@ export const registers: Record<RegisterName, Register> = {
       { name: 'salinityPpt', label: 'salinity', kind: 'measure', min: 0, max: 42, quantity: 'salinity', isInTable: true },
       { name: 'ph', label: 'pH', kind: 'measure', min: 3, max: 10.5 },
       { name: 'alkalinityMeqL', label: 'alkalinity', kind: 'measure', min: 0, max: 20, unit: 'meq/L' },
-      { name: 'agents', label: 'in the water now', kind: 'choices', options: sensitivities.filter((each) => ['copper', 'salt', 'formalin', 'medicine dyes'].includes(each)) },
+      { name: 'agents', label: 'in the water now', kind: 'choices', options: agentsInWater },
       note,
     ],
   },
@@ -116,40 +90,26 @@ export const registers: Record<RegisterName, Register> = {
   species: {
     ...{ name: 'species', title: 'Species', one: 'species', key: 'name' },
     about: 'What the room knows about its fish. General knowledge to begin with; correct it by what you see.',
-    fields: [
-      name,
-      { name: 'scientificName', label: 'scientific name', kind: 'text', max: 80, isInTable: true },
-      { name: 'strains', label: 'strains', kind: 'text', max: 200, hint: 'separated by commas' },
-      { name: 'water', label: 'water', kind: 'choice', options: waters, isInTable: true },
-      { name: 'animal', label: 'animal', kind: 'choice', options: animals },
-      { name: 'adultCm', label: 'adult size', kind: 'measure', min: 0.2, max: 200, unit: 'cm' },
-      { name: 'swallowsCm', label: 'swallows animals up to', kind: 'measure', min: 0, max: 100, unit: 'cm', hint: 'how long, when it is adult' },
-      { name: 'minTankL', label: 'tank of at least', kind: 'measure', min: 0, max: 100_000, quantity: 'volume', hint: 'while it is held here' },
-      { name: 'usualMassG', label: 'usual weight when traded', kind: 'measure', min: 0.01, max: 5000, unit: 'g' },
-      ...range('tempC', 'temperature', 0, 45, { quantity: 'temperature' }),
-      ...range('ph', 'pH', 3, 10.5),
-      ...range('salinityPpt', 'salinity', 0, 42, { quantity: 'salinity' }),
-      { name: 'groupMin', label: 'kept at least', kind: 'whole', min: 1, max: 100, unit: 'fish' },
-      { name: 'temperament', label: 'temperament', kind: 'choice', options: temperaments, isInTable: true },
-      { name: 'tolerance', label: 'tolerance', kind: 'choice', options: toleranceLevels, isInTable: true, hint: 'scales the limits of acclimation' },
-      { name: 'sensitivities', label: 'sensitive to', kind: 'choices', options: sensitivities },
-      share('shareSeenPercent', 'usual share seen', 'of a settled group, at one look'),
-      days('firstMealDays', 'usual days to first meal', 'after arrival'),
-      { name: 'firstFoods', label: 'first foods', kind: 'text', max: 200 },
-      { name: 'basis', label: 'known from', kind: 'text', max: 200, hint: 'kind of source' },
-      note,
-    ],
+    groups: speciesGroups,
+    fields: speciesGroups.flatMap(({ fields }) => fields),
   },
   foods: {
     ...{ name: 'foods', title: 'Foods', one: 'food', key: 'name' },
     about: 'What is fed here, and how long it has to thaw.',
-    fields: [name, { name: 'kind', label: 'kind', kind: 'choice', options: foodKinds, isRequired: true, isInTable: true }, { name: 'thawMinutes', label: 'thaws', kind: 'whole', min: 0, max: 1440, unit: 'min', isInTable: true }, { ...note, isInTable: true }],
+    fields: [
+      name,
+      { name: 'kind', label: 'kind', kind: 'choice', options: foodKinds, isRequired: true, isInTable: true },
+      { name: 'thawMinutes', label: 'thaws', kind: 'whole', min: 0, max: 1440, unit: 'min', isInTable: true },
+      choicesField('servesAs', 'serves as', firstFoodKinds, 'kinds of first food in the species book that this one is'),
+      { ...note, isInTable: true },
+    ],
   },
   agents: {
     ...{ name: 'agents', title: 'Agents', one: 'agent', key: 'name' },
     about: 'What baths and dips are made with, by active ingredient. Figures come from the label of your own product: nothing here is a prescription. Follow the label and a veterinarian; local law decides.',
     fields: [
       { ...name, label: 'active ingredient' },
+      { ...choiceField('substance', 'counts as', agentsInWater, 'column of the species book that says who bears it'), isInTable: true },
       { name: 'strengthMgPerMl', label: 'strength', kind: 'measure', min: 0.001, max: 2000, unit: 'mg in a mL', isInTable: true },
       { name: 'bathMgL', label: 'bath', kind: 'measure', min: 0.001, max: 100_000, unit: 'mg/L', isInTable: true },
       { name: 'bathMinutes', label: 'bath lasts', kind: 'measure', min: 0.5, max: 1440, unit: 'min', isInTable: true },

@@ -1,6 +1,7 @@
 import { ownCosts, type Cost, type Prepared } from './prepareChoice'
 import { mayJoin, scoreChoice } from './scoreChoice'
-import { conflictBetween, weightOf } from './rules'
+import { companyBetween, conflictBetween, type Finding } from './company'
+import { cautionsFor, weightOf } from './rules'
 import type { Choice } from './tankChoice'
 
 /** One tank as it looks for one line, the other lines staying where they are. */
@@ -12,6 +13,8 @@ export interface TankOption {
   more: number
   /** What it costs, in words, the dearest first. */
   costs: Cost[]
+  /** What speaks against it without forbidding it, warnings first. */
+  cautions: Finding[]
 }
 
 /**
@@ -23,7 +26,7 @@ export function tankOptions(prepared: Prepared, choice: Choice, line: number): T
   const options = prepared.input.tanks.map((_, tank): TankOption => {
     const broken = rulesAgainst(prepared, choice, line, tank)
     const more = scoreChoice(prepared, choice.with(line, tank)).total - now
-    return { tank, broken, more, costs: costsOf(prepared, choice, line, tank) }
+    return { tank, broken, more, costs: costsOf(prepared, choice, line, tank), cautions: cautionsOf(prepared, choice, line, tank) }
   })
   return options.sort((a, b) => Number(a.broken.length > 0) - Number(b.broken.length > 0) || a.more - b.more || a.tank - b.tank)
 }
@@ -64,6 +67,16 @@ export function costsOf(prepared: Prepared, choice: Choice, line: number, tank: 
     { points: isLastHospital ? input.limits.hospitalPoints : 0, why: 'the last free hospital tank' },
   ]
   return costs.filter(({ points }) => points > 1e-9).sort((a, b) => b.points - a.points)
+}
+
+/** What speaks against a line in a tank without forbidding it, also beside the other lines planned for it; warnings first. */
+export function cautionsOf({ input }: Prepared, choice: Choice, line: number, tank: number): Finding[] {
+  const [mine, place] = [input.lines[line], input.tanks[tank]]
+  if (!mine || !place) return []
+  const others = choice.flatMap((at, other) => (at === tank && other !== line ? (input.lines[other] ?? []) : []))
+  const company = others.flatMap(({ animal }) => companyBetween(mine.animal, animal)).filter(({ level }) => level !== 'forbidden')
+  const all = new Map([...cautionsFor(mine, place), ...company].map((each) => [each.why, each]))
+  return [...all.values()].sort((a, b) => Number(a.level === 'note') - Number(b.level === 'note'))
 }
 
 /** What speaks for a tank, in words: company, room, water. */

@@ -1,4 +1,5 @@
-import { brokenRules, conflictBetween, roomLeftG, weightOf } from './rules'
+import { conflictBetween } from './company'
+import { brokenRules, cautionsFor, roomLeftG, weightOf } from './rules'
 import type { ChoiceInput, ChoiceLine, ChoiceTank } from './tankChoice'
 
 /** One reason for points, in words. */
@@ -49,7 +50,9 @@ export function prepareChoice(input: ChoiceInput): Prepared {
 }
 
 /** Points that a line has in a tank whatever the other lines do, with their reasons. */
-export function ownCosts({ animal, count }: ChoiceLine, tank: ChoiceTank, { shipping, limits }: ChoiceInput): Cost[] {
+export function ownCosts(line: ChoiceLine, tank: ChoiceTank, { shipping, limits }: ChoiceInput): Cost[] {
+  const { animal, count } = line
+  const warnings = cautionsFor(line, tank).filter(({ level }) => level === 'warning')
   const degrees = shipping.tempC !== null && tank.tempC !== null ? Math.abs(tank.tempC - shipping.tempC) : 0
   const ppt = shipping.salinityPpt !== null && tank.salinityPpt !== null && animal.water !== 'fresh' ? Math.abs(tank.salinityPpt - shipping.salinityPpt) : 0
   // What happened in a small tank says little about a large one.
@@ -64,6 +67,7 @@ export function ownCosts({ animal, count }: ChoiceLine, tank: ChoiceTank, { ship
     { points: strangers.length > 0 ? limits.sharePoints : 0, why: `shares with ${strangers.join(', ')}` },
     { points: isLonely ? limits.groupPoints : 0, why: `${together} together, kept at least ${animal.groupMin}` },
     { points: fights, why: tank.fights === 1 ? 'fish were chased or eaten there lately' : `${tank.fights} times chased or eaten there lately` },
+    ...warnings.map(({ why }) => ({ points: limits.warningPoints, why })),
     { points: isElsewhere ? limits.purposePoints : 0, why: `it is a ${tank.purpose} tank` },
   ].filter(({ points }) => points > 1e-9)
 }

@@ -1,29 +1,5 @@
+import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, type Finding } from './company'
 import type { Animal, ChoiceInput, ChoiceLine, ChoiceTank, Occupant } from './tankChoice'
-
-/** A fish of half its adult length swallows half as much. */
-function swallowsNowCm({ swallowsCm, sizeCm, adultCm }: Animal): number {
-  if (swallowsCm === null) return 0
-  return sizeCm !== null && adultCm !== null && adultCm > 0 ? swallowsCm * Math.min(1, sizeCm / adultCm) : swallowsCm
-}
-
-/** Answers whether one animal can eat the other, by its mouth and the other's size; unknown sizes eat nobody. */
-export const eats = (hunter: Animal, prey: Animal): boolean => hunter.species !== prey.species && prey.sizeCm !== null && swallowsNowCm(hunter) >= prey.sizeCm
-
-/**
- * Says why two kinds must not stand in one tank; null when they may.
- * Kinds that fight their own are forbidden together; what else quarrels is a matter of room and cover, and no hard rule.
- */
-export function conflictBetween(a: Animal, b: Animal): string | null {
-  if (eats(a, b)) return `${a.species} eats ${b.species}`
-  if (eats(b, a)) return `${b.species} eats ${a.species}`
-  if (a.species === b.species) return a.temperament === 'fights its own kind' ? `${a.species} fights its own kind` : null
-  if (isApart(a.tempCMin, a.tempCMax, b.tempCMin, b.tempCMax)) return `${a.species} and ${b.species} bear no common temperature`
-  if (isApart(a.salinityPptMin, a.salinityPptMax, b.salinityPptMin, b.salinityPptMax)) return `${a.species} and ${b.species} bear no common salinity`
-  return null
-}
-
-const isApart = (aMin: number | null, aMax: number | null, bMin: number | null, bMax: number | null): boolean =>
-  (aMin !== null && bMax !== null && aMin > bMax) || (bMin !== null && aMax !== null && bMin > aMax)
 
 /** Weight of animals in grams; unknown weights count as nothing. */
 export const weightOf = (animal: Animal, quantity: number): number => (animal.massG ?? 0) * quantity
@@ -39,15 +15,16 @@ export function brokenRules(line: ChoiceLine, tank: ChoiceTank, limits: ChoiceIn
   return [...waterRules(line.animal, tank), ...tankRules(line, tank, limits), ...companyRules(line, tank)]
 }
 
-function waterRules({ water, species, tempCMin, tempCMax, salinityPptMin, salinityPptMax, sensitivities }: Animal, tank: ChoiceTank): string[] {
+function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin, salinityPptMax, sensitivities }: Animal, tank: ChoiceTank): string[] {
   const isSaltKnown = tank.salinityPpt !== null && salinityPptMin !== null && salinityPptMax !== null
   const isSaltOff = isSaltKnown && (Number(tank.salinityPpt) < salinityPptMin || Number(tank.salinityPpt) > salinityPptMax)
-  const isWaterOff = !isSaltKnown && water !== null && water !== tank.water
+  const lives = waters && waters.length > 0 ? waters : water === null ? [] : [water]
+  const isWaterOff = !isSaltKnown && lives.length > 0 && !lives.includes(tank.water)
   const isTempOff = tank.tempC !== null && ((tempCMin !== null && tank.tempC < tempCMin) || (tempCMax !== null && tank.tempC > tempCMax))
   const borne = tank.agents.filter((agent) => sensitivities.includes(agent))
   return [
     ...(isSaltOff ? [`${tank.salinityPpt} ppt, outside ${salinityPptMin} to ${salinityPptMax}`] : []),
-    ...(isWaterOff ? [`${tank.water} water, needs ${water}`] : []),
+    ...(isWaterOff ? [`${tank.water} water, needs ${lives.join(' or ')}`] : []),
     ...(isTempOff ? [`${tank.tempC} °C, outside ${tempCMin ?? '…'} to ${tempCMax ?? '…'}`] : []),
     ...borne.map((agent) => `${agent} in the water, ${species} does not bear it`),
   ]
@@ -64,11 +41,27 @@ function tankRules({ animal, count }: ChoiceLine, tank: ChoiceTank, { stockGPerL
   ]
 }
 
-function companyRules({ animal, supplier }: ChoiceLine, { occupants }: ChoiceTank): string[] {
+/** Fish that stand in a tank and those of a line are counted together where they are of one kind. */
+const together = ({ animal, count }: ChoiceLine, { occupants }: ChoiceTank): number => count + occupants.filter((each) => each.animal.species === animal.species).reduce((sum, { quantity }) => sum + quantity, 0)
+
+function companyRules(line: ChoiceLine, tank: ChoiceTank): string[] {
+  const { animal, supplier, count } = line
+  const { occupants } = tank
   const conflicts = occupants.map((each) => conflictBetween(animal, each.animal)).filter((each) => each !== null)
+  const own = ownKindFinding(animal, count)
   const strangers = occupants.filter((each): each is Occupant => each.heldDays !== null && each.supplier !== supplier)
   return [
     ...new Set(conflicts),
+    ...(own?.level === 'forbidden' ? [own.why] : []),
+    ...(poisonsTank(animal) && tank.waterId !== tank.id ? [`${animal.species} poisons the water it shares; a tank of its own water`] : []),
     ...new Set(strangers.map((each) => `${each.animal.species} of ${each.supplier} is held there`)),
   ]
+}
+
+/** Says everything that speaks against a line in a tank without forbidding it: warnings first, then notes. */
+export function cautionsFor(line: ChoiceLine, tank: ChoiceTank): Finding[] {
+  const own = ownKindFinding(line.animal, together(line, tank))
+  const found = [...tank.occupants.flatMap((each) => companyBetween(line.animal, each.animal)), ...(own ? [own] : []), ...waterCautions(line.animal, tank)]
+  const unique = new Map(found.filter(({ level }) => level !== 'forbidden').map((each) => [each.why, each]))
+  return [...unique.values()].sort((a, b) => Number(a.level === 'note') - Number(b.level === 'note'))
 }

@@ -1,14 +1,19 @@
 import type { Limits } from '../limits/houseLimits'
 import type { TankPurpose, TankState, Water } from '../room/room.schema'
 
-/** What choosing a tank needs to know of a kind of animal. Null is "not known", and what is not known forbids nothing. */
+/** What choosing a tank needs to know of a kind of animal. Null, or left out, is "not known", and what is not known forbids nothing. */
 export interface Animal {
   species: string
+  /** Water it is usually traded in; counts where the book does not list its waters. */
   water: Water | null
+  /** Every water it lives in. */
+  waters?: readonly string[]
   /** fish, shrimp, snail and so on. */
   animal: string | null
-  /** Present size of one, cm. */
+  /** Present size of one, cm; null counts as grown. */
   sizeCm: number | null
+  /** How long it is at least for whoever would eat it, cm, where that is less than its size. */
+  asPreyCm?: number | null
   adultCm: number | null
   /** Longest animal that an adult swallows, cm. */
   swallowsCm: number | null
@@ -17,7 +22,20 @@ export interface Animal {
   /** Kept at least so many together. */
   groupMin: number | null
   temperament: string | null
+  /** What it bears in no case: of its surroundings, and agents that the book forbids. */
   sensitivities: readonly string[]
+  /** Agents that it bears with care only. */
+  withCare?: readonly string[]
+  /** Words of the species book (core/species/speciesWords.ts). */
+  eats?: readonly string[]
+  ownKind?: string | null
+  company?: string | null
+  fins?: string | null
+  breeds?: string | null
+  poisons?: string | null
+  hardness?: string | null
+  phMin?: number | null
+  phMax?: number | null
   tempCMin: number | null
   tempCMax: number | null
   salinityPptMin: number | null
@@ -51,6 +69,8 @@ export interface ChoiceTank {
   /** Water the system is kept at. */
   tempC: number | null
   salinityPpt: number | null
+  ph?: number | null
+  alkalinityMeqL?: number | null
   agents: readonly string[]
   zoneId: string | null
   netVolumeL: number | null
@@ -66,7 +86,7 @@ export interface ChoiceInput {
   tanks: readonly ChoiceTank[]
   /** Water the supplier ships in. */
   shipping: { tempC: number | null; salinityPpt: number | null }
-  limits: Pick<Limits, 'stockGPerL' | 'openTankPoints' | 'sharePoints' | 'groupPoints' | 'restartPoints' | 'warmerPoints' | 'saltierPoints' | 'fightPoints' | 'zonePoints' | 'hospitalPoints' | 'purposePoints'>
+  limits: Pick<Limits, 'stockGPerL' | 'openTankPoints' | 'sharePoints' | 'groupPoints' | 'restartPoints' | 'warmerPoints' | 'saltierPoints' | 'fightPoints' | 'zonePoints' | 'hospitalPoints' | 'purposePoints' | 'warningPoints'>
 }
 
 /** Tank of every line by the line's number in the input; null where it has none. */

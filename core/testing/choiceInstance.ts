@@ -1,18 +1,12 @@
 import { uniformInt } from 'pure-rand/distribution/uniformInt'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { standardLimits } from '../limits/houseLimits'
+import { animalAs } from '../species/animalAs'
 import { speciesBook } from '../species/speciesBook'
 import type { Animal, ChoiceInput, ChoiceTank, Occupant } from '../tankChoice/tankChoice'
 
 /** An animal of the species book at a share of its adult size. */
-export function animalOf(entry: (typeof speciesBook)[number], shareOfAdult = 0.6): Animal {
-  const number = (field: string): number | null => (typeof entry[field] === 'number' ? entry[field] : null)
-  return {
-    ...{ species: entry.name, water: entry.water, animal: String(entry.animal), sizeCm: (number('adultCm') ?? 5) * shareOfAdult, adultCm: number('adultCm'), swallowsCm: number('swallowsCm'), massG: number('usualMassG') },
-    ...{ groupMin: number('groupMin'), temperament: String(entry.temperament), sensitivities: entry.sensitivities as string[], tempCMin: number('tempCMin'), tempCMax: number('tempCMax') },
-    ...{ salinityPptMin: number('salinityPptMin'), salinityPptMax: number('salinityPptMax'), minTankL: number('minTankL') },
-  }
-}
+export const animalOf = (entry: (typeof speciesBook)[number], shareOfAdult = 0.6): Animal => animalAs(entry, { sizeCm: Number(entry.adultCm ?? 5) * shareOfAdult, notedDaysAgo: 0, isResident: false, strain: null })
 
 /**
  * Makes a crate and a room from a seed: systems of eight tanks in three waters, some of them held, some tanks stocked,

@@ -23,7 +23,7 @@ describe('the days of a hold', () => {
 })
 
 describe('not eating', () => {
-  const came = { sinceMs: nowMs - 5 * dayMs, lastMealMs: null, lastAnswer: 'none' as const, lastAnswerMs: nowMs - dayMs, firstMealDays: 3 }
+  const came = { sinceMs: nowMs - 5 * dayMs, lastMealMs: null, lastAnswer: 'none' as const, lastAnswerMs: nowMs - dayMs, firstMealDays: 3, bearsHunger: null }
   test.each([
     ['a new lot past its usual delay', {}, 5],
     ['a species that takes a week', { firstMealDays: 7 }, null],
@@ -33,6 +33,8 @@ describe('not eating', () => {
     ['one whose last refusal was by those before it', { lastAnswerMs: nowMs - 6 * dayMs }, null],
     ['one that ate here three days before it refused', { lastMealMs: nowMs - 4 * dayMs }, 4],
     ['one that ate here yesterday and refused today', { lastMealMs: nowMs - dayMs, lastAnswerMs: nowMs }, null],
+    ['a species that bears no hunger, whatever its first meal says', { firstMealDays: 7, bearsHunger: 'a day or two' }, 5],
+    ['one that bears a week', { firstMealDays: 30, bearsHunger: 'a week' }, null],
     ['a meal before it came here does not count', { lastMealMs: nowMs - 9 * dayMs }, 5],
   ])('%s', (_what, change, days) => expect(notEatingForMs({ ...came, ...change }, nowMs, 2)).toBe(days === null ? null : days * dayMs))
 })

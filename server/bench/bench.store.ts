@@ -3,6 +3,8 @@ import type { AirlineView, RecheckView, RunSource, RunView, WaitingLine } from '
 import type { RunEvent } from '../../core/bench/runRecord'
 import { groupBy } from '../../core/collections/groupBy'
 import { findNamed } from '../../core/words/nameKey'
+import { noHandling } from '../../core/species/handling'
+import { handlingColumns, withHandling, type HandlingRow } from '../species/handling'
 import type { Database } from '../db/open'
 import { staff } from '../staff/staff.table'
 import { openRunOf } from './onBench'
@@ -30,9 +32,9 @@ export function createBenchStore({ orm }: Database) {
       FROM run_source s JOIN place p ON p.id = s.place_id JOIN lot ON lot.id = s.lot_id JOIN species ON species.id = lot.species_id WHERE s.run_id = ${runId} ORDER BY s.rowid`)
 
   /** Fish of a run that are not in a tank yet: in its vessel, or still in the bags it began with. */
-  const standingOf = (runId: string): { lotId: string; species: string; lotCode: string; placeId: string; quantity: number }[] =>
-    orm.all(sql`SELECT stock.lot_id AS lotId, species.name AS species, lot.code AS lotCode, stock.place_id AS placeId, stock.quantity FROM stock JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id
-      WHERE stock.place_id = ${runId} OR EXISTS (SELECT 1 FROM run_source s JOIN place p ON p.id = s.place_id AND p.kind = 'bag' WHERE s.run_id = ${runId} AND s.place_id = stock.place_id AND s.lot_id = stock.lot_id) ORDER BY lot.code, stock.place_id`)
+  const standingOf = (runId: string) =>
+    orm.all<{ lotId: string; species: string; lotCode: string; placeId: string; quantity: number } & HandlingRow>(sql`SELECT stock.lot_id AS lotId, species.name AS species, lot.code AS lotCode, stock.place_id AS placeId, stock.quantity, ${handlingColumns} FROM stock JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id
+      WHERE stock.place_id = ${runId} OR EXISTS (SELECT 1 FROM run_source s JOIN place p ON p.id = s.place_id AND p.kind = 'bag' WHERE s.run_id = ${runId} AND s.place_id = stock.place_id AND s.lot_id = stock.lot_id) ORDER BY lot.code, stock.place_id`).map(withHandling)
 
   const toView = (row: { run: typeof run.$inferSelect; startedBy: string; tankCode: string | null; crateId: string | null; crateNumber: number | null }): RunView => {
     const { id, number, plan, tankId, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome } = row.run
@@ -43,7 +45,7 @@ export function createBenchStore({ orm }: Database) {
       ...{ id, number, plan, toOutside, startedAtMs, outAtMs, look, countedAlive, countedDead, endedAtMs, outcome, load, startedBy: row.startedBy },
       events: eventsOf(id),
       sources: sourcesOf(id),
-      standing: [...byLot.values()].map((rows) => ({ lotId: rows[0]?.lotId ?? '', species: rows[0]?.species ?? '', lotCode: rows[0]?.lotCode ?? '', quantity: rows.reduce((sum, { quantity }) => sum + quantity, 0) })),
+      standing: [...byLot.values()].map((rows) => ({ lotId: rows[0]?.lotId ?? '', species: rows[0]?.species ?? '', lotCode: rows[0]?.lotCode ?? '', handling: rows[0]?.handling ?? noHandling, quantity: rows.reduce((sum, { quantity }) => sum + quantity, 0) })),
       inVessel: standing.filter(({ placeId }) => placeId === id).reduce((sum, { quantity }) => sum + quantity, 0),
       tank: tankId === null || row.tankCode === null ? null : { id: tankId, code: row.tankCode },
       crate: row.crateId === null || row.crateNumber === null ? null : { id: row.crateId, number: row.crateNumber },

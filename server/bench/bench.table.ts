@@ -121,6 +121,8 @@ export const airline = sqliteTable('airline', {
 export const agent = sqliteTable('agent', {
   id: text('id').primaryKey(),
   name: text('name').notNull().unique(),
+  /** Column of the species book that says who bears it, by its word. */
+  substance: text('substance'),
   strengthMgPerMl: real('strength_mg_per_ml'),
   bathMgL: real('bath_mg_l'),
   bathMinutes: real('bath_minutes'),

@@ -1,8 +1,10 @@
-import { offeredSchools } from '../../core/acclimation/question'
+import { nominalOf, offeredSchools, targetOf } from '../../core/acclimation/question'
 import { schools as tradeSchools, type School } from '../../core/acclimation/schools'
 import { toSchool } from '../../core/acclimation/schools.schema'
 import { toQuestion } from '../../core/bench/bagFigures'
 import type { StartRun } from '../../core/bench/bench.schema'
+import { poisonsBag } from '../../core/species/handling'
+import { mayBePooled, staysUnderWater, withheldSchools } from '../../core/bench/fishRules'
 import { planRun, startLitres } from '../../core/bench/planRun'
 import type { RunPlan } from '../../core/bench/runPlan'
 import { planBath, planLook } from '../../core/bench/specialRuns'
@@ -39,20 +41,26 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
     const question = toQuestion(figures, input.words)
     const to = tank?.code ?? input.toOutside ?? ''
     const fish = input.sources.reduce((sum, { quantity }) => sum + quantity, 0)
-    const isPooled = input.isPooled && question.bags > 1
-    const scene = { question, limits: limits(), to, tankL: tank?.netVolumeL ?? null, isPooled, dropsPerMl: input.dropsPerMl, units: units() }
+    const kinds = subjects.kindsOf(input.sources.map(({ lotId }) => lotId))
+    const poisoner = kinds.find((kind) => poisonsBag(kind))
+    if (poisoner && kinds.length > 1) throw fieldProblem('sources', `${poisoner.species} poisons its bag water: its own vessel, its own water`)
+    const isPooled = input.isPooled && question.bags > 1 && mayBePooled(kinds)
+    const scene = { question, isUnderWater: staysUnderWater(kinds), limits: limits(), to, tankL: tank?.netVolumeL ?? null, isPooled, dropsPerMl: input.dropsPerMl, units: units() }
     const base = { kind: input.kind, question, hasBinder: input.words.binder === 'yes', vessel: input.vessel, vesselL: input.vesselL, dropsPerMl: input.dropsPerMl, isDark: input.isDark, biomassG: fish * question.bag.massG, sentence: input.sentence, predicted: input.predicted }
     if (input.kind === 'look') return { ...base, school: null, startL: question.bag.waterL, steps: planLook(to) }
     if (input.kind === 'bath' || input.kind === 'dip') {
       if (input.kind === 'dip') refuseDipOfWeak(input)
       const agent = subjects.agents().find(({ id }) => id === input.agentId)
       if (!agent) throw fieldProblem('agentId', 'Choose the agent; the list is in Setup, Agents')
-      const bath = planBath(input.kind, { agent, fish, to, tankSalinityPpt: question.tank.salinityPpt, limits: limits(), units: units() })
+      const bath = planBath(input.kind, { agent, fish, kinds, to, tankSalinityPpt: question.tank.salinityPpt, limits: limits(), units: units() })
       if (!bath.ok) throw fieldProblem('agentId', bath.reason)
       return { ...base, school: null, startL: bath.litres, steps: bath.steps }
     }
     const school = schoolOf(input.schoolKey)
     if (offeredSchools(question, [school]).length === 0) throw fieldProblem('schoolKey', `${school.name} is not for this delivery`)
+    const isSaltier = targetOf(question).salinityPpt > nominalOf(question).salinityPpt
+    const withheld = withheldSchools(kinds, [school], tank?.water ?? null, isSaltier)[0]
+    if (withheld) throw fieldProblem('schoolKey', `${school.name} is not for these fish: ${withheld.why}`)
     const startL = startLitres(scene)
     const steps = planRun(school, scene)
     if (startL > input.vesselL && steps.some(({ fish: at }) => at === 'vessel')) throw fieldProblem('vesselL', `The vessel holds ${input.vesselL} L, less than the ${startL.toFixed(1)} L of bag water`)
@@ -64,7 +72,7 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
     for (const { placeId } of input.sources) {
       const lineId = store.lineOfBag(placeId)
       const bag = lineId === null ? undefined : subjects.bags(lineId).find((each) => each.placeId === placeId)
-      const triage = bag?.findings ? triageBag({ findings: bag.findings as TriageInput['findings'], hoursInBag: null }, limits()) : null
+      const triage = bag?.findings ? triageBag({ findings: bag.findings as TriageInput['findings'], hoursInBag: null, poisons: subjects.kindsOf([bag.lotId])[0]?.poisons ?? null }, limits()) : null
       if (triage?.step !== strongStep) throw fieldProblem('kind', `A dip is only for fish that arrived strong; ${bag?.from ?? 'these'}: ${triage?.reasons.join(', ') ?? 'not looked at'}`)
     }
   }

@@ -55,7 +55,8 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       sources: bags.filter(({ quantity }) => quantity > 0).map(({ placeId, lotId, lotCode, species: name, from, quantity }) => ({ placeId, lotId, lotCode, species: name, from, quantity })),
       ...known,
-      triage: worstTriage(bags, hoursInBag),
+      ...{ kinds: store.kindsOf(lines.map(({ lotId }) => lotId)), tankWater: tank?.water ?? null },
+      triage: worstTriage(lines, hoursInBag),
       agents: store.agents(),
     }
   }
@@ -70,8 +71,13 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
   const titleOf = ({ bags, shut, species }: { bags: readonly SubjectBag[]; shut: number; species: string }): string => `${bags.length} ${bags.length === 1 ? 'bag' : 'bags'} of ${species}${shut > 0 ? `, ${shut} more still shut` : ''}`
 
   /** The first response that the worst of the bags asks for. */
-  function worstTriage(bags: readonly SubjectBag[], hoursInBag: number | null): BenchSubject['triage'] {
-    const all = bags.flatMap(({ findings }) => (findings ? [triageBag({ findings: findings as Parameters<typeof triageBag>[0]['findings'], hoursInBag }, limits())] : [])).filter((each) => each !== null)
+  function worstTriage(lines: readonly { lotId: string; bags: readonly SubjectBag[] }[], hoursInBag: number | null): BenchSubject['triage'] {
+    const all = lines
+      .flatMap(({ lotId, bags }) => {
+        const poisons = store.kindsOf([lotId])[0]?.poisons ?? null
+        return bags.flatMap(({ findings }) => (findings ? [triageBag({ findings: findings as Parameters<typeof triageBag>[0]['findings'], hoursInBag, poisons }, limits())] : []))
+      })
+      .filter((each) => each !== null)
     return all.sort((a, b) => firstSteps.indexOf(a.step) - firstSteps.indexOf(b.step))[0] ?? null
   }
 
@@ -89,7 +95,7 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
     })
     const { placeId, lotCode, species, quantity } = lot
     return {
-      ...{ title: `${quantity} ${species} from ${lot.from}`, crate: null, lineIds: [], company: [], temperament: lot.temperament, triage: null },
+      ...{ title: `${quantity} ${species} from ${lot.from}`, crate: null, lineIds: [], company: [], temperament: lot.temperament, triage: null, kinds: store.kindsOf([lotId]), tankWater: tank?.water ?? null },
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       sources: [{ placeId, lotId, lotCode, species, from: lot.from, quantity }],
       ...{ ...known, words: { ...known.words, gas: 'air' } },

@@ -5,6 +5,8 @@ import type { BagFindings } from '../../core/crates/crateView'
 import type { Tolerance } from '../../core/setup/words'
 import type { Water } from '../../core/room/room.schema'
 import type { Database } from '../db/open'
+import type { BenchFish } from '../../core/bench/fishRules'
+import { benchFishColumns, toBenchFish, type BenchFishRow } from '../species/handling'
 import { agent } from './bench.table'
 import { openRunOf } from './onBench'
 
@@ -89,6 +91,9 @@ export function createSubjectStore({ orm }: Database) {
     wasMadeReady: (crateId: string, tankId: string): boolean => orm.get(sql`SELECT 1 AS yes FROM prepared WHERE crate_id = ${crateId} AND step = ${`tank-${tankId}-ready`}`) !== undefined,
     hasEmptyTank: (water: string): boolean =>
       orm.get(sql`SELECT 1 AS yes FROM tank JOIN system ON system.id = tank.system_id WHERE tank.retired_at_ms IS NULL AND system.sump_l IS NULL AND system.water = ${water} AND NOT EXISTS (SELECT 1 FROM stock WHERE stock.place_id = tank.id AND stock.quantity > 0)`) !== undefined,
+    /** What the book says of the species of lots, each species once. */
+    kindsOf: (lotIds: readonly string[]): BenchFish[] =>
+      orm.all<BenchFishRow>(sql`SELECT ${benchFishColumns} FROM species WHERE species.id IN (SELECT species_id FROM lot WHERE lot.id IN (SELECT value FROM json_each(${JSON.stringify(lotIds)}))) ORDER BY species.name`).map(toBenchFish),
     agents: (): Agent[] => orm.select().from(agent).where(isNull(agent.retiredAtMs)).orderBy(asc(agent.name)).all().map(({ note: _, version: __, retiredAtMs: ___, ...row }) => row),
     agentById: (id: string): Agent | null => orm.select().from(agent).where(eq(agent.id, id)).get() ?? null,
   }

@@ -3,7 +3,7 @@ import { unidentified, type AddBag, type CloseCrate, type CreateCrate, type Edit
 import { guessMapping, headingKey, type ListMapping } from '../../core/crates/listMapping'
 import { readPackingListJson, writePackingList } from '../../core/crates/packingListFile'
 import { readPackingList, type ReadLine } from '../../core/crates/readPackingList'
-import { nearestName } from '../../core/species/nearestName'
+import { namesNear } from '../../core/species/nearestName'
 import { splitIntoBags } from '../../core/crates/splitIntoBags'
 import { totalBags, type BagFindings, type CrateSummary, type CrateView } from '../../core/crates/crateView'
 import { bounds } from '../../core/fields/fields.schema'
@@ -119,7 +119,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     const names = species.names()
     return lines.map((line) => {
       const isNewSpecies = !species.isKnown(line.species)
-      return { ...line, isNewSpecies, nearestSpecies: isNewSpecies ? nearestName(line.species, names) : null }
+      return { ...line, isNewSpecies, couldBe: isNewSpecies ? namesNear(line.species, names) : [] }
     })
   }
 

@@ -30,14 +30,14 @@ interface Collaborators {
 /** Planning a delivery: what has to be ready, and which line goes to which tank. */
 export function createDeliveryService({ store, crates, cratesStore, audit, limits, heldDays }: Collaborators) {
   function choiceInput(crateId: string, lines: readonly PlannedLine[], nowMs: number): ChoiceInput {
-    return { lines: lines.map(({ id, animal, count, supplier }) => ({ id, animal, count, supplier })), tanks: store.tanks(heldDays(nowMs), crateId, nowMs - fightMemoryDays * dayMs), shipping: store.shipping(crateId), limits: limits() }
+    return { lines: lines.map(({ id, animal, count, supplier }) => ({ id, animal, count, supplier })), tanks: store.tanks(heldDays(nowMs), crateId, nowMs - fightMemoryDays * dayMs, nowMs), shipping: store.shipping(crateId), limits: limits() }
   }
 
   function steps(crate: CrateView, nowMs: number): PreparationStep[] {
     const lines = store.lines(crate.id).map((line) => ({ ...line, origin: crate.lines.find(({ id }) => id === line.id)?.origin ?? null, ateBefore: crate.lines.find(({ id }) => id === line.id)?.ateBefore ?? null }))
     const places = store.places().map(({ isAlone, ...place }) => ({ ...place, isAlone: isAlone === 1 }))
     const { supplier, expectedAtMs, packedAtMs } = crate
-    return planPreparation({ supplier, expectedAtMs, packedAtMs, shipping: store.shipping(crate.id), lines, places, tanks: store.tanks(heldDays(nowMs), crate.id, nowMs - fightMemoryDays * dayMs), limits: limits() })
+    return planPreparation({ supplier, expectedAtMs, packedAtMs, shipping: store.shipping(crate.id), lines, places, foods: store.foods(), tanks: store.tanks(heldDays(nowMs), crate.id, nowMs - fightMemoryDays * dayMs, nowMs), limits: limits() })
   }
 
   return {

@@ -1,59 +1,73 @@
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq, isNull, sql } from 'drizzle-orm'
 import { groupBy } from '../../core/collections/groupBy'
-import type { Animal, ChoiceLine, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
+import type { FoodOnHand, LineBook } from '../../core/crates/preparation'
+import { animalAs } from '../../core/species/animalAs'
+import type { RegisterValues } from '../../core/setup/registers'
+import type { ChoiceLine, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
 import type { TankPurpose, TankState, Water } from '../../core/room/room.schema'
 import type { Database } from '../db/open'
+import { food } from '../setup/setup.table'
+import { species } from '../species/species.table'
 import { staff } from '../staff/staff.table'
 import { prepared, tankOverride } from './crates.table'
 
-/** An animal as the database gives it: what it does not bear is text there. */
-type TraitsRow = Omit<Animal, 'sensitivities'> & { sensitivities: string }
-const traits = sql`s.name AS species, s.water, s.animal, s.adult_cm AS adultCm, s.swallows_cm AS swallowsCm, s.usual_mass_g AS massG, s.group_min AS groupMin, s.temperament, s.sensitivities,
-  s.temp_c_min AS tempCMin, s.temp_c_max AS tempCMax, s.salinity_ppt_min AS salinityPptMin, s.salinity_ppt_max AS salinityPptMax, s.min_tank_l AS minTankL`
-
-/** Share of its adult length at which a fish is usually traded; used where no size was noted. */
-const usualShareOfAdult = 0.6
-
-const toAnimal = ({ sensitivities, sizeCm, ...row }: TraitsRow): Animal => ({ ...row, sizeCm: sizeCm ?? (row.adultCm === null ? null : row.adultCm * usualShareOfAdult), sensitivities: JSON.parse(sensitivities) as string[] })
+const dayMs = 86_400_000
 
 /** A line as planning needs it: what it is, and where it is to go. */
 export interface PlannedLine extends ChoiceLine {
   tankId: string | null
   version: number
-  firstFoods: string | null
-  shareSeenPercent: number | null
+  book: LineBook
 }
+
+const bookOf = (entry: RegisterValues): LineBook => ({
+  ...{ firstFoods: (entry.firstFoods ?? null) as string | null, firstFoodKinds: (entry.firstFoodKinds ?? []) as string[], shareSeenPercent: (entry.shareSeenPercent ?? null) as number | null, bearsHunger: (entry.bearsHunger ?? null) as string | null },
+  ...{ needs: (entry.needs ?? []) as string[], law: (entry.law ?? []) as string[] },
+  handling: { hurts: (entry.hurts ?? []) as string[], poisons: (entry.poisons ?? null) as string | null, sensitivities: (entry.sensitivities ?? []) as string[], catchWith: (entry.catchWith ?? null) as string | null },
+})
 
 /** Queries for planning a delivery: lines with what the book knows, tanks with who stands in them. */
 export function createDeliveryStore({ orm }: Database) {
+  /** What the book says, by the id of the species. */
+  const entries = (): Map<string, RegisterValues> => new Map(orm.select().from(species).all().map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
+
   return {
-    lines: (crateId: string): PlannedLine[] =>
-      orm
-        .all<TraitsRow & { id: string; count: number; supplier: string; tankId: string | null; version: number; firstFoods: string | null; shareSeenPercent: number | null }>(
-          sql`SELECT line.id, line.tank_id AS tankId, line.version, supplier.name AS supplier, line.size_cm AS sizeCm, s.first_foods AS firstFoods, s.share_seen_percent AS shareSeenPercent, ${traits},
+    lines(crateId: string): PlannedLine[] {
+      const book = entries()
+      return orm
+        .all<{ id: string; speciesId: string; count: number; supplier: string; tankId: string | null; version: number; sizeCm: number | null; strain: string | null }>(
+          sql`SELECT line.id, lot.species_id AS speciesId, line.tank_id AS tankId, line.version, supplier.name AS supplier, line.size_cm AS sizeCm, line.strain,
             CASE WHEN line.count > 0 THEN line.count ELSE coalesce((SELECT sum(r.alive) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id), 0) END AS count
-          FROM line JOIN lot ON lot.id = line.lot_id JOIN species s ON s.id = lot.species_id JOIN crate ON crate.id = line.crate_id JOIN supplier ON supplier.id = crate.supplier_id
+          FROM line JOIN lot ON lot.id = line.lot_id JOIN crate ON crate.id = line.crate_id JOIN supplier ON supplier.id = crate.supplier_id
           WHERE line.crate_id = ${crateId} ORDER BY line.position`,
         )
         .filter(({ count }) => count > 0)
-        .map(({ id, count, supplier, tankId, version, firstFoods, shareSeenPercent, ...row }) => ({ id, count, supplier, tankId, version, firstFoods, shareSeenPercent, animal: toAnimal(row) })),
+        .map(({ speciesId, sizeCm, strain, ...line }) => {
+          const entry = book.get(speciesId) ?? {}
+          return { ...line, book: bookOf(entry), animal: animalAs(entry, { sizeCm, strain, notedDaysAgo: 0, isResident: false }) }
+        })
+    },
 
     /**
      * Tanks in use, in rack order, with who stands in them.
      * @param heldDays - days of its hold that a lot has served; null when it is not held.
      * @param crateId - its own fish do not count as occupants: they are what is being placed.
      */
-    tanks(heldDays: (lotId: string) => number | null, crateId: string, fightsSinceMs: number): ChoiceTank[] {
-      const occupants = orm.all<TraitsRow & { tankId: string; lotId: string; quantity: number; supplier: string }>(
-        sql`SELECT tank.id AS tankId, lot.id AS lotId, stock.quantity, lot.origin AS supplier, line.size_cm AS sizeCm, ${traits}
-          FROM tank JOIN stock ON stock.place_id = tank.id JOIN lot ON lot.id = stock.lot_id JOIN species s ON s.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id
+    tanks(heldDays: (lotId: string) => number | null, crateId: string, fightsSinceMs: number, nowMs: number): ChoiceTank[] {
+      const book = entries()
+      const occupants = orm.all<{ tankId: string; lotId: string; speciesId: string; quantity: number; supplier: string; sizeCm: number | null; strain: string | null; sinceMs: number }>(
+        sql`SELECT tank.id AS tankId, lot.id AS lotId, lot.species_id AS speciesId, stock.quantity, lot.origin AS supplier, line.size_cm AS sizeCm, line.strain, lot.created_at_ms AS sinceMs
+          FROM tank JOIN stock ON stock.place_id = tank.id AND stock.quantity > 0 JOIN lot ON lot.id = stock.lot_id LEFT JOIN line ON line.lot_id = lot.id
           WHERE line.crate_id IS NULL OR line.crate_id <> ${crateId}`,
       )
       const byTank = groupBy(occupants, ({ tankId }) => tankId)
-      const toOccupant = ({ tankId: _, lotId, quantity, supplier, ...row }: (typeof occupants)[number]): Occupant => ({ animal: toAnimal(row), quantity, supplier, heldDays: heldDays(lotId) })
+      const toOccupant = ({ lotId, speciesId, quantity, supplier, sizeCm, strain, sinceMs }: (typeof occupants)[number]): Occupant => ({
+        ...{ animal: animalAs(book.get(speciesId) ?? {}, { sizeCm, strain, notedDaysAgo: (nowMs - sinceMs) / dayMs, isResident: true }), quantity, supplier },
+        heldDays: heldDays(lotId),
+      })
       return orm
         .all<Omit<ChoiceTank, 'occupants' | 'agents'> & { agents: string; purpose: TankPurpose | null; state: TankState | null }>(
-          sql`SELECT tank.id, tank.code, CASE WHEN system.sump_l IS NULL THEN tank.id ELSE system.id END AS waterId, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.agents, system.zone_id AS zoneId,
+          sql`SELECT tank.id, tank.code, CASE WHEN system.sump_l IS NULL THEN tank.id ELSE system.id END AS waterId, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL, system.agents, system.zone_id AS zoneId,
               tank.net_volume_l AS netVolumeL, tank.purpose, tank.state,
               (SELECT count(*) FROM "check" c WHERE c.tank_id = tank.id AND c.replaced_by_id IS NULL AND c.happened_at_ms >= ${fightsSinceMs} AND c.signs LIKE '%"chased"%')
                 + (SELECT count(*) FROM movement m WHERE m.from_place_id = tank.id AND m.kind = 'loss' AND m.cause = 'eaten' AND m.happened_at_ms >= ${fightsSinceMs}) AS fights
@@ -61,6 +75,9 @@ export function createDeliveryStore({ orm }: Database) {
         )
         .map(({ agents, ...tank }) => ({ ...tank, agents: JSON.parse(agents) as string[], fights: Math.min(3, tank.fights), occupants: (byTank.get(tank.id) ?? []).map(toOccupant) }))
     },
+
+    /** Foods that are kept, and what they serve as. */
+    foods: (): FoodOnHand[] => orm.select({ name: food.name, servesAs: food.servesAs }).from(food).where(isNull(food.retiredAtMs)).orderBy(food.name).all(),
 
     shipping: (crateId: string): { tempC: number | null; salinityPpt: number | null; ph: number | null } =>
       orm.get(sql`SELECT shipping_temp_c AS tempC, shipping_salinity_ppt AS salinityPpt, shipping_ph AS ph FROM crate JOIN supplier ON supplier.id = crate.supplier_id WHERE crate.id = ${crateId}`) ?? { tempC: null, salinityPpt: null, ph: null },

@@ -3,6 +3,7 @@ import { startOfDay } from 'date-fns'
 import { groupBy } from '../../core/collections/groupBy'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import type { AddSystem } from '../../core/room/room.schema'
+import { dangerOf } from '../../core/species/handling'
 import { countFish, type StockView } from '../../core/ledger/stockView'
 import type { HoldView, MovementView, RoomView, TankSummary, TankView } from '../../core/room/roomView'
 import { tankFlag } from '../../core/room/tankFlag'
@@ -48,6 +49,7 @@ export function createRoomService({ store, ledger, checksAt, holdsByTank }: Coll
         fish: countFish(lots),
         mainSpecies: lots[0]?.species ?? null,
         speciesCount: new Set(lots.map((lot) => lot.species)).size,
+        danger: lots.map(({ handling }) => dangerOf(handling)).find((each) => each !== null) ?? null,
         hold: holds.get(tank.id) ?? null,
         isCheckedToday: check?.roundOn === today,
         lastCheckAtMs: check?.happenedAtMs ?? null,

@@ -2,7 +2,6 @@ import { array } from 'yup'
 import { bounds, strictObject, text } from '../../core/fields/fields.schema'
 import { editRowSchema, importRowsSchema, registerValuesSchema, retireRowSchema, type EditRow, type ImportRows } from '../../core/setup/registerSchema'
 import { registerNames, registers, type RegisterName, type RegisterValues } from '../../core/setup/registers'
-import { speciesBook } from '../../core/species/speciesBook'
 import { command, plain, read, type Endpoint } from '../http/endpoint'
 import type { Schema } from '../../core/fields/validated'
 import type { SetupService } from './setup.service'
@@ -12,7 +11,8 @@ const adoptSchema = strictObject({ names: array().of(text('Species', bounds.name
 /** Addresses of the lists that a lead keeps: six for each. Everybody may read them; leads change them. */
 export const setupEndpoints = (setup: SetupService): Endpoint[] => [
   ...registerNames.flatMap((register) => endpointsOf(register, setup)),
-  read({ path: '/api/species-book', access: 'device', read: () => ({ species: speciesBook }) }),
+  read({ path: '/api/species-book', access: 'device', read: setup.book }),
+  read({ path: '/api/species-book/changes', access: 'lead', read: setup.bookChanges }),
   command({ method: 'post', path: '/api/setup/species/adoptions', access: 'lead', name: 'adoptSpecies', schema: adoptSchema, run: setup.adoptSpecies }),
 ]
 

@@ -3,6 +3,8 @@ import Papa from 'papaparse'
 import { createRegisterReader, emptyValues, formulaLike, rowKey, writeRegister, type References } from '../../core/setup/registerCsv'
 import { registers, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
 import type { EditRow, ImportRows, RetireRow } from '../../core/setup/registerSchema'
+import type { Water } from '../../core/room/room.schema'
+import { bookChanges, entryOf, type BookChange } from '../../core/species/bookChanges'
 import { speciesBook } from '../../core/species/speciesBook'
 import { nameKey } from '../../core/words/nameKey'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
@@ -108,6 +110,13 @@ export function createSetupService({ store, audit, insertPlace }: Collaborators)
     return Object.fromEntries(named.map((each) => [each, new Map(store.rows(each).filter((row) => row.retiredAtMs === null).map((row) => [rowKey(each, row.values), row.id]))]))
   }
 
+  /** Names of the entries that the room keeps already. */
+  const hereInBook = (): Set<string> => {
+    const rows = store.rows('species')
+    const names = new Set(rows.map(({ values }) => nameKey(String(values.name))))
+    return new Set([...rows.flatMap((row) => entryOf(row)?.name ?? []), ...speciesBook.filter(({ name }) => names.has(nameKey(name))).map(({ name }) => name)])
+  }
+
   return {
     /** Every row of a register, retired ones too. */
     list: (register: RegisterName): { rows: RegisterRow[] } => ({ rows: store.rows(register) }),
@@ -163,10 +172,19 @@ export function createSetupService({ store, audit, insertPlace }: Collaborators)
       return Papa.unparse(writeRegister(register, store.rows(register), keyOf), { newline: '\r\n', escapeFormulae: formulaLike })
     },
 
+    /** The shipped book by name, and which of it is kept here already, under whatever name it had. */
+    book(): { species: { name: string; scientificName: string; water: Water; isHere: boolean }[] } {
+      const here = hereInBook()
+      return { species: speciesBook.map(({ name, scientificName, water }) => ({ name, scientificName, water, isHere: here.has(name) })) }
+    },
+
+    /** What the shipped book would change in the species of this room. Nothing is kept. */
+    bookChanges: (): { rows: BookChange[] } => ({ rows: bookChanges(store.rows('species')) }),
+
     /** Takes entries of the shipped species book into the room's own list; those that are there already stay as they are. */
     adoptSpecies(context: CommandContext, { names }: { names: string[] }) {
-      const here = new Set(store.rows('species').map((row) => rowKey('species', row.values)))
-      const fresh = speciesBook.filter((entry) => names.includes(entry.name) && !here.has(nameKey(entry.name)))
+      const here = hereInBook()
+      const fresh = speciesBook.filter((entry) => names.includes(entry.name) && !here.has(entry.name))
       const kept = keptRows('species')
       for (const { name, ...entry } of fresh) insert(context, 'species', { ...entry, name }, '', kept)
       return { adopted: fresh.length }

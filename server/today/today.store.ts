@@ -11,6 +11,7 @@ export interface LotInTank {
   quantity: number
   sinceMs: number
   firstMealDays: number | null
+  bearsHunger: string | null
   firstFoods: string | null
 }
 
@@ -20,7 +21,8 @@ export function createTodayStore({ orm }: Database) {
   return {
     lotsInTanks: (only: string | null): LotInTank[] =>
       orm.all(sql`SELECT tank.id AS tankId, tank.code AS tankCode, lot.id AS lotId, lot.code AS lotCode, species.name AS species, stock.quantity, stock.since_ms AS sinceMs,
-          species.first_meal_days AS firstMealDays, species.first_foods AS firstFoods
+          species.first_meal_days AS firstMealDays, species.bears_hunger AS bearsHunger,
+          coalesce((SELECT group_concat(value, ', ') FROM json_each(species.first_food_kinds)), species.first_foods) AS firstFoods
         FROM tank CROSS JOIN stock ON stock.place_id = tank.id JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id ${ofTank(only)} ORDER BY tank.code, lot.code`),
     /** When the first bag of each lot was opened; only of lots that stand in a tank. */
     openedAt: (only: string | null): Map<string, number> =>

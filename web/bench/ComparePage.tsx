@@ -1,11 +1,14 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import type { AcclimationQuestion } from '../../core/acclimation/question'
+import { gapPpt, nominalOf, offeredSchools, targetOf, type AcclimationQuestion } from '../../core/acclimation/question'
 import { bagDefaults, bagInputs, toQuestion } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
+import { crossingGapPpt } from '../../core/acclimation/schools'
+import { crossingWords, mayBePooled, withheldSchools } from '../../core/bench/fishRules'
 import type { Calculation } from '../../core/desk/calculations'
 import { useHouseDefaults, useLimits, useRoomView, useSchools } from '../api/sharedReads'
 import { plural } from '../ui/format'
+import { HandlingNotes } from '../ui/HandlingNotes'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankOptions } from '../ui/TankOptions'
@@ -47,7 +50,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const subject = withChosen(all, fish)
   const units = useUnits()
   const limits = useLimits()
-  const schools = useSchools()
+  const allSchools = useSchools()
   const defaults = useHouseDefaults()
   const [kept, keep] = useKept<Record<string, string>>(`crate.bench.${subject.lineIds.join() || subject.sources[0]?.lotId}`)
   const typed = kept ?? {}
@@ -59,6 +62,8 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const { answer, problem, progress, isWaiting, ask, cancel } = useJudgement()
   const [chosen, choose] = useState<string | null>(null)
   const [isEditing, setEditing] = useState(false)
+  const withheld = useStable(question ? withheldSchools(subject.kinds, offeredSchools(question, allSchools), subject.tankWater, targetOf(question).salinityPpt > nominalOf(question).salinityPpt) : [])
+  const schools = allSchools.filter(({ key }) => !withheld.some((each) => each.key === key))
   const stamp = isReady ? JSON.stringify([question, limits, schools.map(({ key }) => key), defaults]) : ''
   useEffect(() => {
     if (stamp === '') return cancel()
@@ -81,6 +86,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       </Lead>
       <ChooseFish subject={all} chosen={fish} onChange={chooseFish} />
       <Company subject={all} />
+      <HandlingNotes of={subject.kinds.map((kind) => ({ species: kind.species, handling: kind }))} />
       {/* Above all that comes late: a button that moves while a finger is on it loses the touch. */}
       <FirstResponse subject={subject} figures={figures} words={words} isReady={checked.ok} />
       <div className="compare-columns">
@@ -99,6 +105,12 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
           {answer && isReady && <ReadingsWorth answer={answer} />}
         </div>
         <div>
+          {[...new Set(withheld.map(({ why }) => why))].map((why) => (
+            <p key={why} className="notice">
+              Not offered: {allSchools.filter(({ key }) => withheld.some((each) => each.key === key && each.why === why)).map(({ name }) => name).join(', ')}. {why}.
+            </p>
+          ))}
+          {question && gapPpt(question) > crossingGapPpt && crossingWords(subject.kinds).map((words) => <p key={words} className="notice">{words}</p>)}
           {hasBinder && <p className="notice">A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish; any school can still be begun.</p>}
           {problem && isReady && <p className="notice" role="alert">{problem}</p>}
           {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
@@ -161,7 +173,7 @@ function Company({ subject }: { subject: BenchSubject }) {
   const [search, setSearch] = useSearchParams()
   const { lineIds, company, tank, sources } = subject
   // Shut bags cannot be poured together.
-  if (sources.length === 0 || (company.length === 0 && lineIds.length < 2)) return null
+  if (sources.length === 0 || (lineIds.length < 2 && (company.length === 0 || !mayBePooled(subject.kinds)))) return null
   const setLines = (lines: readonly string[]): void => {
     const next = new URLSearchParams(search)
     next.delete('line')

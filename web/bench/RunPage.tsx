@@ -13,6 +13,7 @@ import { lowerFirst } from '../../core/words/lowerFirst'
 import { useBenchView, useLimits } from '../api/sharedReads'
 import { formatSpan } from '../ui/format'
 import { Apart } from '../ui/Apart'
+import { HandlingNotes } from '../ui/HandlingNotes'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
 import { useTheme } from '../ui/useTheme'
@@ -86,6 +87,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
       {alarms.map((alarm) => (
         <AlarmRow key={alarm.key} alarm={alarm} onSnooze={snooze} />
       ))}
+      {isOpen && <HandlingNotes of={run.standing} />}
       {isOpen && now.step && (
         <section className="step-in-hand" aria-label="Step in hand">
           <h2>{now.step.title}</h2>

@@ -5,6 +5,7 @@ import { offeredSchools, type AcclimationQuestion } from '../../core/acclimation
 import type { School } from '../../core/acclimation/schools'
 import type { BagFigures, BagWords } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
+import { mayBePooled } from '../../core/bench/fishRules'
 import { planRun } from '../../core/bench/planRun'
 import { mostLitres, vesselFor } from '../../core/bench/runPlan'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -40,7 +41,9 @@ export function StartRun({ subject, figures, words, question, school, schools, v
   const [vessel, setVessel] = useState('bucket')
   const [typedL, setTypedL] = useState('')
   const [airlineId, setAirline] = useState('')
-  const [isPooled, setPooled] = useState(question.bags > 1)
+  const [wantsPooled, setPooled] = useState(question.bags > 1)
+  const canPool = question.bags > 1 && mayBePooled(subject.kinds)
+  const isPooled = wantsPooled && canPool
   const [isDark, setDark] = useState(false)
   const [toOutside, setToOutside] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
@@ -128,7 +131,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
         <button type="button" className="button" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           Vessel and school
         </button>
-        {usesVessel && question.bags > 1 && (
+        {usesVessel && canPool && (
           <button type="button" className="button" aria-pressed={isPooled} onClick={() => setPooled(!isPooled)}>
             {isPooled ? `${plural(question.bags, 'bag')} in one vessel` : 'one bag at a time'}
           </button>

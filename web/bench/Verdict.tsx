@@ -3,6 +3,7 @@ import type { AcclimationQuestion } from '../../core/acclimation/question'
 import type { School } from '../../core/acclimation/schools'
 import { figureAndLimit } from '../../core/acclimation/sentences'
 import type { BenchSubject } from '../../core/bench/benchView'
+import { mayBePooled, staysUnderWater } from '../../core/bench/fishRules'
 import { planRun } from '../../core/bench/planRun'
 import { adviseRun } from '../../core/bench/runAdvice'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -24,8 +25,8 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
   const { display: units } = useUnits()
   const isOwn = chosen !== null && chosen.key !== verdict.recommended
   const judged = verdict.schools.find(({ key }) => key === chosen?.key)
-  const scene = { question, limits, to: subject.tank?.code ?? 'their water', tankL: subject.tank?.netVolumeL ?? null, isPooled: question.bags > 1, dropsPerMl: 20, units }
-  const advice = chosen ? adviseRun(planRun(chosen, scene), scene, subject.temperament) : []
+  const scene = { question, limits, to: subject.tank?.code ?? 'their water', tankL: subject.tank?.netVolumeL ?? null, isPooled: question.bags > 1 && mayBePooled(subject.kinds), dropsPerMl: 20, isUnderWater: staysUnderWater(subject.kinds), units }
+  const advice = chosen ? adviseRun(planRun(chosen, scene), scene, subject.temperament, subject.kinds) : []
   const nearest = judged && figureAndLimit(judged, answer.limits, units)
   return (
     <section className="verdict-box" aria-label="Recommendation" aria-live="polite">

@@ -3,6 +3,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { behaviours, bodyConditions, looks, type Look } from '../../core/crates/crates.schema'
 import type { BagView, CrateView } from '../../core/crates/crateView'
 import { plural } from '../ui/format'
+import { HandlingNotes } from '../ui/HandlingNotes'
 import { ReadingField } from '../ui/ReadingField'
 import { Sheet } from '../ui/Sheet'
 import { Stepper } from '../ui/Stepper'
@@ -58,6 +59,7 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
           other fish
         </button>
       </div>
+      {line && <HandlingNotes of={[line]} />}
       <div className="bag-counts">
         <Stepper label="alive" value={draft.alive} max={5000} onChange={(alive) => change({ alive })} />
         <DeadBox dead={draft.dead} onMore={() => die(1)} onLess={() => die(-1)} />
@@ -96,7 +98,7 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
         <input value={draft.note ?? ''} maxLength={500} onChange={(event) => change({ note: event.currentTarget.value || null })} />
       </label>
       <div className="thumb-bar">
-        <TriageLine draft={draft} packedAtMs={crate.packedAtMs} />
+        <TriageLine draft={draft} packedAtMs={crate.packedAtMs} poisons={line?.handling.poisons ?? null} />
         <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
           undo <small>{undoing.label}</small>
         </button>

@@ -38,7 +38,7 @@ export function NewCratePage() {
 
   const takeList = (list: ListRead | null): void => {
     if (!list) return
-    keep({ lines: list.lines.map((line) => ({ id: line.row, draft: draftOfRead(line), isNewSpecies: line.isNewSpecies, nearestSpecies: line.nearestSpecies, isOpen: false })), notices: list.notices, columns: list.columns })
+    keep({ lines: list.lines.map((line) => ({ id: line.row, draft: draftOfRead(line), isNewSpecies: line.isNewSpecies, couldBe: line.couldBe, isOpen: false })), notices: list.notices, columns: list.columns })
     setShowsErrors(false)
     const { head } = list
     if (head?.supplier) form.setValue('supplier', head.supplier)
@@ -47,7 +47,7 @@ export function NewCratePage() {
     if (head?.note) form.setValue('note', head.note)
   }
   const setLines = (next: NewLine[]): void => keep({ lines: next, notices, columns })
-  const addLine = (): void => setLines([...lines, { id: Math.max(0, ...lines.map(({ id }) => id)) + 1, draft: emptyLine, isNewSpecies: false, nearestSpecies: null, isOpen: true }])
+  const addLine = (): void => setLines([...lines, { id: Math.max(0, ...lines.map(({ id }) => id)) + 1, draft: emptyLine, isNewSpecies: false, couldBe: [], isOpen: true }])
 
   const takeIn = form.handleSubmit(async ({ supplier, expected, packed, carrier, note }) => {
     if (!supplier.trim()) return form.setError('supplier', { message: 'Supplier is missing' }, { shouldFocus: true })

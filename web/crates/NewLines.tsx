@@ -10,8 +10,8 @@ export interface NewLine {
   id: number
   draft: LineDraft
   isNewSpecies: boolean
-  /** A name in the book that this one may have been meant to be. */
-  nearestSpecies: string | null
+  /** Species that this name may have been meant for: one that is spelt nearly so, or several that go by it. */
+  couldBe: string[]
   isOpen: boolean
 }
 
@@ -49,12 +49,12 @@ function LineRows({ line, showsErrors, onChange, onRemove }: { line: NewLine; sh
   const { draft } = line
   const tanks = useTankChoices()
   const read = readDraft(draft)
-  const edit = (next: LineDraft): void => onChange({ ...line, draft: next, ...(next.species === draft.species ? {} : { isNewSpecies: false, nearestSpecies: null }) })
+  const edit = (next: LineDraft): void => onChange({ ...line, draft: next, ...(next.species === draft.species ? {} : { isNewSpecies: false, couldBe: [] }) })
   return (
     <tbody>
       <tr>
         <td>
-          {draft.species || 'a new line'} <NameHint line={line} onTake={(species) => onChange({ ...line, draft: { ...draft, species }, isNewSpecies: false, nearestSpecies: null })} />
+          {draft.species || 'a new line'} <NameHint line={line} onTake={(species) => onChange({ ...line, draft: { ...draft, species }, isNewSpecies: false, couldBe: [] })} />
           <small className="line-details">{[draft.strain, draft.origin, draft.promisedTo && `promised to ${draft.promisedTo}`].filter(Boolean).join(', ')}</small>
         </td>
         <td className="number">{read.ok ? read.line.count : draft.count}</td>
@@ -87,16 +87,16 @@ function LineRows({ line, showsErrors, onChange, onRemove }: { line: NewLine; sh
 
 /** A name that the book does not know, and the one that was perhaps meant. */
 function NameHint({ line, onTake }: { line: NewLine; onTake: (species: string) => void }) {
-  const { isNewSpecies, nearestSpecies } = line
+  const { isNewSpecies, couldBe } = line
   if (!isNewSpecies) return null
   return (
     <>
-      <small className="aside-word">new to the book</small>
-      {nearestSpecies && (
-        <button type="button" className="quiet-button did-you-mean" onClick={() => onTake(nearestSpecies)}>
-          is it {nearestSpecies}?
+      <small className="aside-word">{couldBe.length > 1 ? 'several kinds are called so' : 'new to the book'}</small>
+      {couldBe.map((species) => (
+        <button key={species} type="button" className="quiet-button did-you-mean" onClick={() => onTake(species)}>
+          is it {species}?
         </button>
-      )}
+      ))}
     </>
   )
 }

@@ -2,7 +2,7 @@ import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, 
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import useSWR from 'swr'
-import { costsOf, forTank, rulesAgainst, tankOptions, type TankOption } from '../../core/tankChoice/explainChoice'
+import { cautionsOf, costsOf, forTank, rulesAgainst, tankOptions, type TankOption } from '../../core/tankChoice/explainChoice'
 import { prepareChoice, type Prepared } from '../../core/tankChoice/prepareChoice'
 import { scoreChoice } from '../../core/tankChoice/scoreChoice'
 import { homelessPoints, type Choice, type ChoiceProgress, type ChoiceView } from '../../core/tankChoice/tankChoice'
@@ -119,6 +119,7 @@ function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineP
   const { animal, count } = prepared.input.lines[line] ?? { animal: null, count: 0 }
   const tank = choice[line] ?? null
   const broken = tank === null ? [] : rulesAgainst(prepared, choice, line, tank)
+  const cautions = tank === null ? [] : cautionsOf(prepared, choice, line, tank)
   const style = transform ? { transform: `translate(${transform.x}px, ${transform.y}px)`, zIndex: 5 } : undefined
   return (
     <li className={broken.length > 0 ? 'plan-line is-broken' : tank === null ? 'plan-line is-homeless' : 'plan-line'}>
@@ -132,6 +133,11 @@ function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineP
           </strong>
           <span className="plan-tank">{tank === null ? 'no tank' : prepared.input.tanks[tank]?.code}</span>
           <small>{tank === null ? whyHomeless(prepared, line) : broken.length > 0 ? `breaks a rule: ${broken.join('; ')}` : reasonsFor(prepared, choice, line, tank)}</small>
+          {cautions.map(({ level, why }) => (
+            <small key={why} className={level === 'warning' ? 'plan-caution is-warning' : 'plan-caution'}>
+              {level}: {why}
+            </small>
+          ))}
         </button>
       </div>
       {isOpen && <Options options={tankOptions(prepared, choice, line)} prepared={prepared} current={tank} onPlace={onPlace} />}
@@ -142,7 +148,8 @@ function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineP
 const whyHomeless = ({ possible }: Prepared, line: number): string => (possible[line]?.length === 0 ? 'every tank breaks a rule; open to see which' : 'open to choose, or drag it to a tank')
 
 function reasonsFor(prepared: Prepared, choice: Choice, line: number, tank: number): string {
-  const costs = costsOf(prepared, choice, line, tank).map(({ points: cost, why }) => `${why} (${points(cost)})`)
+  const said = new Set(cautionsOf(prepared, choice, line, tank).map(({ why }) => why))
+  const costs = costsOf(prepared, choice, line, tank).filter(({ why }) => !said.has(why)).map(({ points: cost, why }) => `${why} (${points(cost)})`)
   return [...forTank(prepared, line, tank), ...costs].join(', ')
 }
 
@@ -154,11 +161,11 @@ function Options({ options, prepared, current, onPlace }: { options: TankOption[
   const shown = showsAll ? options : options.slice(0, optionsShown)
   return (
     <ul className="tank-options">
-      {shown.map(({ tank, broken, more, costs }) => (
+      {shown.map(({ tank, broken, more, costs, cautions }) => (
         <li key={tank} className={broken.length > 0 ? 'is-forbidden' : undefined}>
           <button type="button" className="hand-button" aria-pressed={tank === current} onClick={() => onPlace(tank)}>
             <strong>{prepared.input.tanks[tank]?.code}</strong>
-            <small>{broken.length > 0 ? `not: ${broken.join('; ')}` : [tank === current ? 'chosen' : current === null ? 'possible' : `${more >= 0 ? '+' : '−'}${points(Math.abs(more))} points`, ...costs.map(({ why }) => why)].join(', ')}</small>
+            <small>{broken.length > 0 ? `not: ${broken.join('; ')}` : [tank === current ? 'chosen' : current === null ? 'possible' : `${more >= 0 ? '+' : '−'}${points(Math.abs(more))} points`, ...new Set([...costs, ...cautions].map(({ why }) => why))].join(', ')}</small>
           </button>
         </li>
       ))}

@@ -33,7 +33,7 @@ export interface ListColumns {
   isRemembered: boolean
 }
 export interface ListRead {
-  lines: (ReadLine & { isNewSpecies: boolean; nearestSpecies: string | null })[]
+  lines: (ReadLine & { isNewSpecies: boolean; couldBe: string[] })[]
   notices: string[]
   /** What a list in JSON says of the crate as a whole. */
   head: { supplier: string | null; packedAtMs: number | null; expectedAtMs: number | null; note: string | null } | null

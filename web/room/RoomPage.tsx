@@ -120,6 +120,7 @@ function TankSpot({ tank }: { tank: TankSummary }) {
         <span className="tank-code">{tank.code}</span>
         <TankGlyph kind={tank.kind} fish={tank.fish} hold={tank.hold} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
         <span className="tank-label">{tank.mainSpecies ? `${tank.mainSpecies}${more}` : 'empty'}</span>
+        {tank.danger && <span className="danger-word">{tank.danger}</span>}
       </Link>
     </li>
   )

@@ -4,6 +4,7 @@ import { countFish, type StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
+import { HandlingNotes } from '../ui/HandlingNotes'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
@@ -63,6 +64,7 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
         {tank.stock.map((lot) => (
           <li key={lot.lotId} className="stock">
             <LotLine lot={lot} />
+            <HandlingNotes of={[lot]} />
             <div className="stock-actions" role="group" aria-label={`What happened to ${lot.species} ${lot.lotCode}`}>
               <Link to={`/bench/compare?lot=${lot.lotId}&from=${tank.id}`} className="hand-button">
                 to the bench

@@ -2,11 +2,9 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import useSWR from 'swr'
 import { waters, type Water } from '../../core/room/room.schema'
-import type { BookEntry } from '../../core/species/speciesBook'
-import { nameKey } from '../../core/words/nameKey'
 import { sentenceOf } from '../api/ApiProblem'
 import { fetchJson } from '../api/fetchJson'
-import { useNames, useRoomView } from '../api/sharedReads'
+import { useRoomView } from '../api/sharedReads'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
@@ -14,10 +12,16 @@ import { useBack } from '../ui/useBack'
 import { useGoOn } from '../ui/useGoOn'
 import { useAdoptSpecies } from './useSetup'
 
+interface BookSpecies {
+  name: string
+  scientificName: string
+  water: Water
+  isHere: boolean
+}
+
 /** The shipped species book: tick those that are kept here. */
 export function BookPage() {
-  const { data, error } = useSWR<{ species: BookEntry[] }, unknown>(['species-book'], () => fetchJson<{ species: BookEntry[] }>('/api/species-book'))
-  const here = new Set(useNames('species').map(nameKey))
+  const { data, error } = useSWR<{ species: BookSpecies[] }, unknown>(['species-book'], () => fetchJson<{ species: BookSpecies[] }>('/api/species-book'))
   const { room } = useRoomView()
   const adopt = useAdoptSpecies()
   const goOn = useGoOn()
@@ -34,14 +38,14 @@ export function BookPage() {
   const takeIn = (): void => void adopt(chosen).then(() => goOn(back), (refusal: unknown) => setProblem(sentenceOf(refusal)))
   return (
     <>
-      <Lead title="Species from the book" aside={`${data.species.length} in the book, ${here.size} here`}>
+      <Lead title="Species from the book" aside={`${data.species.length} in the book, ${data.species.filter(({ isHere }) => isHere).length} of them here`}>
         Usual ranges of the trade, in our words, as a beginning. Others come by themselves with a packing list; all can be changed.
       </Lead>
       <div className="list-tools">
         <Form.Control type="search" aria-label="search the book" placeholder="search" value={words} onChange={(event) => setWords(event.currentTarget.value)} />
       </div>
       {ordered.map((water) => (
-        <Shelf key={water} water={water} entries={matching.filter((entry) => entry.water === water)} here={here} chosen={chosen} onToggle={toggle} />
+        <Shelf key={water} water={water} entries={matching.filter((entry) => entry.water === water)} chosen={chosen} onToggle={toggle} />
       ))}
       {problem && (
         <p className="form-problem" role="alert">
@@ -59,14 +63,13 @@ export function BookPage() {
 
 interface ShelfProps {
   water: Water
-  entries: BookEntry[]
-  here: ReadonlySet<string>
+  entries: BookSpecies[]
   chosen: readonly string[]
   onToggle: (names: string[], isOn: boolean) => void
 }
 
-function Shelf({ water, entries, here, chosen, onToggle }: ShelfProps) {
-  const open = entries.filter((entry) => !here.has(nameKey(entry.name)))
+function Shelf({ water, entries, chosen, onToggle }: ShelfProps) {
+  const open = entries.filter(({ isHere }) => !isHere)
   if (entries.length === 0) return null
   return (
     <section className="book-shelf">
@@ -80,12 +83,11 @@ function Shelf({ water, entries, here, chosen, onToggle }: ShelfProps) {
       </h2>
       <ul>
         {entries.map((entry) => {
-          const isHere = here.has(nameKey(entry.name))
           return (
             <li key={entry.name}>
-              <button type="button" className="book-entry" disabled={isHere} aria-pressed={isHere || chosen.includes(entry.name)} onClick={() => onToggle([entry.name], !chosen.includes(entry.name))}>
+              <button type="button" className="book-entry" disabled={entry.isHere} aria-pressed={entry.isHere || chosen.includes(entry.name)} onClick={() => onToggle([entry.name], !chosen.includes(entry.name))}>
                 <strong>{entry.name}</strong>
-                <small>{isHere ? 'here already' : entry.scientificName}</small>
+                <small>{entry.isHere ? 'here already' : entry.scientificName}</small>
               </button>
             </li>
           )

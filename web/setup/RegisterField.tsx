@@ -51,7 +51,9 @@ function References({ register, kept }: { register: Extract<Field, { kind: 'refe
 function Choices({ field, chosen, onChange }: { field: Extract<Field, { kind: 'choices' }>; chosen: string[]; onChange: (value: string[]) => void }) {
   return (
     <fieldset className="field choices">
-      <legend className="form-label">{field.label}</legend>
+      <legend className="form-label">
+        {field.label} {field.hint && <small>{field.hint}</small>}
+      </legend>
       {field.options.map((option) => (
         <button key={option} type="button" className="choice" aria-pressed={chosen.includes(option)} onClick={() => onChange(chosen.includes(option) ? chosen.filter((each) => each !== option) : [...chosen, option])}>
           {option}

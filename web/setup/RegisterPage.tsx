@@ -8,6 +8,7 @@ import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useUnits, type Units } from '../ui/useUnits'
 import { useReferenceNames, type ReferenceNames } from './useReferenceNames'
+import { useBookChanges } from './useSetup'
 import { unitOf } from './registerForm'
 
 /** A list that a lead keeps: search, sort, open a row, files out and in. */
@@ -38,6 +39,7 @@ function RegisterList({ register }: { register: RegisterName }) {
       <Lead title={title} aside={isLead ? <Actions register={register} /> : undefined}>
         {about}
       </Lead>
+      {register === 'species' && isLead && <BookOffer />}
       <div className="list-tools">
         <Form.Control type="search" aria-label={`search ${title.toLowerCase()}`} placeholder="search" value={search.get('q') ?? ''} onChange={(event) => set('q', event.currentTarget.value)} />
         {retired > 0 && <Form.Check type="switch" id="show-retired" label={`show ${retired} retired`} checked={search.get('retired') === 'yes'} onChange={(event) => set('retired', event.currentTarget.checked ? 'yes' : '')} />}
@@ -45,6 +47,17 @@ function RegisterList({ register }: { register: RegisterName }) {
       </div>
       {rows.length === 0 ? <Empty register={register} /> : <Rows register={register} rows={shown} names={names} units={units} sort={search.get('sort') ?? ''} onSort={(sort) => set('sort', sort)} isLead={isLead} />}
     </>
+  )
+}
+
+/** The shipped book grew since these species were taken from it: what it would change, to be looked at first. */
+function BookOffer() {
+  const { rows } = useBookChanges()
+  if (!rows || rows.length === 0) return null
+  return (
+    <p className="notice">
+      The shipped book says more, or other, of {plural(rows.length, 'species', 'species')} kept here. <Link to="/setup/book/changes">See what it would change</Link>; what you wrote yourselves stays.
+    </p>
   )
 }
 

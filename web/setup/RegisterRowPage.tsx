@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { emptyValues } from '../../core/setup/registerCsv'
-import { isRegisterName, registers, type RegisterField as Field, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
+import { isRegisterName, registers, type FieldGroup, type RegisterField as Field, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
 import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { useRegister } from '../api/sharedReads'
@@ -34,7 +34,7 @@ function KnownRow({ register, id }: { register: RegisterName; id: string }) {
 }
 
 function RowForm({ register, row }: { register: RegisterName; row: RegisterRow | null }) {
-  const { one, title, fields, key } = registers[register]
+  const { one, title, fields, groups, key } = registers[register]
   const { recorder } = useSession()
   const units = useUnits()
   const names = useReferenceNames(register)
@@ -91,11 +91,9 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
         />
       )}
       <Form noValidate className="register-form" onSubmit={(event) => (event.preventDefault(), save())}>
-        <fieldset disabled={!isLead} className="register-fields">
-          {fields.map((field) => (
-            <RegisterField key={field.name} field={field} value={inputs[field.name] ?? ''} problem={errors[field.name] ?? null} onChange={(value) => setInputs({ ...inputs, [field.name]: value })} />
-          ))}
-        </fieldset>
+        {(groups ?? [{ title: '', about: '', fields }]).map((group) => (
+          <FieldSet key={group.title} group={group} isLead={isLead} inputs={inputs} errors={errors} onChange={(name, value) => setInputs({ ...inputs, [name]: value })} />
+        ))}
         {strangers.map(([name, message]) => (
           <p key={name} className="form-problem" role="alert">
             {message}
@@ -118,5 +116,34 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
         )}
       </Form>
     </>
+  )
+}
+
+interface FieldSetProps {
+  group: FieldGroup
+  isLead: boolean
+  inputs: Inputs
+  errors: Record<string, string>
+  onChange: (name: string, value: string | string[]) => void
+}
+
+/** Fields that are read together, under what they are used for. */
+function FieldSet({ group: { title, about, fields }, isLead, inputs, errors, onChange }: FieldSetProps) {
+  const list = (
+    <fieldset disabled={!isLead} className="register-fields">
+      {fields.map((field) => (
+        <RegisterField key={field.name} field={field} value={inputs[field.name] ?? ''} problem={errors[field.name] ?? null} onChange={(value) => onChange(field.name, value)} />
+      ))}
+    </fieldset>
+  )
+  if (title === '') return list
+  return (
+    <section className="field-group" aria-label={title}>
+      <header>
+        <h2>{title}</h2>
+        <p>{about}</p>
+      </header>
+      {list}
+    </section>
   )
 }

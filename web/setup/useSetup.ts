@@ -1,7 +1,9 @@
+import useSWR from 'swr'
 import type { RoomSettings } from '../../core/staff/staff.schema'
 import type { AddSystem } from '../../core/room/room.schema'
 import type { PreviewRow } from '../../core/setup/registerCsv'
 import { registers, type RegisterName, type RegisterValues } from '../../core/setup/registers'
+import type { BookChange } from '../../core/species/bookChanges'
 import { fetchJson } from '../api/fetchJson'
 import { useSession } from '../api/session'
 import { useWrite } from '../api/useOutbox'
@@ -28,6 +30,12 @@ export function useRegisterWrites(register: RegisterName) {
 export function useAddSystem() {
   const write = useWrite()
   return (body: AddSystem) => write({ command: 'addSystem', path: '/api/systems', label: `system ${body.name}`, body }, { refusals: 'form' })
+}
+
+/** What the shipped book would change in the species kept here. */
+export function useBookChanges(): { rows: BookChange[] | undefined; problem: unknown } {
+  const { data, error } = useSWR<{ rows: BookChange[] }, unknown>(['book-changes'], () => fetchJson<{ rows: BookChange[] }>('/api/species-book/changes'))
+  return { rows: data?.rows, problem: error }
 }
 
 /** Takes entries of the shipped species book into the room's own list. */

@@ -1,0 +1,141 @@
+import type { Animal, ChoiceTank } from './tankChoice'
+
+/** What two kinds, or a kind and its tank, have against each other: *forbidden* only a lead overrules, *warning* is said, *note* is mentioned. */
+export interface Finding {
+  level: 'forbidden' | 'warning' | 'note'
+  why: string
+}
+
+/** A fish of half its adult length swallows half as much. */
+function swallowsNowCm({ swallowsCm, sizeCm, adultCm }: Animal): number {
+  if (swallowsCm === null) return 0
+  return sizeCm !== null && adultCm !== null && adultCm > 0 ? swallowsCm * Math.min(1, sizeCm / adultCm) : swallowsCm
+}
+
+/** How long an animal is for whoever would eat it, cm; a resident whose size nobody knows may still be small. */
+const preyCm = ({ asPreyCm, sizeCm }: Animal): number | null => asPreyCm ?? sizeCm
+
+/** Answers whether one animal swallows the other whole, by its mouth and the other's size; unknown sizes eat nobody. */
+export function eats(hunter: Animal, prey: Animal): boolean {
+  const size = preyCm(prey)
+  return hunter.species !== prey.species && size !== null && swallowsNowCm(hunter) >= size
+}
+
+const forbidden = (why: string): Finding => ({ level: 'forbidden', why })
+const warning = (why: string): Finding => ({ level: 'warning', why })
+const note = (why: string): Finding => ({ level: 'note', why })
+
+/** Shrimp and crabs up to this share of a hunter's adult length are torn apart. */
+const tornShare = 1 / 3
+/** Fish up to so many times the mouth are hunted all the same. */
+const huntedTimes = 1.5
+
+/** Says what one animal does to the other beyond swallowing it: what it hunts, bites or grazes (species book, *eats*). */
+function harmTo(hunter: Animal, prey: Animal): Finding | null {
+  const takes = (word: string): boolean => hunter.eats?.includes(word) === true
+  const [size, mouth] = [preyCm(prey), swallowsNowCm(hunter)]
+  const isEaten = forbidden(`${hunter.species} eats ${prey.species}`)
+  const mayBe = warning(`${hunter.species} may eat ${prey.species}`)
+  const torn = (): Finding => (size !== null && hunter.adultCm !== null && size <= hunter.adultCm * tornShare ? isEaten : mayBe)
+  if (hunter.species === prey.species) return null
+  if (eats(hunter, prey)) return isEaten
+  switch (prey.animal) {
+    case 'snail':
+      return takes('snails') ? isEaten : takes('small snails') ? note(`${hunter.species} eats small snails`) : null
+    case 'starfish, urchin or cucumber':
+      return takes('starfish and urchins') ? isEaten : null
+    case 'shrimp':
+      return takes('shrimp') ? torn() : null
+    case 'crab':
+    case 'crayfish':
+      return takes('crabs') ? torn() : null
+    case 'clam':
+      return takes('clams') ? mayBe : null
+    case 'anemone or coral':
+      return takes('anemones') || takes('corals') ? warning(`${hunter.species} bites ${prey.species}`) : null
+    case 'other invertebrate':
+      return takes('worms') ? mayBe : null
+    default:
+      if (takes('small fish') && size !== null && size <= huntedTimes * mouth) return mayBe
+      if (takes('fins') && prey.fins === 'long') return warning(`${hunter.species} bites the long fins of ${prey.species}`)
+      return takes('fry') && prey.breeds === 'live-bearer' ? note(`${hunter.species} eats the young of ${prey.species}`) : null
+  }
+}
+
+/** What stays where it is competes for nothing. */
+const sessile = ['clam', 'anemone or coral']
+
+/** *Quiet* goes short at food beside *bold* and is hurt by *bully*. */
+function temperBetween(a: Animal, b: Animal): Finding | null {
+  const quiet = a.company === 'quiet' ? a : b.company === 'quiet' ? b : null
+  const other = quiet === a ? b : a
+  if (!quiet || sessile.includes(quiet.animal ?? '')) return null
+  if (other.company === 'bully') return warning(`${other.species} is a bully beside quiet ${quiet.species}`)
+  return other.company === 'bold' ? warning(`${quiet.species} goes short at food beside ${other.species}; feed apart`) : null
+}
+
+const isApart = (aMin: number | null, aMax: number | null, bMin: number | null, bMax: number | null): boolean =>
+  (aMin !== null && bMax !== null && aMin > bMax) || (bMin !== null && aMax !== null && bMin > aMax)
+
+/** Answers whether a kind bears none of its own beside it that came another way. A pair that fights all others is put together as a pair, never by adding a stranger. */
+function fightsItsOwn({ ownKind, temperament }: Animal): boolean {
+  if (ownKind === 'one only') return true
+  return temperament === 'fights its own kind' && (ownKind === null || ownKind === undefined || ownKind === 'pair')
+}
+
+/** Answers whether a kind poisons the water it is in when frightened: it never shares one. */
+export const poisonsTank = ({ poisons }: Animal): boolean => poisons === 'the tank'
+
+/**
+ * Says everything that two kinds in one tank have against each other, either way round, the gravest first.
+ * What else quarrels is a matter of room and cover, and no rule.
+ */
+export function companyBetween(a: Animal, b: Animal): Finding[] {
+  if (a.species === b.species) return fightsItsOwn(a) ? [forbidden(`${a.species} fights its own kind`)] : []
+  const poisoner = poisonsTank(a) ? a : poisonsTank(b) ? b : null
+  const found: (Finding | null)[] = [
+    harmTo(a, b),
+    harmTo(b, a),
+    isApart(a.tempCMin, a.tempCMax, b.tempCMin, b.tempCMax) ? forbidden(`${a.species} and ${b.species} bear no common temperature`) : null,
+    isApart(a.salinityPptMin, a.salinityPptMax, b.salinityPptMin, b.salinityPptMax) ? forbidden(`${a.species} and ${b.species} bear no common salinity`) : null,
+    poisoner ? forbidden(`${poisoner.species} poisons the water it shares when frightened`) : null,
+    temperBetween(a, b),
+  ]
+  const order: Finding['level'][] = ['forbidden', 'warning', 'note']
+  return found.filter((each) => each !== null).sort((one, other) => order.indexOf(one.level) - order.indexOf(other.level))
+}
+
+/** Says why two kinds must not stand in one tank; null when they may. */
+export const conflictBetween = (a: Animal, b: Animal): string | null => companyBetween(a, b).find(({ level }) => level === 'forbidden')?.why ?? null
+
+/** Says what so many of one kind have against each other in one tank, by the book's *own kind*. */
+export function ownKindFinding({ species, ownKind, temperament }: Animal, count: number): Finding | null {
+  if (count < 2) return null
+  switch (ownKind) {
+    case 'one only':
+      return forbidden(`${count} ${species}: one only, or dividers`)
+    case 'pair':
+      if (temperament === 'fights its own kind') return forbidden(`${count} ${species}: one, or a pair that is known to be one; else dividers`)
+      return count > 2 ? warning(`${count} ${species}: lives in pairs, others are driven off`) : null
+    case 'one male':
+    case 'males fight':
+      return note(`${count} ${species}: ${ownKind}`)
+    default:
+      return null
+  }
+}
+
+/** Says what speaks against an animal in the water of a tank without forbidding it: agents borne with care only, pH and hardness it is not kept in. */
+export function waterCautions({ species, withCare, phMin, phMax, hardness }: Animal, { agents, ph, alkalinityMeqL }: ChoiceTank): Finding[] {
+  const isPhOff = ph !== null && ph !== undefined && ((typeof phMin === 'number' && ph < phMin) || (typeof phMax === 'number' && ph > phMax))
+  const isHard = typeof alkalinityMeqL === 'number' && alkalinityMeqL >= hardFromMeqL
+  const isSoft = typeof alkalinityMeqL === 'number' && alkalinityMeqL < softBelowMeqL
+  return [
+    ...agents.filter((agent) => withCare?.includes(agent)).map((agent) => warning(`${agent} in the water, ${species} bears it with care only`)),
+    ...(isPhOff ? [note(`pH ${ph}, kept at ${phMin ?? '…'} to ${phMax ?? '…'}`)] : []),
+    ...(hardness === 'soft' && isHard ? [note('hard water, kept in soft')] : hardness === 'hard' && isSoft ? [note('soft water, kept in hard')] : []),
+  ]
+}
+
+/** Alkalinity from which water is hard, and below which it is soft, meq/L; house guidance. */
+const [hardFromMeqL, softBelowMeqL] = [4, 1]

@@ -1,0 +1,39 @@
+import { sql } from 'drizzle-orm'
+import type { BenchFish } from '../../core/bench/fishRules'
+import type { Handling } from '../../core/species/handling'
+import { agentColumns, type AgentColumn, type AgentWord } from '../../core/species/speciesWords'
+
+/** What the book says of handling a species, as the columns of a query. */
+export const handlingColumns = sql`species.hurts, species.poisons, species.sensitivities, species.catch_with AS catchWith`
+export interface HandlingRow {
+  hurts: string
+  poisons: string | null
+  sensitivities: string
+  catchWith: string | null
+}
+
+const list = (json: string): string[] => (json === '[]' ? [] : (JSON.parse(json) as string[]))
+
+/** Takes what the book says of handling out of a row, and leaves the rest. */
+export function withHandling<Row extends HandlingRow>({ hurts, poisons, sensitivities, catchWith, ...row }: Row): Omit<Row, keyof HandlingRow> & { handling: Handling } {
+  return { ...row, handling: { hurts: list(hurts), poisons, sensitivities: list(sensitivities), catchWith } }
+}
+
+const agentNames = Object.keys(agentColumns) as AgentColumn[]
+/** What the book says of fish on the bench, as the columns of a query. */
+export const benchFishColumns = sql`species.name AS species, species.waters, species.crossing, species.bears_hunger AS bearsHunger, ${handlingColumns},
+  json_object('copper', species.copper, 'formalin', species.formalin, 'malachite green', species.malachite_green, 'methylene blue', species.methylene_blue, 'salt', species.salt, 'praziquantel', species.praziquantel, 'chloroquine', species.chloroquine) AS agents`
+export interface BenchFishRow extends HandlingRow {
+  species: string
+  waters: string
+  crossing: string | null
+  bearsHunger: string | null
+  agents: string
+}
+
+/** Makes of a row what the bench goes by. */
+export function toBenchFish(row: BenchFishRow): BenchFish {
+  const { handling, species, waters, crossing, bearsHunger, agents } = withHandling(row)
+  const said = JSON.parse(agents) as Record<string, AgentWord | null>
+  return { ...handling, species, waters: list(waters), crossing, bearsHunger, agents: Object.fromEntries(agentNames.map((column) => [agentColumns[column], said[agentColumns[column]] ?? undefined])) }
+}

@@ -1,0 +1,66 @@
+import { useState } from 'react'
+import { Button, Form, Table } from 'react-bootstrap'
+import type { BookChange } from '../../core/species/bookChanges'
+import { plural } from '../ui/format'
+import { Lead } from '../ui/Lead'
+import { ListProblem, problemOf, type ListTrouble } from '../ui/ListProblem'
+import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { useGoOn } from '../ui/useGoOn'
+import { useBookChanges, useRegisterWrites } from './useSetup'
+
+/** What the shipped species book would change in the species kept here: looked at field by field, then all that is ticked or nothing. */
+export function BookChangesPage() {
+  const { rows, problem } = useBookChanges()
+  const { importRows } = useRegisterWrites('species')
+  const goOn = useGoOn()
+  const [left, setLeft] = useState<readonly string[]>([])
+  const [trouble, setTrouble] = useState<ListTrouble | null>(null)
+  if (!rows) return problem ? <Trouble problem={problem} back={{ to: '/setup/species', label: 'Species' }} /> : <Waiting what="the species book" />
+  if (rows.length === 0) return <Nothing>The shipped book has nothing to change here.</Nothing>
+  const chosen = rows.filter(({ id }) => !left.includes(id ?? ''))
+  const takeIn = (): void => void importRows(chosen).then(() => goOn('/setup/species'), (error: unknown) => setTrouble(problemOf(error)))
+  return (
+    <>
+      <Lead title="What the shipped book would change" aside={plural(rows.length, 'species', 'species')}>
+        Only cells that still say what an earlier book said, and new ones that are empty. What you wrote yourselves stays; a new name keeps its lots and outcomes.
+      </Lead>
+      {trouble && <ListProblem {...trouble} />}
+      {rows.map((row) => (
+        <Change key={row.id} change={row} isOn={!left.includes(row.id ?? '')} onToggle={(isOn) => setLeft(isOn ? left.filter((id) => id !== row.id) : [...left, row.id ?? ''])} />
+      ))}
+      <div className="thumb-bar page-action">
+        <Button className="act" disabled={chosen.length === 0} onClick={takeIn}>
+          {chosen.length === 0 ? 'Tick what is to be changed' : `Change ${plural(chosen.length, 'species', 'species')}`}
+        </Button>
+      </div>
+    </>
+  )
+}
+
+function Change({ change: { key, details, id }, isOn, onToggle }: { change: BookChange; isOn: boolean; onToggle: (isOn: boolean) => void }) {
+  const [corrected, added] = [details.filter(({ from }) => from !== ''), details.filter(({ from }) => from === '')]
+  return (
+    <section className="book-change" aria-label={key}>
+      <Form.Check type="checkbox" id={`take-${id}`} label={<strong>{key}</strong>} checked={isOn} onChange={(event) => onToggle(event.currentTarget.checked)} />
+      {corrected.length > 0 && (
+        <Table className="record-table">
+          <tbody>
+            {corrected.map(({ label, from, to }) => (
+              <tr key={label}>
+                <th scope="row">{label}</th>
+                <td>{from}</td>
+                <td>{to === '' ? 'nothing' : to}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+      {added.length > 0 && (
+        <details>
+          <summary>{plural(added.length, 'new entry', 'new entries')}</summary>
+          {added.map(({ label, to }) => `${label}: ${to}`).join(' · ')}
+        </details>
+      )}
+    </section>
+  )
+}
