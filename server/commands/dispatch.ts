@@ -93,7 +93,7 @@ function hashOf(command: Command, params: Params, body: object): string {
 }
 
 /** Nothing that is written nests deeper or holds more; what does would exhaust whoever goes through it. */
-const [deepest, mostValues] = [12, 100_000]
+const [deepest, mostValues] = [12, 200_000]
 
 // Two devices may name the same fields in another order.
 function sorted(value: unknown, left: { values: number }, depth = 0): unknown {

@@ -82,7 +82,7 @@ describe('lists and their columns', () => {
   test('usual headings are recognised, others named; a name that is nearly one of the book is offered', async () => {
     const { lines, columns, notices } = (await read(list)).body
     expect(columns).toMatchObject({ mapping: { species: 1, count: 2, bags: 3 }, isRemembered: false, sample: [['Puntius titteya', 'Cherry barp', '22', '3', 'R1-02']] })
-    expect(lines[0]).toMatchObject({ species: 'Cherry barp', isNewSpecies: true, nearestSpecies: 'Cherry barb', tankId: null })
+    expect(lines[0]).toMatchObject({ species: 'Cherry barp', isNewSpecies: true, couldBe: ['Cherry barb'], tankId: null })
     expect(notices).toEqual(['The column "latin" was not read.', 'The column "where" was not read.'])
   })
 

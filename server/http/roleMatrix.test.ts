@@ -88,7 +88,7 @@ const matrix: Record<string, Answers> = {
   'get /api/rounds/today': device,
   'post /api/checks': keeper,
   'get /api/species-book': device,
-  'get /api/species-book/changes': lead,
+  'get /api/species-book/changes': device,
   'post /api/setup/species/adoptions': lead,
   'get /api/bench': device,
   'get /api/bench/subject': device,

@@ -7,6 +7,7 @@ import { openDatabase, type Database } from '../db/open'
 import { checkLedger } from '../ledger/checkLedger'
 import type { Progress } from './exportRoom'
 import { databaseIn, photosIn } from './folder'
+import { moveAgentWords } from '../species/agentWords'
 import { columnsOf, exportedTables, type Column } from './tables'
 
 const rowsAtOnce = 20_000
@@ -66,6 +67,7 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
   const missing = exportedTables.filter((table) => !state.seen.has(table))
   if (missing.length > 0) throw new ImportError(state.line, `the file has no table ${missing.join(', ')}`)
   if (state.rows !== state.total) throw new ImportError(state.line, `the file promises ${state.total} rows and holds ${state.rows}`)
+  moveAgentWords(db.raw)
   db.raw.exec('COMMIT')
   onProgress(state.rows, state.total)
   return { rows: state.rows, photos: state.photos }

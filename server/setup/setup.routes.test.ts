@@ -64,7 +64,7 @@ describe('a list a lead keeps', () => {
   test('species of the book come in with what the book knows; those that are here stay as they are', async () => {
     await room.addFish(room.tanks[0], 'cherry barb', 2)
     const before = await row('species', 'name', 'Cherry barb')
-    expect(before.values).toMatchObject({ scientificName: 'Puntius titteya', water: 'fresh' })
+    expect(before.values).toMatchObject({ scientificName: 'Rohanella titteya', water: 'fresh' })
     expect((await room.post('/api/setup/species/adoptions', { names: ['Cherry barb', 'Kuhli loach', 'Nothing known'] })).body).toEqual({ adopted: 1 })
     expect((await rows('species')).map(({ values }) => values.name)).toEqual(['Cherry barb', 'Kuhli loach'])
   })
@@ -136,7 +136,7 @@ const badFiles: [what: string, register: RegisterName | 'packing list', file: st
   ['half a row number', 'tanks', `${tanksHeading}\nR2-01,Fresh sale rack,glass,R2,1.5,1,60,50`, 2, 'row', /whole number/],
   ['row zero', 'tanks', `${tanksHeading}\nR2-01,Fresh sale rack,glass,R2,0,1,60,50`, 2, 'row', /at least 1/],
   ['a range that ends before it begins', 'species', `${speciesHeading}\nX,fresh,28,22,6,7,,`, 2, 'temperature to', /ends below where it begins/],
-  ['a water nobody knows', 'species', `${speciesHeading}\nX,mud,22,28,6,7,,`, 2, 'water', /one of fresh, brackish, marine/],
+  ['a water nobody knows', 'species', `${speciesHeading}\nX,mud,22,28,6,7,,`, 2, 'usually traded in', /one of fresh, brackish, marine/],
   ['a sensitivity nobody knows', 'species', `${speciesHeading}\nX,fresh,22,28,6,7,copper; noise,`, 2, 'sensitive to', /separated by semicolons/],
   ['more than all of them seen', 'species', `${speciesHeading}\nX,fresh,22,28,6,7,,140`, 2, 'usual share seen', /at most 100/],
   ['a list without bags', 'packing list', 'species,count\nCherry barb,5', 1, 'bags', /no column "bags"/],

@@ -12,7 +12,7 @@ const adoptSchema = strictObject({ names: array().of(text('Species', bounds.name
 export const setupEndpoints = (setup: SetupService): Endpoint[] => [
   ...registerNames.flatMap((register) => endpointsOf(register, setup)),
   read({ path: '/api/species-book', access: 'device', read: setup.book }),
-  read({ path: '/api/species-book/changes', access: 'lead', read: setup.bookChanges }),
+  read({ path: '/api/species-book/changes', access: 'device', read: setup.bookChanges }),
   command({ method: 'post', path: '/api/setup/species/adoptions', access: 'lead', name: 'adoptSpecies', schema: adoptSchema, run: setup.adoptSpecies }),
 ]
 
@@ -30,7 +30,7 @@ function endpointsOf(register: RegisterName, setup: SetupService): Endpoint[] {
     }),
     plain({ method: 'post', path: `${path}/csv/preview`, access: 'lead', mostBytes: 2_000_000, handle: async (request, response) => void response.json(await setup.previewCsv(register, request.body instanceof Uint8Array ? request.body : new Uint8Array())) }),
     command({ method: 'post', path, access: 'lead', name: `add${name}`, schema: addSchema, run: setup.addRow(register) }),
-    command({ method: 'post', path: `${path}/import`, access: 'lead', name: `import${name}`, mostBytes: 3_000_000, schema: importRowsSchema(register) as unknown as Schema<ImportRows>, run: setup.importRows(register) }),
+    command({ method: 'post', path: `${path}/import`, access: 'lead', name: `import${name}`, mostBytes: 8_000_000, schema: importRowsSchema(register) as unknown as Schema<ImportRows>, run: setup.importRows(register) }),
     command({ method: 'put', path: `${path}/:id`, access: 'lead', name: `edit${name}`, schema: editRowSchema(register) as unknown as Schema<EditRow>, run: setup.editRow(register) }),
     command({ method: 'post', path: `${path}/:id/retirement`, access: 'lead', name: `retire${name}`, schema: retireRowSchema, run: setup.retireRow(register) }),
   ]
