@@ -189,7 +189,7 @@ async function sellAndLose(scene: Scene, atMs: number): Promise<void> {
   }
   for (const code of Object.values(afterQuarantine)) {
     const single = commander.tank(code, atMs).stock[0]
-    if (single && demoSingles.includes(single.species) && chance.oneIn(9)) await act(scene, 'releaseFish', code, { lotId: single.lotId, quantity: single.quantity, reason: 'sold', note: null }, atMs + 130 * minuteMs)
+    if (single && demoSingles.includes(single.species) && chance.oneIn(25)) await act(scene, 'releaseFish', code, { lotId: single.lotId, quantity: single.quantity, reason: 'sold', note: null }, atMs + 130 * minuteMs)
   }
   for (const tank of commander.room(atMs).tanks.filter(({ fish }) => fish > 1)) {
     if (!chance.oneIn(tank.hold ? 60 : 260)) continue

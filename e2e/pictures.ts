@@ -25,10 +25,10 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['compare', '/bench/compare?line=waiting', judged],
   ['bench', '/bench'],
   ['run', '/bench/runs/siphon'],
-  ['tanks', '/setup/tanks'],
+  ['species', '/setup/species', (driver) => driver.follow('edit Kuhli loach')],
 ]
 const onPhone = new Set(['desk', 'unpack', 'run'])
-const onDesktop = new Set(['today', 'new-crate', 'crate', 'preparation', 'tank-choice', 'unpack', 'claim', 'room', 'tank', 'round', 'tanks', 'compare'])
+const onDesktop = new Set(['today', 'new-crate', 'crate', 'preparation', 'tank-choice', 'unpack', 'claim', 'room', 'tank', 'round', 'species', 'compare'])
 
 async function readList(driver: Driver): Promise<void> {
   await driver.type('Supplier', 'Brackwater Nurseries')
@@ -39,7 +39,7 @@ async function suggestTanks(driver: Driver): Promise<void> {
   await driver.press('Suggest tanks')
   await driver.page.getByText(/Proven/).waitFor({ timeout: 30_000 })
   await driver.page.getByRole('button', { name: 'Suggest tanks' }).waitFor()
-  await driver.press(/^4 Firefish/)
+  await driver.press(/^4 Cleaner shrimp/)
 }
 
 async function spoilBag(driver: Driver): Promise<void> {

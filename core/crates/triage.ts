@@ -32,10 +32,9 @@ export interface TriageInput {
  */
 export function triageBag({ findings, hoursInBag, poisons = null }: TriageInput, limits: Pick<Limits, 'longInBagHours'>): Triage | null {
   if (findings.alive === 0) return null
-  const poisoner = poisonsBag({ poisons })
-  const failing = [...failingReasons(findings), ...(poisoner ? poisonedReasons(findings) : [])]
+  const failing = [...failingReasons(findings), ...(poisonsBag({ poisons }) ? poisonedReasons(findings) : [])]
   const pressing = pressingReasons(findings, hoursInBag, limits.longInBagHours)
-  const cautions = [...(poisoner ? ['It poisons its own bag: foam is no want of oxygen. Fresh water, no bag water along, nobody else in it.'] : []), ...cautionsFor(findings)]
+  const cautions = cautionsFor(findings)
   if (failing.length > 0) return { step: 'release at once', reasons: [...failing, ...pressing], cautions: ['Look again within the hour: fish that lie down on release may recover.', ...cautions] }
   if (pressing.length > 0) return { step: 'first-response bath, then an observation tank', reasons: pressing, cautions: ['Aerate the bath, stay beside it, keep to the label of the agent.', ...cautions] }
   const isStrong = findings.behaviour === 'lively' && findings.body !== null && findings.body !== undefined

@@ -27,6 +27,8 @@ export interface HungryLot extends LotPlace {
 export interface RecentLoss extends LotPlace {
   lastAtMs: number
   causes: string[]
+  /** Dead, it poisons the water, and it died lately: an alarm for everything on that water. */
+  isPoison: boolean
 }
 
 /** A run on the bench: what it wants now, and when. */

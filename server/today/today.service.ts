@@ -74,7 +74,7 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
         unchecked: [...stocked].filter(([id]) => !checked.has(id)).map(([, code]) => code),
         stockedTanks: stocked.size,
         notEating: hungry(lots, nowMs, notEatingDays, broken),
-        losses: store.lossesSince(lossesFromMs).map(({ causes, ...row }) => ({ ...row, causes: causes?.split(',') ?? [] })),
+        losses: store.lossesSince(lossesFromMs).map(({ causes, poisons, ...row }) => ({ ...row, causes: causes?.split(',') ?? [], isPoison: (poisons === 'the tank' || poisons === 'when it dies') && nowMs - row.lastAtMs < poisonMs })),
         lossDays: recentLossDays,
         holds: held(lots, nowMs, shopHoldDays, timeZone, broken),
         broken: notWorkedOut,
@@ -118,6 +118,9 @@ const speciesOf = (run: RunView): string => [...new Set(run.sources.map(({ speci
 
 /** Stands for a run that cannot be followed. It can be ended all the same, and its fish are where the books have them. */
 const brokenRun = (run: RunView): RunOnToday => ({ id: run.id, number: run.number, species: speciesOf(run), words: 'This run cannot be reckoned. Look at its fish, open it and end it.', dueAtMs: null, isForgotten: true, isAlarm: true })
+
+/** So long after its death a poisoner is an alarm for everything on its water. */
+const poisonMs = 24 * 3_600_000
 
 /** A recheck is shown a little ahead. */
 const soonMs = 15 * 60_000

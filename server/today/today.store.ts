@@ -48,8 +48,8 @@ export function createTodayStore({ orm }: Database) {
       ),
     /** Losses since a moment, by tank and lot, newest first; those taken back do not count. */
     lossesSince: (sinceMs: number) =>
-      orm.all<{ tankCode: string; lotId: string; lotCode: string; species: string; quantity: number; lastAtMs: number; causes: string | null }>(
-        sql`SELECT tank.code AS tankCode, lot.id AS lotId, lot.code AS lotCode, species.name AS species, sum(m.quantity) AS quantity, max(m.happened_at_ms) AS lastAtMs, group_concat(DISTINCT m.cause) AS causes
+      orm.all<{ tankCode: string; lotId: string; lotCode: string; species: string; quantity: number; lastAtMs: number; causes: string | null; poisons: string | null }>(
+        sql`SELECT tank.code AS tankCode, lot.id AS lotId, lot.code AS lotCode, species.name AS species, sum(m.quantity) AS quantity, max(m.happened_at_ms) AS lastAtMs, group_concat(DISTINCT m.cause) AS causes, species.poisons
           FROM movement m JOIN tank ON tank.id = m.from_place_id JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id
           WHERE m.kind = 'loss' AND m.happened_at_ms >= ${sinceMs} AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)
           GROUP BY tank.id, lot.id ORDER BY lastAtMs DESC`,

@@ -58,8 +58,8 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
         <button type="button" className="hand-button other-line" onClick={() => setSheet('lines')}>
           other fish
         </button>
+        {line && <HandlingNotes of={[line]} />}
       </div>
-      {line && <HandlingNotes of={[line]} />}
       <div className="bag-counts">
         <Stepper label="alive" value={draft.alive} max={5000} onChange={(alive) => change({ alive })} />
         <DeadBox dead={draft.dead} onMore={() => die(1)} onLess={() => die(-1)} />

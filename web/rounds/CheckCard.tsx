@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { ateAnswers, signs, type Ate, type RecordCheck, type Sign } from '../../core/rounds/rounds.schema'
 import { isQuiet, pendingCheckId, type RoundStop } from '../../core/rounds/roundView'
+import { dangerOf } from '../../core/species/handling'
 import { countFish } from '../../core/ledger/stockView'
 import { nowMs } from '../api/clock'
 import { ateWords } from '../ui/ateWords'
@@ -60,6 +61,7 @@ export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props
             <strong>
               {lot.quantity} {lot.species}
             </strong>{' '}
+            {dangerOf(lot.handling) && <span className="danger-word">{dangerOf(lot.handling)} </span>}
             <small>
               lot {lot.lotCode}, {lot.origin}, {formatSpan(nowMs() - lot.sinceMs)} here
             </small>

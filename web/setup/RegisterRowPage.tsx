@@ -11,9 +11,9 @@ import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
 import { useBack } from '../ui/useBack'
 import { useGoOn } from '../ui/useGoOn'
-import { useUnits } from '../ui/useUnits'
+import { useUnits, type Units } from '../ui/useUnits'
 import { RegisterField } from './RegisterField'
-import { fromInputs, toInputs, type Inputs } from './registerForm'
+import { fromInputs, toInputs, unitOf, type Inputs } from './registerForm'
 import { useReferenceNames } from './useReferenceNames'
 import { useRegisterWrites } from './useSetup'
 
@@ -92,7 +92,7 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
       )}
       <Form noValidate className="register-form" onSubmit={(event) => (event.preventDefault(), save())}>
         {(groups ?? [{ title: '', about: '', fields }]).map((group) => (
-          <FieldSet key={group.title} group={group} isLead={isLead} inputs={inputs} errors={errors} onChange={(name, value) => setInputs({ ...inputs, [name]: value })} />
+          <FieldSet key={group.title} group={group} isLead={isLead} isNew={row === null} inputs={inputs} errors={errors} onChange={(name, value) => setInputs({ ...inputs, [name]: value })} />
         ))}
         {strangers.map(([name, message]) => (
           <p key={name} className="form-problem" role="alert">
@@ -122,13 +122,20 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
 interface FieldSetProps {
   group: FieldGroup
   isLead: boolean
+  isNew: boolean
   inputs: Inputs
   errors: Record<string, string>
   onChange: (name: string, value: string | string[]) => void
 }
 
+/** On a phone fifty fields are a long way: a group is shut there, with what it says in one line, until it is asked for. */
+const isWide = (): boolean => typeof window.matchMedia !== 'function' || window.matchMedia('(min-width: 720px)').matches
+
 /** Fields that are read together, under what they are used for. */
-function FieldSet({ group: { title, about, fields }, isLead, inputs, errors, onChange }: FieldSetProps) {
+function FieldSet({ group: { title, about, fields }, isLead, isNew, inputs, errors, onChange }: FieldSetProps) {
+  const [wasOpen, setOpen] = useState(() => isNew || isWide())
+  const units = useUnits()
+  const isOpen = wasOpen || fields.some(({ name }) => errors[name])
   const list = (
     <fieldset disabled={!isLead} className="register-fields">
       {fields.map((field) => (
@@ -140,10 +147,22 @@ function FieldSet({ group: { title, about, fields }, isLead, inputs, errors, onC
   return (
     <section className="field-group" aria-label={title}>
       <header>
-        <h2>{title}</h2>
-        <p>{about}</p>
+        <h2>
+          <button type="button" className="group-title" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+            {title}
+          </button>
+        </h2>
+        <p>{isOpen ? about : digestOf(fields, inputs, units)}</p>
       </header>
-      {list}
+      {isOpen && list}
     </section>
   )
 }
+
+/** What the fields of a group say, in one line; what is not said is left out. */
+const digestOf = (fields: readonly Field[], inputs: Inputs, units: Units): string =>
+  fields
+    .map((field) => ({ field, value: [inputs[field.name] ?? ''].flat().join(', ') }))
+    .filter(({ value }) => value !== '')
+    .map(({ field, value }) => `${field.label}: ${[value, unitOf(field, units)].filter(Boolean).join(' ')}`)
+    .join(' · ') || 'nothing is said yet'

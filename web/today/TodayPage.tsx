@@ -83,6 +83,8 @@ export function TodayPage() {
 function WhatNow({ today }: { today: TodayView }) {
   const late = today.runs.find(({ isForgotten, isAlarm }) => isForgotten || isAlarm)
   if (late) return <>Now: <Link to={`/bench/runs/${late.id}`}>run {late.number}, {late.species}</Link>. {late.words}</>
+  const poison = today.losses.find(({ isPoison }) => isPoison)
+  if (poison) return <>Now: <Link to={`/room/${poison.tankCode}`}>{poison.tankCode}</Link>. A {poison.species} died there and poisons its water: out, large water change, carbon.</>
   const crate = today.crates[0]
   const stage = crate && summaryStage(crate)
   if (crate && stage === 'opening') return <>Now: <Link to={`/crates/${crate.id}/unpack`}>unpack crate {crate.number}</Link>. {plural(crate.bagCount - crate.openedCount, 'bag')} still shut{crate.packedAtMs ? `, ${formatSpan(nowMs() - crate.packedAtMs)} since packing` : ''}.</>
@@ -204,6 +206,7 @@ function LossRow({ loss }: { loss: RecentLoss }) {
         lot {loss.lotCode}
         {loss.causes.length > 0 && `, ${loss.causes.join(', ')}`}
       </small>
+      {loss.isPoison && <span className="danger-word">Its death poisons the water: out, large water change, carbon; look at every tank on it.</span>}
     </Row>
   )
 }
