@@ -99,7 +99,7 @@ describe('what the bench rules out', () => {
   })
 })
 
-test('cloudy water, deaths or distress in the bag of a poisoner are no reason to wait; a plain bag of it is as any other', () => {
+test('cloudy water, deaths or distress in the bag of a poisoner are no reason to wait; a plain bag of it waits like all others', () => {
   const found = { alive: 6, dead: 0, concerns: [], body: null, behaviour: null, waterTempC: null, hasBinder: null }
   const step = (poisons: string | null, more: object) => triageBag({ findings: { ...found, ...more } as Parameters<typeof triageBag>[0]['findings'], hoursInBag: 10, poisons }, standardLimits)?.step
   expect([step('its bag', { concerns: ['water'] }), step('its bag', { dead: 1 }), step('the tank', { behaviour: 'distressed' })]).toEqual(Array(3).fill('release at once'))
