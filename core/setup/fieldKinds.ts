@@ -21,7 +21,8 @@ export type RegisterField = FieldBase &
     /** A figure in base units; `quantity` says which display unit people see, `unit` names one that has no other. */
     | { kind: 'measure'; min: number; max: number; quantity?: Quantity; unit?: string }
     | { kind: 'choice'; options: readonly string[] }
-    | { kind: 'choices'; options: readonly string[] }
+    /** `moved` are words that stood here before, and what to do with them now. */
+    | { kind: 'choices'; options: readonly string[]; moved?: { words: readonly string[]; remedy: string } }
     /** Names a row of another list. */
     | { kind: 'reference'; register: RegisterName }
   )

@@ -73,3 +73,12 @@ test('rows are told apart by what names them, sources within their supplier', ()
   expect(rowKey('sources', { name: 'Ponds', supplierId: 'a' })).not.toBe(rowKey('sources', { name: 'Ponds', supplierId: 'b' }))
   expect(emptyValues(registers.species.fields)).toMatchObject({ name: null, sensitivities: [] })
 })
+
+describe('a species file of an earlier version', () => {
+  const read = (rows: string[][]) => readRegister('species', rows, [], references)
+  test('its column of the water is still read', () => expect(read([['name', 'water'], ['Moonfish', 'marine']])).toMatchObject({ ok: true, notices: [], rows: [{ values: { name: 'Moonfish', water: 'marine' } }] }))
+  test('agents under “sensitive to” are refused with where they stand now', () => {
+    const answer = read([['name', 'sensitive to'], ['Moonfish', 'netting; copper']])
+    expect(answer.ok ? '' : answer.errors[0]?.message).toBe('Row 2: "copper" does not stand under sensitive to any more: agents have columns of their own now; put "forbidden" there')
+  })
+})

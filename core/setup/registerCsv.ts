@@ -140,7 +140,8 @@ function readCell(field: RegisterField, cell: string, references: References, co
     const typed = cell === '' ? [] : cell.split(';').map((word) => word.trim()).filter(Boolean)
     const words = typed.map((word) => optionOf(field.options, word) ?? word)
     const strange = words.find((word) => !field.options.includes(word))
-    if (strange) complain(`${field.label} may hold ${field.options.join(', ')}, separated by semicolons; not "${strange.slice(0, 40)}"`)
+    if (strange && field.moved?.words.includes(strange)) complain(`"${strange}" does not stand under ${field.label} any more: ${field.moved.remedy}`)
+    else if (strange) complain(`${field.label} may hold ${field.options.join(', ')}, separated by semicolons; not "${strange.slice(0, 40)}"`)
     return words
   }
   if (cell === '') return null

@@ -76,7 +76,7 @@ export const speciesGroups: readonly FieldGroup[] = [
     title: 'Handling',
     about: 'Warnings for people and for fish, where they are unpacked, caught and moved.',
     fields: [
-      choicesField('sensitivities', 'sensitive to', sensitivities, 'air: never lifted out of the water'),
+      { name: 'sensitivities', label: 'sensitive to', kind: 'choices', options: sensitivities, hint: 'air: never lifted out of the water', moved: { words: ['copper', 'salt', 'formalin', 'medicine dyes'], remedy: 'agents have columns of their own now; put "forbidden" there' } },
       choiceField('catchWith', 'catch with', catchTools),
       choicesField('hurts', 'hurts', hurts, 'whoever handles it; local medical advice decides'),
       choiceField('poisons', 'poisons', poisons, 'when frightened or dying: own bag, own water, no bag water along'),
