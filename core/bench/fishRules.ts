@@ -27,7 +27,7 @@ const takesBagWaterAlong = ({ key }: School): boolean => key === 'matched'
  * Names the schools that these fish must not go through.
  * @param tankWater - kind of water they are to go to; null when no tank is planned.
  * @param isSaltier - whether that water is saltier than theirs.
- * Source: species corrections, part 8: *air*, *poisons*, *crossing*.
+ * By the book's *sensitive to: air*, *poisons*, *waters* and *crossing* (docs/species.md, docs/bench.md).
  */
 export function withheldSchools(fish: readonly BenchFish[], schools: readonly School[], tankWater: string | null, isSaltier: boolean): Withheld[] {
   const reasonAgainst = (school: School): string | null => {

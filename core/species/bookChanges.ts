@@ -16,13 +16,13 @@ const newFields = ['otherNames', 'lookAlikes', 'waters', 'crossing', 'hardness',
 const isEmpty = (value: RegisterValue | undefined): boolean => value === null || value === undefined || (Array.isArray(value) && value.length === 0)
 const plain = (value: RegisterValue | undefined): string => (isEmpty(value) ? '' : Array.isArray(value) ? [...value].sort().join('; ') : String(value))
 
-/** Names an entry had before, its present one first. */
-const namesOfEntry = ({ name }: BookEntry): string[] => [name, ...(formerBook[name]?.name ?? []).map(String)]
+/** Entries by each name they have or had. */
+const byName = new Map<string, BookEntry[]>()
+for (const entry of speciesBook) for (const name of [entry.name, ...(formerBook[entry.name]?.name ?? [])]) byName.set(nameKey(String(name)), [...(byName.get(nameKey(String(name))) ?? []), entry])
 
 /** The entry that a row of the room began as: by its name now or before; where two entries claim it, by the scientific one. */
 export function entryOf({ values }: Pick<RegisterRow, 'values'>): BookEntry | null {
-  const key = nameKey(String(values.name))
-  const claims = speciesBook.filter((entry) => namesOfEntry(entry).some((name) => nameKey(name) === key))
+  const claims = byName.get(nameKey(String(values.name))) ?? []
   if (claims.length <= 1) return claims[0] ?? null
   const scientific = nameKey(String(values.scientificName ?? ''))
   return claims.find((entry) => [entry.scientificName, ...(formerBook[entry.name]?.scientificName ?? [])].some((name) => nameKey(String(name)) === scientific)) ?? null

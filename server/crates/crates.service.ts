@@ -77,7 +77,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     if (input.tankId !== null && !isTank(input.tankId)) throw fieldProblem(`${prefix}tankId`, 'There is no such tank')
     const [lotId, lineId] = [newId(), newId()]
     const code = `${crate.number}-${String(position).padStart(2, '0')}`
-    ledgerStore.insertLot({ id: lotId, code, speciesId: species.named(input.species, nowMs), origin: crate.supplier, createdAtMs: nowMs })
+    ledgerStore.insertLot({ id: lotId, code, speciesId: species.named(input.species, nowMs, `${prefix}species`), origin: crate.supplier, createdAtMs: nowMs })
     store.insertLine({ id: lineId, crateId: crate.id, position, count: input.count, lotId, tankId: input.tankId, version: 1, ...detailsOf(input) })
     insertBags(crate.id, lineId, input, prefix)
     return lineId
@@ -204,7 +204,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
         insertBags(crateId, line.id, input, '')
       }
       store.updateLine(line.id, { count: input.count, ...detailsOf(input), version: version + 1 })
-      store.updateLot(line.lotId, { speciesId: species.named(input.species, context.nowMs) })
+      store.updateLot(line.lotId, { speciesId: species.named(input.species, context.nowMs, 'species') })
       log(context, 'edited', `line ${line.lotCode}`, { ...line, bags: bags.length, perBag: null, tank: null, version: null, id: null, lotId: null, lotCode: null, position: null }, { ...input, perBag: null })
       return { version: version + 1 }
     },
@@ -248,7 +248,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     identifyLine(context: CommandContext, { species: name, identity, strain, version }: IdentifyLine) {
       const line = requireLine(requireCrate(context.params.crateId), context.params.lineId, version)
       store.updateLine(line.id, { identity, strain, version: version + 1 })
-      store.updateLot(line.lotId, { speciesId: species.named(name, context.nowMs) })
+      store.updateLot(line.lotId, { speciesId: species.named(name, context.nowMs, 'species') })
       log(context, 'identified', `line ${line.lotCode}`, { species: line.species, identity: line.identity, strain: line.strain }, { species: name, identity, strain })
       return { version: version + 1 }
     },

@@ -90,7 +90,7 @@ export function createLedgerService(store: LedgerStore, species: SpeciesStore, t
       const prefix = how === 'born' ? 'B' : 'H'
       const lotId = newId()
       const code = `${prefix}-${store.countLots(`${prefix}-`) + 1}`
-      store.insertLot({ id: lotId, code, speciesId: species.named(name, context.nowMs), origin: how === 'born' ? 'born here' : 'brought in', createdAtMs: context.nowMs })
+      store.insertLot({ id: lotId, code, speciesId: species.named(name, context.nowMs, 'species'), origin: how === 'born' ? 'born here' : 'brought in', createdAtMs: context.nowMs })
       const movementId = write(context, { kind: how === 'born' ? 'born' : 'arrive', lotId, fromPlaceId: outsidePlaceId, toPlaceId: tankId, quantity, note, happenedAtMs })
       return { movementIds: [movementId], lotId }
     },

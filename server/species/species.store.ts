@@ -3,6 +3,7 @@ import type { KnownName } from '../../core/species/nearestName'
 import { ambiguousNames, entriesNamed, namesOf, speciesBook, splitNames } from '../../core/species/speciesBook'
 import { nameKey } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
+import { fieldProblem } from '../http/problem'
 import { newId } from '../newId'
 import { species } from './species.table'
 
@@ -38,10 +39,16 @@ export function createSpeciesStore({ orm }: Database) {
       ...orm.select({ name: species.name, scientificName: species.scientificName, otherNames: species.otherNames }).from(species).all().flatMap((row) => namesOf(row).map((name) => ({ name, means: row.name }))),
       ...bookNames,
     ],
-    /** Finds a species by any of its names; one that is new here comes with what the book knows of it, or with its name alone. */
-    named(name: string, nowMs: number): string {
+    /**
+     * Finds a species by any of its names; one that is new here comes with what the book knows of it, or with its name alone.
+     * @param askAt - field beside which a name that several kinds go by is asked; left out where a touch must not be lost
+     *   for it, and the kind is named later.
+     */
+    named(name: string, nowMs: number, askAt: string | null = null): string {
       const known = here(nameKey(name))
       if (known) return known.id
+      const kinds = ambiguousNames.get(nameKey(name)) ?? []
+      if (askAt !== null && kinds.length > 1) throw fieldProblem(askAt, `${name.trim()} is what several kinds are called: ${kinds.join(', ')}. Write which it is; if none of them, add a word to the name`)
       const entry = onlyEntry(name) ?? { name: name.trim().replace(/\s+/g, ' ') }
       const key = nameKey(entry.name)
       const same = byKey(key)

@@ -98,9 +98,23 @@ describe('a room of the first edition', () => {
 describe('names on a list', () => {
 
   test('any of its names finds a species; one that means several is asked, never matched', async () => {
-    await room.crateOf([['galaxy rasbora', 8, 1, null], ['Hoplisoma pygmaeum', 10, 1, null], ['captive-bred  SEAHORSE', 1, 1, null], ['Blue tang', 1, 1, null]])
-    expect((await rows()).map(({ values }) => values.name)).toEqual(['Blue tang', 'Celestial pearl danio', 'Common seahorse', 'Pygmy corydoras'])
-    expect((await named('Blue tang'))?.values.scientificName).toBeNull()
+    await room.crateOf([['galaxy rasbora', 8, 1, null], ['Hoplisoma pygmaeum', 10, 1, null], ['captive-bred  SEAHORSE', 1, 1, null]])
+    expect((await rows()).map(({ values }) => values.name)).toEqual(['Celestial pearl danio', 'Common seahorse', 'Pygmy corydoras'])
+    const asked = 'Blue tang is what several kinds are called: Regal tang, Powder blue tang. Write which it is; if none of them, add a word to the name'
+    const line = { species: 'Blue tang', count: 1, bags: 1, perBag: null, tankId: null }
+    const crate = await room.post('/api/crates', { supplier: 'Pale Harbour', expectedAtMs: null, packedAtMs: null, lines: [{ ...line, species: 'Guppy' }, line] })
+    expect([crate.status, crate.body.errors]).toEqual([422, [{ path: 'lines[1].species', message: asked }]])
+    const fish = await room.post(`/api/tanks/${room.tanks[0]?.id}/additions`, { species: 'BLUE tang', quantity: 1, how: 'brought-in', note: null, happenedAtMs: room.clock.nowMs })
+    expect([fish.status, fish.body.errors[0].path]).toEqual([422, 'species'])
+    expect(await rows()).toHaveLength(3)
+  })
+
+  test('a bag that nobody listed is counted in under whatever it is called: its name waits, the touch does not', async () => {
+    const crate = await room.crateOf([['Guppy', 5, 1, null]])
+    expect((await room.post(`/api/crates/${crate.id}/added-bags`, { species: 'Angelfish', alive: 3, dead: 0, note: null, happenedAtMs: room.clock.nowMs })).status).toBe(201)
+    expect((await named('Angelfish'))?.values.scientificName).toBeNull()
+    // What the room itself calls so is meant from then on.
+    expect((await room.post(`/api/tanks/${room.tanks[0]?.id}/additions`, { species: 'angelfish', quantity: 1, how: 'brought-in', note: null, happenedAtMs: room.clock.nowMs })).status).toBe(201)
   })
 
   test('species of the book are here under whatever name the room has them', async () => {

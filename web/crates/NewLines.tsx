@@ -87,7 +87,7 @@ function LineRows({ line, showsErrors, onChange, onRemove }: { line: NewLine; sh
 
 /** A name that the book does not know, and the one that was perhaps meant. */
 function NameHint({ line, onTake }: { line: NewLine; onTake: (species: string) => void }) {
-  const { isNewSpecies, couldBe } = line
+  const { isNewSpecies, couldBe = [] } = line
   if (!isNewSpecies) return null
   return (
     <>
