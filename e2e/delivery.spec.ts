@@ -22,10 +22,10 @@ const list: [string, number, number, number][] = [
   ['Bronze corydoras', 3, 6, 3],
   ['Amano shrimp', 3, 10, 2],
   ['Nerite snail', 3, 10, 2],
-  ['Royal gramma', 4, 1, 20],
-  ['Firefish', 4, 1, 18],
+  ['Blue-green chromis', 4, 1, 20],
+  ['Pajama cardinalfish', 4, 1, 18],
   ['Banggai cardinalfish', 3, 2, 16],
-  ['Tailspot blenny', 4, 1, 19],
+  ['Neon goby', 4, 1, 19],
   ['Cleaner shrimp', 3, 2, 15],
   ['Trochus snail', 3, 4, 4],
 ]

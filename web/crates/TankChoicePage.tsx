@@ -2,6 +2,7 @@ import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, 
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import useSWR from 'swr'
+import { ownKindFinding } from '../../core/tankChoice/company'
 import { cautionsOf, costsOf, forTank, rulesAgainst, tankOptions, type TankOption } from '../../core/tankChoice/explainChoice'
 import { prepareChoice, type Prepared } from '../../core/tankChoice/prepareChoice'
 import { scoreChoice } from '../../core/tankChoice/scoreChoice'
@@ -145,7 +146,12 @@ function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineP
   )
 }
 
-const whyHomeless = ({ possible }: Prepared, line: number): string => (possible[line]?.length === 0 ? 'every tank breaks a rule; open to see which' : 'open to choose, or drag it to a tank')
+/** Why a line has no tank, and what can be done: fish that fight their own find none however many stand empty. */
+function whyHomeless({ input, possible }: Prepared, line: number): string {
+  const own = input.lines[line] ? ownKindFinding(input.lines[line].animal, input.lines[line].count) : null
+  if (own?.level === 'forbidden') return `${own.why}. Give each a line of its own (Change crate or lines), or a lead plans them with dividers`
+  return possible[line]?.length === 0 ? 'every tank breaks a rule; open to see which' : 'open to choose, or drag it to a tank'
+}
 
 function reasonsFor(prepared: Prepared, choice: Choice, line: number, tank: number): string {
   const said = new Set(cautionsOf(prepared, choice, line, tank).map(({ why }) => why))

@@ -16,7 +16,13 @@ export function BookChangesPage() {
   const [left, setLeft] = useState<readonly string[]>([])
   const [trouble, setTrouble] = useState<ListTrouble | null>(null)
   if (!rows) return problem ? <Trouble problem={problem} back={{ to: '/setup/species', label: 'Species' }} /> : <Waiting what="the species book" />
-  if (rows.length === 0) return <Nothing>The shipped book has nothing to change here.</Nothing>
+  if (rows.length === 0)
+    return (
+      <>
+        <Lead title="What the shipped book would change" />
+        <Nothing>Nothing: the species kept here say what the book says, or what you wrote yourselves.</Nothing>
+      </>
+    )
   const chosen = rows.filter(({ id }) => !left.includes(id ?? ''))
   const takeIn = (): void => void importRows(chosen).then(() => goOn('/setup/species'), (error: unknown) => setTrouble(problemOf(error)))
   return (
