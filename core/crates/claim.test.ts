@@ -18,7 +18,7 @@ const bag = ({ line, listed, alive, dead, isWrong }: Found, index: number): BagV
   record: { ...findings, alive, dead, mishap: isWrong ? 'wrong species' : null, staffId: 's', staffName: 'Oona', happenedAtMs: 1, commandKey: 'k' },
 })
 const line = (index: number, priceEach: number | null): LineView => ({
-  ...{ id: `l${index}`, position: index + 1, species: `fish ${index}`, count: 10, lotId: `lot${index}`, lotCode: `1-0${index + 1}`, tank: null, version: 1, handling: noHandling },
+  ...{ id: `l${index}`, position: index + 1, species: `fish ${index}`, count: 10, lotId: `lot${index}`, lotCode: `1-0${index + 1}`, tank: null, version: 1, handling: noHandling, lookAlikes: [] },
   ...{ origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach, capture: null, ateBefore: null, note: null },
 })
 const crateOf = (found: Found[], prices: (number | null)[]): CrateView => ({

@@ -43,6 +43,8 @@ export interface LineView extends LineDetails {
   tank: { id: string; code: string } | null
   /** What to mind with these fish in the hand. */
   handling: Handling
+  /** What the species is mistaken for, by the book. */
+  lookAlikes: string[]
   version: number
 }
 

@@ -10,7 +10,7 @@ import { planPreparation, type LineBook, type PreparationInput, type PreparedLin
 const hourMs = 3_600_000
 const dueMs = Date.UTC(2031, 4, 4, 9)
 const book = (name: string) => animalOf(speciesBook.find((entry) => entry.name === name)!)
-const unsaid: LineBook = { firstFoods: null, firstFoodKinds: [], shareSeenPercent: 90, bearsHunger: null, needs: [], law: [], handling: noHandling }
+const unsaid: LineBook = { firstFoods: null, firstFoodKinds: [], shareSeenPercent: 90, bearsHunger: null, needs: [], escapes: null, law: [], handling: noHandling }
 const line = (name: string, count: number, tankId: string | null, more: Partial<PreparedLine> = {}): PreparedLine => ({ id: name, animal: book(name), count, tankId, origin: 'wild', ateBefore: 'mysis', book: unsaid, ...more })
 const place = (more: Partial<PreparedPlace> = {}): PreparedPlace => ({ tankId: 'q1', code: 'Q1-01', system: 'Marine quarantine', water: 'marine', tempC: 25, salinityPpt: 34, netVolumeL: 40, isAlone: true, zone: 'Quarantine', toolSets: 'Red nets', ...more })
 const input = (more: Partial<PreparationInput> = {}): PreparationInput => ({
@@ -59,6 +59,7 @@ describe('what has to be ready', () => {
     ['what has to be got where nothing of it is on hand', { lines: [line('Royal gramma', 2, 'q1', { ateBefore: null, book: { ...unsaid, firstFoodKinds: ['mysis', 'copepods'] } })] }, 'Get one of: mysis, copepods'],
     ['small live food at once for those that bear no hunger', { lines: [line('Mandarin dragonet', 1, 'q1', { book: { ...unsaid, bearsHunger: 'a day or two' } })] }, 'Small live food from the first hour, and several times a day'],
     ['land for those that drown', { lines: [line('Dwarf mudskipper', 1, 'q1', { book: { ...unsaid, needs: ['land', 'mature tank'] } })] }, 'Q1-01: land'],
+    ['a lid without gaps for those that find them', { lines: [line('Kuhli loach', 6, 'q1', { book: { ...unsaid, needs: ['sand'], escapes: 'gaps' } })] }, 'Q1-01: sand, lid without gaps, drain guarded'],
     ['a tub and two people for what stings', { lines: [line('Spotted scat', 4, 'q1', { book: { ...unsaid, handling: { ...noHandling, hurts: ['venomous'] } } })] }, 'A tub for under water and two people: no net, no bare hand, first aid known'],
     ['a water of its own for what poisons its bag', { lines: [line('Bronze corydoras', 8, 'q1', { book: { ...unsaid, handling: { ...noHandling, poisons: 'its bag' } } })] }, 'A vessel and fresh water of its own for each of these: none of their bag water goes in'],
     ['cups for what must not come into air', { lines: [line('Valentini puffer', 1, 'q1', { book: { ...unsaid, handling: { ...noHandling, sensitivities: ['air'] } } })] }, 'Cups and bags to lead them under water: they never come into air'],

@@ -43,6 +43,7 @@ export interface LineBook {
   shareSeenPercent: number | null
   bearsHunger: string | null
   needs: readonly string[]
+  escapes: string | null
   law: readonly string[]
   handling: Handling
 }
@@ -195,10 +196,10 @@ function shelterSteps(input: PreparationInput, dueAtMs: number | null): Preparat
   return targets(input).flatMap(({ place, lines }) => {
     const fighters = sumBySpecies(lines).filter(({ animal, count }) => ownKindFinding(animal, count)?.level === 'forbidden')
     const shy = lines.filter(({ book }) => (book.shareSeenPercent ?? 100) <= 60)
-    const needed = [...new Set(lines.flatMap(({ book }) => book.needs))].filter((need) => made.includes(need))
+    const needed = [...new Set(lines.flatMap(({ book }) => [...book.needs.filter((need) => made.includes(need)), ...guardsOf(book)]))]
     return [
       ...fighters.map(({ animal: { species, ownKind }, count }): PreparationStep => ({ key: `divide-${place.tankId}-${species}`, kind: 'shelter', what: `${place.code}: ${count - 1} ${count === 2 ? 'divider' : 'dividers'} or boxes for ${count} ${species}`, why: ownKind === 'pair' ? 'fights all but its partner' : 'fights its own kind', dueAtMs })),
-      ...(needed.length > 0 ? [{ key: `needs-${place.tankId}`, kind: 'shelter' as const, what: `${place.code}: ${needed.join(', ')}`, why: `${nameAll(lines.filter(({ book }) => book.needs.some((need) => needed.includes(need))))}`, dueAtMs }] : []),
+      ...(needed.length > 0 ? [{ key: `needs-${place.tankId}`, kind: 'shelter' as const, what: `${place.code}: ${needed.join(', ')}`, why: nameAll(lines.filter(({ book }) => [...book.needs, ...guardsOf(book)].some((need) => needed.includes(need)))), dueAtMs }] : []),
       ...(shy.length > 0 ? [{ key: `hides-${place.tankId}`, kind: 'shelter' as const, what: `${place.code}: hides for ${shy.reduce((sum, { count }) => sum + count, 0)} fish`, why: `${nameAll(shy)} ${shy.length === 1 ? 'hides' : 'hide'}`, dueAtMs }] : []),
     ]
   })
@@ -206,6 +207,9 @@ function shelterSteps(input: PreparationInput, dueAtMs: number | null): Preparat
 
 /** What can be put into a tank before fish come; a tank that has matured cannot be made. */
 const made = ['land', 'sand', 'caves', 'wood', 'shells', 'strong flow', 'hitching post', 'dim light', 'strong light']
+
+/** What keeps fish in that jump, climb or find every gap. */
+const guardsOf = ({ escapes }: LineBook): string[] => (escapes === 'jumps' ? ['tight lid'] : escapes === 'climbs out' || escapes === 'gaps' ? ['lid without gaps', 'drain guarded'] : [])
 
 function sumBySpecies(lines: readonly PreparedLine[]): { animal: Animal; count: number }[] {
   const counts = new Map<string, { animal: Animal; count: number }>()

@@ -1,4 +1,4 @@
-import type { PreviewRow } from '../setup/registerCsv'
+import { columnOf, type PreviewRow } from '../setup/registerCsv'
 import { registers, type RegisterRow, type RegisterValue, type RegisterValues } from '../setup/registers'
 import { nameKey } from '../words/nameKey'
 import { formerBook, speciesBook, type BookEntry } from './speciesBook'
@@ -55,7 +55,7 @@ function changeOf(row: RegisterRow, entry: BookEntry, taken: ReadonlyMap<string,
   const values: RegisterValues = { ...row.values, ...Object.fromEntries(changed.map(({ name }) => [name, entry[name] ?? null])) }
   return {
     ...{ row: 0, key: String(row.values.name), change: 'changed', id: row.id, version: row.version, values, changes: changed.map(({ label }) => label) },
-    details: changed.map(({ name, label }) => ({ label, from: plain(row.values[name]), to: plain(entry[name]) })),
+    details: changed.map((field) => ({ label: columnOf(field), from: plain(row.values[field.name]), to: plain(entry[field.name]) })),
   }
 }
 

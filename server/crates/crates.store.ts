@@ -3,6 +3,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import type { ListMapping } from '../../core/crates/listMapping'
 import type { BagView, CrateSummary, CrateView, LineView, PlacementView, WentView } from '../../core/crates/crateView'
 import { openRunOf } from '../bench/onBench'
+import { splitNames } from '../../core/species/speciesBook'
 import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
 import { lot, place, stock } from '../ledger/ledger.table'
@@ -45,7 +46,7 @@ export function createCratesStore({ orm }: Database) {
 
   const lines = (crateId: string): LineView[] =>
     orm
-      .select({ id: line.id, position: line.position, species: species.name, count: line.count, lotId: line.lotId, lotCode: lot.code, tankId: tank.id, tankCode: tank.code, version: line.version, origin: line.origin, strain: line.strain, identity: line.identity, hurts: species.hurts, poisons: species.poisons, sensitivities: species.sensitivities, catchWith: species.catchWith, promisedTo: line.promisedTo, billed: line.billed, sizeCm: line.sizeCm, priceEach: line.priceEach, capture: line.capture, ateBefore: line.ateBefore, note: line.note })
+      .select({ id: line.id, position: line.position, species: species.name, count: line.count, lotId: line.lotId, lotCode: lot.code, tankId: tank.id, tankCode: tank.code, version: line.version, origin: line.origin, strain: line.strain, identity: line.identity, hurts: species.hurts, poisons: species.poisons, sensitivities: species.sensitivities, catchWith: species.catchWith, lookAlikes: species.lookAlikes, promisedTo: line.promisedTo, billed: line.billed, sizeCm: line.sizeCm, priceEach: line.priceEach, capture: line.capture, ateBefore: line.ateBefore, note: line.note })
       .from(line)
       .innerJoin(lot, eq(lot.id, line.lotId))
       .innerJoin(species, eq(species.id, lot.speciesId))
@@ -53,7 +54,7 @@ export function createCratesStore({ orm }: Database) {
       .where(eq(line.crateId, crateId))
       .orderBy(asc(line.position))
       .all()
-      .map(({ tankId, tankCode, hurts, poisons, sensitivities, catchWith, ...row }) => ({ ...row, handling: { hurts, poisons, sensitivities, catchWith }, tank: tankId === null || tankCode === null ? null : { id: tankId, code: tankCode } }))
+      .map(({ tankId, tankCode, hurts, poisons, sensitivities, catchWith, lookAlikes, ...row }) => ({ ...row, lookAlikes: splitNames(lookAlikes), handling: { hurts, poisons, sensitivities, catchWith }, tank: tankId === null || tankCode === null ? null : { id: tankId, code: tankCode } }))
 
   /** Ids of the pictures that were not taken away, by bag. */
   const photosByBag = (crateId: string): Map<string, string[]> => {

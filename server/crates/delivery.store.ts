@@ -22,7 +22,7 @@ export interface PlannedLine extends ChoiceLine {
 
 const bookOf = (entry: RegisterValues): LineBook => ({
   ...{ firstFoods: (entry.firstFoods ?? null) as string | null, firstFoodKinds: (entry.firstFoodKinds ?? []) as string[], shareSeenPercent: (entry.shareSeenPercent ?? null) as number | null, bearsHunger: (entry.bearsHunger ?? null) as string | null },
-  ...{ needs: (entry.needs ?? []) as string[], law: (entry.law ?? []) as string[] },
+  ...{ needs: (entry.needs ?? []) as string[], escapes: (entry.escapes ?? null) as string | null, law: (entry.law ?? []) as string[] },
   handling: { hurts: (entry.hurts ?? []) as string[], poisons: (entry.poisons ?? null) as string | null, sensitivities: (entry.sensitivities ?? []) as string[], catchWith: (entry.catchWith ?? null) as string | null },
 })
 

@@ -117,6 +117,11 @@ describe('names on a list', () => {
     expect((await room.post(`/api/tanks/${room.tanks[0]?.id}/additions`, { species: 'angelfish', quantity: 1, how: 'brought-in', note: null, happenedAtMs: room.clock.nowMs })).status).toBe(201)
   })
 
+  test('a doubtful line is told what the species is mistaken for', async () => {
+    const crate = await room.crateOf([['Kuhli loach', 5, 1, null], ['Moonfish', 2, 1, null]])
+    expect((await room.get(`/api/crates/${crate.id}`)).body.lines.map(({ lookAlikes }: { lookAlikes: string[] }) => lookAlikes)).toEqual([['Pangio semicincta'], []])
+  })
+
   test('species of the book are here under whatever name the room has them', async () => {
     await add(asShippedFirst('Regal tang'))
     expect((await room.get('/api/species-book')).body.species.find(({ name }: { name: string }) => name === 'Regal tang')).toEqual({ name: 'Regal tang', scientificName: 'Paracanthurus hepatus', water: 'marine', isHere: true })

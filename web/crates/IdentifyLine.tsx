@@ -44,6 +44,16 @@ export function IdentifyLine({ crate, line }: { crate: CrateView; line: LineView
           <option key={each}>{each}</option>
         ))}
       </Form.Select>
+      {identity !== 'sure' && line.lookAlikes.length > 0 && (
+        <small>
+          Is it perhaps{' '}
+          {line.lookAlikes.map((name) => (
+            <button key={name} type="button" className="quiet-button" onClick={() => setSpecies(name)}>
+              {name}?
+            </button>
+          ))}
+        </small>
+      )}
       <button type="button" className="button" onClick={() => void save()}>
         Keep the name
       </button>
