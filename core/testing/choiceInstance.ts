@@ -3,6 +3,7 @@ import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { standardLimits } from '../limits/houseLimits'
 import { animalAs } from '../species/animalAs'
 import { speciesBook } from '../species/speciesBook'
+import { ownKindFinding } from '../tankChoice/company'
 import type { Animal, ChoiceInput, ChoiceTank, Occupant } from '../tankChoice/tankChoice'
 
 /** An animal of the species book at a share of its adult size. */
@@ -32,7 +33,9 @@ export function choiceInstance(lineCount: number, tankCount: number, seed: numbe
   const present = [...new Set(systems.map(({ water }) => water))]
   const lines = Array.from({ length: lineCount }, (_, index) => {
     const animal = animalOf(from(bookOf(from(present))), within(4, 9) / 10)
-    return { id: `line-${index}`, animal, count: Math.max(animal.groupMin ?? 1, within(1, 30)), supplier: 'supplier 1' }
+    const count = Math.max(animal.groupMin ?? 1, within(1, 30))
+    // Fighters are ordered singly: a line of them has no tank anywhere, and says nothing about the search.
+    return { id: `line-${index}`, animal, count: ownKindFinding(animal, count)?.level === 'forbidden' ? 1 : count, supplier: 'supplier 1' }
   })
   return { lines, tanks, shipping: { tempC: 24, salinityPpt: 31 }, limits: standardLimits }
 }
