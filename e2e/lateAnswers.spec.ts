@@ -51,6 +51,27 @@ test('a form that was left before it was refused is not forgotten: the frame say
   await expect(tray).toBeHidden()
 })
 
+test('a touch on the way to another page of a crate is not lost when what the crate says comes new meanwhile', async ({ driver, server, page }) => {
+  // So narrow that one sentence more is one line more.
+  await page.setViewportSize({ width: 280, height: 700 })
+  const { id } = await server.post<{ id: string }>('/api/crates', { supplier: 'Hollow Reed', expectedAtMs: null, packedAtMs: null, lines: [{ species: 'Honey gourami', count: 6, bags: 1, perBag: null, tankId: null }] })
+  await driver.goto(`/crates/${id}`)
+  await expect(page.getByText('1 line has no tank yet.')).toBeVisible()
+  await driver.openPage('Tanks')
+  await driver.press(/^6 Honey gourami/)
+  await page.getByRole('button', { name: /^R1-05/ }).first().click()
+  // The page of the crate begins with what this device knew of it.
+  const { letGo } = await holdBack(page, `**/api/crates/${id}`)
+  await driver.press(/^Keep this plan/)
+  await expect(page.getByText('1 line has no tank yet.')).toBeVisible()
+  await page.getByRole('link', { name: 'Unpack', exact: true }).hover()
+  await page.mouse.down()
+  letGo()
+  await expect(page.getByText('1 line has no tank yet.')).toBeHidden()
+  await page.mouse.up()
+  await expect(page).toHaveURL(/\/unpack$/)
+})
+
 test('a tank chosen by hand ends the search: no better answer that comes late takes it back', async ({ driver, server, page }) => {
   const crate = await openedLine(server, { species: 'Honey gourami', count: 6, bags: 2, tank: 'R1-03' })
   await driver.goto(`/crates/${crate.id}/tanks`)

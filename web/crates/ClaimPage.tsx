@@ -26,10 +26,9 @@ export function ClaimPage() {
   if (!crate || !claim) return error ? <Trouble problem={error} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the claim" />
   return (
     <>
-      <Lead title={`Claim for crate ${crate.number}`} aside={crate.supplier}>
+      <Lead nav={<CrateTabs crateId={crateId} />} title={`Claim for crate ${crate.number}`} aside={crate.supplier}>
         <WhatToDo crate={crate} claim={claim} />
       </Lead>
-      <CrateTabs crateId={crateId} />
       {claim.rules && <p className="crate-note">Agreed with {crate.supplier}: {claim.rules}</p>}
       {claim.sheet.lines.length === 0 ? (
         <Nothing>Nothing to claim: what was opened holds what the list says, alive.</Nothing>

@@ -25,10 +25,9 @@ export function CratePage() {
   const totals = totalBags(crate.bags)
   return (
     <>
-      <Lead title={`Crate ${crate.number}`} aside={<CrateTimes crate={crate} />}>
+      <Lead nav={<CrateTabs crateId={crate.id} />} title={`Crate ${crate.number}`} aside={<CrateTimes crate={crate} />}>
         <CrateSentence crate={crate} totals={totals} />
       </Lead>
-      <CrateTabs crateId={crate.id} />
       <Apart what="The claim’s clock" of={crate}>
         <ClaimClockLine crate={crate} totals={totals} />
       </Apart>

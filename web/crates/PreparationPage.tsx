@@ -23,10 +23,9 @@ export function PreparationPage() {
   const late = open.filter(({ dueAtMs }) => dueAtMs !== null && dueAtMs < nowMs())
   return (
     <>
-      <Lead title={`Prepare crate ${crate.number}`} aside={crate.supplier}>
+      <Lead nav={<CrateTabs crateId={crateId} />} title={`Prepare crate ${crate.number}`} aside={crate.supplier}>
         {open.length === 0 ? 'Everything is ready.' : `${plural(open.length, 'step')} to do${late.length > 0 ? `, ${late.length} past its time` : ''}. Next: ${open[0]?.what.replace(/\?$/, '')}.`}
       </Lead>
-      <CrateTabs crateId={crateId} />
       {data.steps.length === 0 ? <Nothing>Nothing has to be prepared: this crate has no lines yet.</Nothing> : <StepList crateId={crateId} steps={data.steps} />}
     </>
   )

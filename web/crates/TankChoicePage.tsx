@@ -48,18 +48,16 @@ function TankPlan({ crateId, view }: { crateId: string; view: ChoiceView }) {
   if (input.lines.length === 0) {
     return (
       <>
-        <Lead title={`Tanks for crate ${view.number}`}>This crate has no lines yet.</Lead>
-        <CrateTabs crateId={crateId} />
+        <Lead nav={<CrateTabs crateId={crateId} />} title={`Tanks for crate ${view.number}`}>This crate has no lines yet.</Lead>
         <Nothing>Tanks are chosen for lines. Count bags in, or add lines, first.</Nothing>
       </>
     )
   }
   return (
     <DndContext sensors={sensors} onDragEnd={drop}>
-      <Lead title={`Tanks for crate ${view.number}`}>
+      <Lead nav={<CrateTabs crateId={crateId} />} title={`Tanks for crate ${view.number}`}>
         <PlanSentence prepared={prepared} choice={choice} answer={search.answer} />
       </Lead>
-      <CrateTabs crateId={crateId} />
       <div className="entry-buttons plan-buttons">
         {search.isRunning ? (
           <button type="button" className="button" onClick={search.cancel}>
