@@ -47,6 +47,8 @@ export const targetOf = ({ tank, prepared }: AcclimationQuestion) => ({ ...tank,
 export function nominalOf({ measured, told, waterClass, guessedC }: AcclimationQuestion): { salinityPpt: number; tempC: number } {
   return { salinityPpt: measured.salinityPpt ?? told.salinityPpt ?? classWater[waterClass].salinityPpt.mean, tempC: measured.tempC ?? guessedC }
 }
+/** Answers whether the water that fish go into is saltier than theirs. */
+export const isToSaltier = (question: AcclimationQuestion): boolean => targetOf(question).salinityPpt > nominalOf(question).salinityPpt
 export const gapPpt = (question: AcclimationQuestion): number => Math.abs(nominalOf(question).salinityPpt - targetOf(question).salinityPpt)
 
 export const situations = ['crossing', 'prepared', 'singles', 'long', 'delicate', 'short', 'medium'] as const

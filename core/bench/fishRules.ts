@@ -1,5 +1,5 @@
 import type { School } from '../acclimation/schools'
-import { poisonsBag, type Handling } from '../species/handling'
+import { isKeptUnderWater, poisonsBag, type Handling } from '../species/handling'
 import type { AgentWord } from '../species/speciesWords'
 
 /** What the book says of fish on the bench, as far as it rules schools and agents out. */
@@ -32,7 +32,7 @@ const takesBagWaterAlong = ({ key }: School): boolean => key === 'matched'
 export function withheldSchools(fish: readonly BenchFish[], schools: readonly School[], tankWater: string | null, isSaltier: boolean): Withheld[] {
   const reasonAgainst = (school: School): string | null => {
     for (const { species, waters, crossing, sensitivities, poisons } of fish) {
-      if (sensitivities.includes('air') && school.key === 'netOver') return `${species} must not be lifted out of the water`
+      if (isKeptUnderWater({ sensitivities }) && school.key === 'netOver') return `${species} must not be lifted out of the water`
       if (poisonsBag({ poisons }) && takesBagWaterAlong(school)) return `${species} poisons its bag water; none of it goes in`
       if (poisonsBag({ poisons }) && school.isPooled) return `${species} poisons its bag water; bags stay apart`
       if (!needsGap(school)) continue
@@ -64,7 +64,7 @@ export function agentAgainst(fish: readonly BenchFish[], substance: string | nul
 }
 
 /** Answers whether any of the fish must stay under water in every step. */
-export const staysUnderWater = (fish: readonly Pick<Handling, 'sensitivities'>[]): boolean => fish.some(({ sensitivities }) => sensitivities.includes('air'))
+export const staysUnderWater = (fish: readonly Pick<Handling, 'sensitivities'>[]): boolean => fish.some(isKeptUnderWater)
 /** Answers whether any of the fish takes harm from a day without food. */
 export const isSoonThin = (fish: readonly Pick<BenchFish, 'bearsHunger'>[]): boolean => fish.some(({ bearsHunger }) => bearsHunger === 'a day or two')
 /** Answers whether bags of these fish may be poured together. */

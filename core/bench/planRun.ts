@@ -1,13 +1,13 @@
 import { hourlyRamp } from '../acclimation/crossing'
 import { limitsFor } from '../acclimation/figures'
-import { gapPpt, nominalOf, targetOf, type AcclimationQuestion } from '../acclimation/question'
+import { gapPpt, isToSaltier, nominalOf, targetOf, type AcclimationQuestion } from '../acclimation/question'
 import { floatMinutes, type Handling, type School, type SchoolStep } from '../acclimation/schools'
 import type { Limits } from '../limits/houseLimits'
 import { baseUnits, showFigure, type DisplayUnits, type Quantity } from '../units/units'
 import { oxygenSaturationMgL } from '../water/oxygen'
 import { saltToAddG } from '../water/salt'
 import { flowWords } from './flowWords'
-import type { RunStep, WaterDeed } from './runPlan'
+import { goOver, type RunStep, type WaterDeed } from './runPlan'
 
 /** What a plan is made for, besides school and question. */
 export interface RunScene {
@@ -141,7 +141,7 @@ class Plan {
     const wait: WaterDeed = { do: 'wait', handling: 'air', isNearRoom: false }
     this.push({ title: 'Let them rest', detail: 'An hour before anything changes.', minutes: restMinutes, water: [wait] })
     const hours = hourlyRamp(volumeL, gapPpt(question), 0.9 * perHour)
-    const isUp = target.salinityPpt > nominalOf(question).salinityPpt
+    const isUp = isToSaltier(question)
     hours.forEach(({ flowLPerH, leftPpt }, index) => {
       const toPpt = target.salinityPpt + (isUp ? -leftPpt : leftPpt)
       const rate = flowWords((1000 * flowLPerH) / 60, dropsPerMl)
@@ -160,7 +160,7 @@ class Plan {
   /** The tank stands at the bag's salinity and is changed around them over days. */
   private addRamp({ restMinutes, pptPerDay }: Extract<SchoolStep, { step: 'tankRamp' }>): void {
     const { question, to } = this.scene
-    this.into(1e4, this.scene.isUnderWater ? `By cup into ${to}` : `Net over into ${to}`, 'the tank stands at the salinity of the bag; count them in', 'tank', true)
+    this.into(1e4, goOver(this.scene.isUnderWater, to), 'the tank stands at the salinity of the bag; count them in', 'tank', true)
     this.push({ title: 'Let them settle', detail: 'An hour, dim, nothing changed.', minutes: restMinutes })
     this.addDays(nominalOf(question).salinityPpt, targetOf(question).salinityPpt, pptPerDay)
   }
@@ -182,7 +182,7 @@ class Plan {
     const { isUnderWater, to } = this.scene
     const byCup = 'In a cup or bag under water, never lifted into air; as little bag water with them as can be. Count them.'
     const detail = isLoad ? `Let them swim out; ${this.show('volume', this.nowL)} of mixed bag water goes in with them and is put in the books of the tank.` : isUnderWater ? byCup : 'Through the net, the bag water to waste. Count them.'
-    this.push({ title: isLoad ? `Let them out into ${to}` : isUnderWater ? `By cup into ${to}` : `Net over into ${to}`, detail, water: [{ do: 'transfer' }], countsOut: true })
+    this.push({ title: isLoad ? `Let them out into ${to}` : goOver(isUnderWater, to), detail, water: [{ do: 'transfer' }], countsOut: true })
   }
 
   /** House salinity again, after a delivery for which the tank was made to match. */

@@ -70,3 +70,6 @@ export const vesselWords = (vesselL: number, units: DisplayUnits): string => sho
 const vesselSizes = [1, 2, 3, 5, 8, 10, 12, 15, 20, 25, 30, 40, 60, 80, 100]
 /** A vessel that holds what a run ends with, with room to spare, L. */
 export const vesselFor = (endL: number): number => vesselSizes.find((size) => size >= endL * 1.3) ?? Math.ceil((endL * 1.3) / 50) * 50
+
+/** Names the step by which fish leave their water: over the net, or by cup where they must not come into air. */
+export const goOver = (isUnderWater: boolean | undefined, to: string): string => `${isUnderWater ? 'By cup' : 'Net over'} into ${to}`

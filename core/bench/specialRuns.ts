@@ -2,7 +2,7 @@ import { doseMg } from '../dosing/dose'
 import type { Limits } from '../limits/houseLimits'
 import type { DisplayUnits } from '../units/units'
 import { agentAgainst, staysUnderWater, type BenchFish } from './fishRules'
-import { vesselWords, type RunStep } from './runPlan'
+import { goOver, vesselWords, type RunStep } from './runPlan'
 
 /** What the list of agents says of one; figures are the house's, from the label of its product. */
 export interface Agent {
@@ -33,7 +33,7 @@ export interface BathScene {
   units: DisplayUnits
 }
 
-export type BathPlan = { ok: true; steps: RunStep[]; litres: number; doseMl: number; minutes: number } | { ok: false; reason: string }
+export type BathPlan = { ok: true; steps: RunStep[]; litres: number; doseMl: number; minutes: number; withCare: string[] } | { ok: false; reason: string }
 
 const step = (title: string, detail: string, more: Partial<RunStep> = {}): RunStep => ({ title, detail, minutes: null, water: [], endL: 0, fish: 'bag', countsOut: false, toPpt: null, ...more })
 
@@ -45,6 +45,7 @@ const step = (title: string, detail: string, more: Partial<RunStep> = {}): RunSt
 export function planBath(kind: 'bath' | 'dip', { agent, fish, kinds, to, tankSalinityPpt, limits, units }: BathScene): BathPlan {
   const against = agentAgainst(kinds, agent.substance)
   if (against?.word === 'forbidden') return { ok: false, reason: `${against.species.join(', ')}: no ${agent.substance}, by the species book. Choose another agent, or none.` }
+  const withCare = against?.species ?? []
   const isUnderWater = staysUnderWater(kinds)
   const [mgL, minutes] = kind === 'bath' ? [agent.bathMgL, agent.bathMinutes] : [agent.dipMgL, agent.dipMinutes]
   if (mgL === null || minutes === null) return { ok: false, reason: `The entry of ${agent.name} has no ${kind}: put level and minutes there, from the label (Setup, Agents).` }
@@ -55,10 +56,10 @@ export function planBath(kind: 'bath' | 'dip', { agent, fish, kinds, to, tankSal
   const steps = [
     step(`Make the ${kind} up`, `${vesselWords(litres, units)} of water of ${to}, air stone on, same temperature. ${doseMl < 1 ? doseMl.toFixed(2) : doseMl.toFixed(1)} mL of ${agent.name} (${agent.strengthMgPerMl} mg in a mL) for ${mgL} mg/L; stir it in before any fish.`, { endL: litres }),
     step('Fish in', isUnderWater ? 'In a cup, never out of the water, with as little bag water as can be. Lid on.' : 'With the net, without the bag water. Lid on.', { ...into, water: [{ do: 'into', litres, salinityPpt: tankSalinityPpt }] }),
-    step(kind === 'bath' ? 'Bath' : 'Dip', `${minutes} min. Stay beside it.${against ? ` ${against.species.join(', ')} bear it with care only.` : ''}`, { ...into, minutes, water: [{ do: 'wait', handling: 'air', isNearRoom: true }] }),
-    step(isUnderWater ? `By cup into ${to}` : `Net over into ${to}`, 'The quiet tank, lights low. Count them.', { fish: 'tank', countsOut: true, water: [{ do: 'transfer' }], endL: litres }),
+    step(kind === 'bath' ? 'Bath' : 'Dip', `${minutes} min. Stay beside it.${withCare.length > 0 ? ` ${withCare.join(', ')} bear it with care only.` : ''}`, { ...into, minutes, water: [{ do: 'wait', handling: 'air', isNearRoom: true }] }),
+    step(goOver(isUnderWater, to), 'The quiet tank, lights low. Count them.', { fish: 'tank', countsOut: true, water: [{ do: 'transfer' }], endL: litres }),
   ]
-  return { ok: true, steps, litres, doseMl, minutes }
+  return { ok: true, steps, litres, doseMl, minutes, withCare }
 }
 
 const lookMinutes = 10

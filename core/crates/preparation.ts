@@ -1,6 +1,6 @@
 import type { Limits } from '../limits/houseLimits'
 import type { Water } from '../room/room.schema'
-import { dangerOf, poisonsBag, type Handling } from '../species/handling'
+import { dangerOf, poisonsBag, isKeptUnderWater, type Handling } from '../species/handling'
 import { conflictBetween, eats, ownKindFinding } from '../tankChoice/company'
 import type { Animal, ChoiceTank } from '../tankChoice/tankChoice'
 import { nameKey } from '../words/nameKey'
@@ -219,7 +219,7 @@ function sumBySpecies(lines: readonly PreparedLine[]): { animal: Animal; count: 
 
 /** What people and water need beside nets and buckets: tubs for what stings, a water of its own for what poisons its bag. */
 function handlingSteps({ lines }: PreparationInput, dueAtMs: number | null): PreparationStep[] {
-  const [stinging, poisoning, wet] = [lines.filter(({ book }) => dangerOf(book.handling) !== null), lines.filter(({ book }) => poisonsBag(book.handling)), lines.filter(({ book }) => book.handling.sensitivities.includes('air'))]
+  const [stinging, poisoning, wet] = [lines.filter(({ book }) => dangerOf(book.handling) !== null), lines.filter(({ book }) => poisonsBag(book.handling)), lines.filter(({ book }) => isKeptUnderWater(book.handling))]
   const step = (key: string, kind: PreparationKind, what: string, found: readonly PreparedLine[]): PreparationStep[] => (found.length === 0 ? [] : [{ key, kind, what, why: nameAll(found), dueAtMs }])
   return [
     ...step('people-tub', 'tools', 'A tub for under water and two people: no net, no bare hand, first aid known', stinging),

@@ -1,6 +1,7 @@
-import type { RegisterValue, RegisterValues } from '../setup/registers'
+import type { RegisterValues } from '../setup/registers'
 import type { Animal } from '../tankChoice/tankChoice'
 import type { Water } from '../room/room.schema'
+import { figure, word, words } from './readEntry'
 import { agentColumns, type AgentColumn } from './speciesWords'
 
 /** Fish as they are at hand: what was noted of them, and whether they stand here already. */
@@ -17,10 +18,6 @@ export interface FishAtHand {
 const usualShareOfAdult = 0.6
 /** After so many days a noted length says only how small they were. */
 const sizeHoldsDays = 60
-
-const figure = (value: RegisterValue | undefined): number | null => (typeof value === 'number' ? value : null)
-const word = (value: RegisterValue | undefined): string | null => (typeof value === 'string' ? value : null)
-const words = (value: RegisterValue | undefined): string[] => (Array.isArray(value) ? value : [])
 
 /**
  * Makes of an entry of the species book, and of fish that are at hand, what choosing a tank looks at.

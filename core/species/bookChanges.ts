@@ -2,6 +2,7 @@ import { columnOf, type PreviewRow } from '../setup/registerCsv'
 import { registers, type RegisterRow, type RegisterValue, type RegisterValues } from '../setup/registers'
 import { nameKey } from '../words/nameKey'
 import { formerBook, speciesBook, type BookEntry } from './speciesBook'
+import { agentColumns } from './speciesWords'
 
 /** What taking the shipped book in would change in one row of the room, field by field. */
 export interface BookChange extends PreviewRow {
@@ -9,7 +10,7 @@ export interface BookChange extends PreviewRow {
 }
 
 const { fields } = registers.species
-const agentFields = ['copper', 'formalin', 'malachiteGreen', 'methyleneBlue', 'salt', 'praziquantel', 'chloroquine', 'lowSalinity']
+const agentFields = [...Object.keys(agentColumns), 'lowSalinity']
 /** Fields that the book gained with its second edition; a row that fills none of them never took it in. */
 const newFields = ['otherNames', 'lookAlikes', 'waters', 'crossing', 'hardness', 'tradedCm', 'eats', 'ownKind', 'company', 'habits', 'mouth', 'firstFoodKinds', 'bearsHunger', 'agentGroups', 'hurts', 'poisons', 'catchWith', 'fins', 'escapes', 'needs', 'breeds', 'law']
 
@@ -62,7 +63,7 @@ function changeOf(row: RegisterRow, entry: BookEntry, taken: ReadonlyMap<string,
 /** A name is free where nobody bears it, or whoever bears it is another entry and gives it up in the same breath. */
 function isFree(name: string, id: string, taken: ReadonlyMap<string, string>): boolean {
   const holder = taken.get(nameKey(name))
-  return holder === undefined || holder === id || speciesBook.some((entry) => nameKey(entry.name) !== nameKey(name) && formerBook[entry.name]?.name?.some((former) => nameKey(String(former)) === nameKey(name)))
+  return holder === undefined || holder === id || (byName.get(nameKey(name)) ?? []).some((entry) => entry.name !== name)
 }
 
 /** Whoever gives a name up comes before whoever takes it. */

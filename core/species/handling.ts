@@ -51,7 +51,7 @@ const forFish: Record<string, Omit<HandlingNote, 'key' | 'firstAid' | 'isDanger'
 /** Says what to mind with fish of a kind in the hand, what hurts people first. */
 export function handlingNotes({ hurts, poisons, sensitivities, catchWith }: Handling): HandlingNote[] {
   const people = (Object.keys(forPeople) as (keyof typeof forPeople)[]).filter((word) => hurts.includes(word)).map((word): HandlingNote => ({ key: word, ...forPeople[word] }))
-  const isUnderWater = sensitivities.includes('air')
+  const isUnderWater = isKeptUnderWater({ sensitivities })
   const words = [poisons ?? '', isUnderWater ? 'air' : '', hurts.includes('locks in nets') ? 'locks in nets' : '']
   const fish = words.flatMap((word): HandlingNote[] => (Object.hasOwn(forFish, word) ? [{ key: word, isDanger: false, firstAid: null, ...(forFish[word] as { title: string; what: string }) }] : []))
   const isOwnTool = catchWith !== null && catchWith !== 'net' && !isUnderWater && !hurts.includes('locks in nets') && !hurts.includes('venomous')
@@ -60,6 +60,12 @@ export function handlingNotes({ hurts, poisons, sensitivities, catchWith }: Hand
 
 /** The word that marks bag, tank and lane of a kind that can send people to hospital; null for all others. */
 export const dangerOf = ({ hurts }: Pick<Handling, 'hurts'>): 'venomous' | 'toxin' | null => (hurts.includes('venomous') ? 'venomous' : hurts.includes('toxin') ? 'toxin' : null)
+
+/** Answers whether a kind must never come into air. */
+export const isKeptUnderWater = ({ sensitivities }: Pick<Handling, 'sensitivities'>): boolean => sensitivities.includes('air')
+
+/** Answers whether the death of a kind is an alarm for the whole water. */
+export const poisonsDead = ({ poisons }: Pick<Handling, 'poisons'>): boolean => poisons === 'the tank' || poisons === 'when it dies'
 
 /** Answers whether a kind poisons the water of its bag: none of it goes along, and bags are never pooled. */
 export const poisonsBag = ({ poisons }: Pick<Handling, 'poisons'>): boolean => poisons === 'its bag' || poisons === 'the tank'

@@ -1,6 +1,6 @@
 import type { Water } from '../room/room.schema'
-import type { RegisterValue } from '../setup/registers'
-import { speciesGroups } from '../setup/speciesFields'
+import { emptyValues } from '../setup/registerCsv'
+import { registers, type RegisterValue } from '../setup/registers'
 import { nameKey } from '../words/nameKey'
 import former from './formerBook.json'
 import shipped from './speciesBook.json'
@@ -14,7 +14,7 @@ export interface BookEntry {
   water: Water
 }
 
-const nothing = Object.fromEntries(speciesGroups.flatMap(({ fields }) => fields.map((field) => [field.name, field.kind === 'choices' ? [] : null])))
+const nothing = emptyValues(registers.species.fields)
 
 /**
  * The species book as it is shipped: usual ranges of the trade, no recommendations. The weight is that of a fish as it is
@@ -60,13 +60,14 @@ export const ambiguousNames: ReadonlyMap<string, readonly string[]> = new Map(Ob
   shark: ['Bala shark', 'Rainbow shark', 'Colombian shark catfish', 'Brown-banded bamboo shark'],
 }))
 
+const byOwnName = new Map(speciesBook.map((entry) => [nameKey(entry.name), entry]))
 const byName = new Map<string, BookEntry[]>()
 for (const entry of speciesBook) for (const name of new Set(namesOf(entry).map(nameKey))) byName.set(name, [...(byName.get(name) ?? []), entry])
 
 /** Entries of the shipped book that go by a name, whatever its case and spacing; several where the name means several kinds. */
 export function entriesNamed(name: string): readonly BookEntry[] {
   const key = nameKey(name)
-  const own = speciesBook.find((entry) => nameKey(entry.name) === key)
+  const own = byOwnName.get(key)
   if (own) return [own]
   const kinds = ambiguousNames.get(key)
   return kinds ? speciesBook.filter((entry) => kinds.includes(entry.name)) : (byName.get(key) ?? [])

@@ -101,9 +101,14 @@ export function companyBetween(a: Animal, b: Animal): Finding[] {
     poisoner ? forbidden(`${poisoner.species} poisons the water it shares when frightened`) : null,
     temperBetween(a, b),
   ]
-  const order: Finding['level'][] = ['forbidden', 'warning', 'note']
-  return found.filter((each) => each !== null).sort((one, other) => order.indexOf(one.level) - order.indexOf(other.level))
+  return gravestFirst(found.filter((each) => each !== null))
 }
+
+const levels: readonly Finding['level'][] = ['forbidden', 'warning', 'note']
+const gravestFirst = (found: readonly Finding[]): Finding[] => [...found].sort((one, other) => levels.indexOf(one.level) - levels.indexOf(other.level))
+
+/** What is said of a tank that may be taken: each finding once, warnings before notes. */
+export const withoutForbidden = (found: readonly Finding[]): Finding[] => gravestFirst([...new Map(found.filter(({ level }) => level !== 'forbidden').map((each) => [each.why, each])).values()])
 
 /** Says why two kinds must not stand in one tank; null when they may. */
 export const conflictBetween = (a: Animal, b: Animal): string | null => companyBetween(a, b).find(({ level }) => level === 'forbidden')?.why ?? null

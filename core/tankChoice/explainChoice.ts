@@ -1,6 +1,6 @@
 import { ownCosts, type Cost, type Prepared } from './prepareChoice'
 import { mayJoin, scoreChoice } from './scoreChoice'
-import { companyBetween, conflictBetween, type Finding } from './company'
+import { companyBetween, conflictBetween, withoutForbidden, type Finding } from './company'
 import { cautionsFor, weightOf } from './rules'
 import type { Choice } from './tankChoice'
 
@@ -74,9 +74,7 @@ export function cautionsOf({ input }: Prepared, choice: Choice, line: number, ta
   const [mine, place] = [input.lines[line], input.tanks[tank]]
   if (!mine || !place) return []
   const others = choice.flatMap((at, other) => (at === tank && other !== line ? (input.lines[other] ?? []) : []))
-  const company = others.flatMap(({ animal }) => companyBetween(mine.animal, animal)).filter(({ level }) => level !== 'forbidden')
-  const all = new Map([...cautionsFor(mine, place), ...company].map((each) => [each.why, each]))
-  return [...all.values()].sort((a, b) => Number(a.level === 'note') - Number(b.level === 'note'))
+  return withoutForbidden([...cautionsFor(mine, place), ...others.flatMap(({ animal }) => companyBetween(mine.animal, animal))])
 }
 
 /** What speaks for a tank, in words: company, room, water. */

@@ -1,5 +1,5 @@
 import { conflictBetween } from './company'
-import { brokenRules, cautionsFor, roomLeftG, weightOf } from './rules'
+import { brokenRules, cautionsFor, roomLeftG, together, weightOf } from './rules'
 import type { ChoiceInput, ChoiceLine, ChoiceTank } from './tankChoice'
 
 /** One reason for points, in words. */
@@ -51,21 +51,21 @@ export function prepareChoice(input: ChoiceInput): Prepared {
 
 /** Points that a line has in a tank whatever the other lines do, with their reasons. */
 export function ownCosts(line: ChoiceLine, tank: ChoiceTank, { shipping, limits }: ChoiceInput): Cost[] {
-  const { animal, count } = line
+  const { animal } = line
   const warnings = cautionsFor(line, tank).filter(({ level }) => level === 'warning')
   const degrees = shipping.tempC !== null && tank.tempC !== null ? Math.abs(tank.tempC - shipping.tempC) : 0
   const ppt = shipping.salinityPpt !== null && tank.salinityPpt !== null && animal.water !== 'fresh' ? Math.abs(tank.salinityPpt - shipping.salinityPpt) : 0
   // What happened in a small tank says little about a large one.
   const fights = tank.fights * limits.fightPoints * 2 ** -((tank.netVolumeL ?? 0) / 100)
   const strangers = [...new Set(tank.occupants.map((each) => each.animal.species))].filter((species) => species !== animal.species)
-  const together = count + tank.occupants.filter((each) => each.animal.species === animal.species).reduce((sum, { quantity }) => sum + quantity, 0)
-  const isLonely = animal.groupMin !== null && together < animal.groupMin
+  const ofItsKind = together(line, tank)
+  const isLonely = animal.groupMin !== null && ofItsKind < animal.groupMin
   const isElsewhere = tank.purpose === 'display' || tank.purpose === 'grow-out'
   return [
     { points: degrees * limits.warmerPoints, why: `${round(degrees)} °C from the shipping water` },
     { points: ppt * limits.saltierPoints, why: `${round(ppt)} ppt from the shipping water` },
     { points: strangers.length > 0 ? limits.sharePoints : 0, why: `shares with ${strangers.join(', ')}` },
-    { points: isLonely ? limits.groupPoints : 0, why: `${together} together, kept at least ${animal.groupMin}` },
+    { points: isLonely ? limits.groupPoints : 0, why: `${ofItsKind} together, kept at least ${animal.groupMin}` },
     { points: fights, why: tank.fights === 1 ? 'fish were chased or eaten there lately' : `${tank.fights} times chased or eaten there lately` },
     ...warnings.map(({ why }) => ({ points: limits.warningPoints, why })),
     { points: isElsewhere ? limits.purposePoints : 0, why: `it is a ${tank.purpose} tank` },

@@ -1,4 +1,4 @@
-import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, type Finding } from './company'
+import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, withoutForbidden, type Finding } from './company'
 import type { Animal, ChoiceInput, ChoiceLine, ChoiceTank, Occupant } from './tankChoice'
 
 /** Weight of animals in grams; unknown weights count as nothing. */
@@ -42,7 +42,7 @@ function tankRules({ animal, count }: ChoiceLine, tank: ChoiceTank, { stockGPerL
 }
 
 /** Fish that stand in a tank and those of a line are counted together where they are of one kind. */
-const together = ({ animal, count }: ChoiceLine, { occupants }: ChoiceTank): number => count + occupants.filter((each) => each.animal.species === animal.species).reduce((sum, { quantity }) => sum + quantity, 0)
+export const together = ({ animal, count }: ChoiceLine, { occupants }: ChoiceTank): number => count + occupants.filter((each) => each.animal.species === animal.species).reduce((sum, { quantity }) => sum + quantity, 0)
 
 function companyRules(line: ChoiceLine, tank: ChoiceTank): string[] {
   const { animal, supplier, count } = line
@@ -62,6 +62,5 @@ function companyRules(line: ChoiceLine, tank: ChoiceTank): string[] {
 export function cautionsFor(line: ChoiceLine, tank: ChoiceTank): Finding[] {
   const own = ownKindFinding(line.animal, together(line, tank))
   const found = [...tank.occupants.flatMap((each) => companyBetween(line.animal, each.animal)), ...(own ? [own] : []), ...waterCautions(line.animal, tank)]
-  const unique = new Map(found.filter(({ level }) => level !== 'forbidden').map((each) => [each.why, each]))
-  return [...unique.values()].sort((a, b) => Number(a.level === 'note') - Number(b.level === 'note'))
+  return withoutForbidden(found)
 }

@@ -1,10 +1,10 @@
-import { nominalOf, offeredSchools, targetOf } from '../../core/acclimation/question'
+import { isToSaltier, offeredSchools } from '../../core/acclimation/question'
 import { schools as tradeSchools, type School } from '../../core/acclimation/schools'
 import { toSchool } from '../../core/acclimation/schools.schema'
 import { toQuestion } from '../../core/bench/bagFigures'
 import type { StartRun } from '../../core/bench/bench.schema'
 import { poisonsBag } from '../../core/species/handling'
-import { mayBePooled, staysUnderWater, withheldSchools } from '../../core/bench/fishRules'
+import { mayBePooled, staysUnderWater, withheldSchools, type BenchFish } from '../../core/bench/fishRules'
 import { planRun, startLitres } from '../../core/bench/planRun'
 import type { RunPlan } from '../../core/bench/runPlan'
 import { planBath, planLook } from '../../core/bench/specialRuns'
@@ -49,7 +49,7 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
     const base = { kind: input.kind, question, hasBinder: input.words.binder === 'yes', vessel: input.vessel, vesselL: input.vesselL, dropsPerMl: input.dropsPerMl, isDark: input.isDark, biomassG: fish * question.bag.massG, sentence: input.sentence, predicted: input.predicted }
     if (input.kind === 'look') return { ...base, school: null, startL: question.bag.waterL, steps: planLook(to) }
     if (input.kind === 'bath' || input.kind === 'dip') {
-      if (input.kind === 'dip') refuseDipOfWeak(input)
+      if (input.kind === 'dip') refuseDipOfWeak(input, kinds)
       const agent = subjects.agents().find(({ id }) => id === input.agentId)
       if (!agent) throw fieldProblem('agentId', 'Choose the agent; the list is in Setup, Agents')
       const bath = planBath(input.kind, { agent, fish, kinds, to, tankSalinityPpt: question.tank.salinityPpt, limits: limits(), units: units() })
@@ -58,8 +58,7 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
     }
     const school = schoolOf(input.schoolKey)
     if (offeredSchools(question, [school]).length === 0) throw fieldProblem('schoolKey', `${school.name} is not for this delivery`)
-    const isSaltier = targetOf(question).salinityPpt > nominalOf(question).salinityPpt
-    const withheld = withheldSchools(kinds, [school], tank?.water ?? null, isSaltier)[0]
+    const withheld = withheldSchools(kinds, [school], tank?.water ?? null, isToSaltier(question))[0]
     if (withheld) throw fieldProblem('schoolKey', `${school.name} is not for these fish: ${withheld.why}`)
     const startL = startLitres(scene)
     const steps = planRun(school, scene)
@@ -68,11 +67,11 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
   }
 
   /** A harsher dip is for fish that arrived strong; any doubt about a bag keeps it out. */
-  function refuseDipOfWeak(input: StartRun): void {
+  function refuseDipOfWeak(input: StartRun, kinds: readonly BenchFish[]): void {
     for (const { placeId } of input.sources) {
       const lineId = store.lineOfBag(placeId)
       const bag = lineId === null ? undefined : subjects.bags(lineId).find((each) => each.placeId === placeId)
-      const triage = bag?.findings ? triageBag({ findings: bag.findings as TriageInput['findings'], hoursInBag: null, poisons: subjects.kindsOf([bag.lotId])[0]?.poisons ?? null }, limits()) : null
+      const triage = bag?.findings ? triageBag({ findings: bag.findings as TriageInput['findings'], hoursInBag: null, poisons: kinds.find(({ species }) => species === bag.species)?.poisons ?? null }, limits()) : null
       if (triage?.step !== strongStep) throw fieldProblem('kind', `A dip is only for fish that arrived strong; ${bag?.from ?? 'these'}: ${triage?.reasons.join(', ') ?? 'not looked at'}`)
     }
   }

@@ -1,4 +1,5 @@
 import type { BenchSubject } from '../../core/bench/benchView'
+import type { BenchFish } from '../../core/bench/fishRules'
 import { knownFigures, type KnownBag } from '../../core/bench/knownFigures'
 import { speciesTogether } from '../../core/bench/speciesTogether'
 import { firstSteps, triageBag } from '../../core/crates/triage'
@@ -36,6 +37,7 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
     if (!line) throw new Problem('not-found', 'There is no such line')
     if (lines.some(({ crateId }) => crateId !== line.crateId)) throw new Problem('conflict', 'Bags of different crates came in different water: acclimate them apart')
     const bags = lines.flatMap((each) => each.bags)
+    const kinds = store.kindsOf(lines.map(({ lotId }) => lotId))
     const tank = tankView(tankId ?? line.tankId)
     const hoursInBag = line.packedAtMs === null ? null : (nowMs - line.packedAtMs) / hourMs
     const isReady = tank !== null && tank.isAlone === 1 && tank.water !== 'fresh' && tank.fish === 0 && store.wasMadeReady(line.crateId, tank.id)
@@ -55,8 +57,8 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       sources: bags.filter(({ quantity }) => quantity > 0).map(({ placeId, lotId, lotCode, species: name, from, quantity }) => ({ placeId, lotId, lotCode, species: name, from, quantity })),
       ...known,
-      ...{ kinds: store.kindsOf(lines.map(({ lotId }) => lotId)), tankWater: tank?.water ?? null },
-      triage: worstTriage(lines, hoursInBag),
+      ...{ kinds, tankWater: tank?.water ?? null },
+      triage: worstTriage(bags, kinds, hoursInBag),
       agents: store.agents(),
     }
   }
@@ -71,13 +73,9 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
   const titleOf = ({ bags, shut, species }: { bags: readonly SubjectBag[]; shut: number; species: string }): string => `${bags.length} ${bags.length === 1 ? 'bag' : 'bags'} of ${species}${shut > 0 ? `, ${shut} more still shut` : ''}`
 
   /** The first response that the worst of the bags asks for. */
-  function worstTriage(lines: readonly { lotId: string; bags: readonly SubjectBag[] }[], hoursInBag: number | null): BenchSubject['triage'] {
-    const all = lines
-      .flatMap(({ lotId, bags }) => {
-        const poisons = store.kindsOf([lotId])[0]?.poisons ?? null
-        return bags.flatMap(({ findings }) => (findings ? [triageBag({ findings: findings as Parameters<typeof triageBag>[0]['findings'], hoursInBag, poisons }, limits())] : []))
-      })
-      .filter((each) => each !== null)
+  function worstTriage(bags: readonly SubjectBag[], kinds: readonly BenchFish[], hoursInBag: number | null): BenchSubject['triage'] {
+    const poisonsOf = (species: string): string | null => kinds.find((kind) => kind.species === species)?.poisons ?? null
+    const all = bags.flatMap(({ species, findings }) => (findings ? [triageBag({ findings: findings as Parameters<typeof triageBag>[0]['findings'], hoursInBag, poisons: poisonsOf(species) }, limits())] : [])).filter((each) => each !== null)
     return all.sort((a, b) => firstSteps.indexOf(a.step) - firstSteps.indexOf(b.step))[0] ?? null
   }
 

@@ -3,6 +3,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import type { ListMapping } from '../../core/crates/listMapping'
 import type { BagView, CrateSummary, CrateView, LineView, PlacementView, WentView } from '../../core/crates/crateView'
 import { openRunOf } from '../bench/onBench'
+import { handlingOf } from '../../core/species/readEntry'
 import { splitNames } from '../../core/species/speciesBook'
 import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
@@ -54,7 +55,7 @@ export function createCratesStore({ orm }: Database) {
       .where(eq(line.crateId, crateId))
       .orderBy(asc(line.position))
       .all()
-      .map(({ tankId, tankCode, hurts, poisons, sensitivities, catchWith, lookAlikes, ...row }) => ({ ...row, lookAlikes: splitNames(lookAlikes), handling: { hurts, poisons, sensitivities, catchWith }, tank: tankId === null || tankCode === null ? null : { id: tankId, code: tankCode } }))
+      .map(({ tankId, tankCode, hurts, poisons, sensitivities, catchWith, lookAlikes, ...row }) => ({ ...row, lookAlikes: splitNames(lookAlikes), handling: handlingOf({ hurts, poisons, sensitivities, catchWith }), tank: tankId === null || tankCode === null ? null : { id: tankId, code: tankCode } }))
 
   /** Ids of the pictures that were not taken away, by bag. */
   const photosByBag = (crateId: string): Map<string, string[]> => {

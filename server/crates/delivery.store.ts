@@ -3,6 +3,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import type { FoodOnHand, LineBook } from '../../core/crates/preparation'
 import { animalAs } from '../../core/species/animalAs'
 import type { RegisterValues } from '../../core/setup/registers'
+import { figure, handlingOf, word, words } from '../../core/species/readEntry'
 import type { ChoiceLine, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
 import type { TankPurpose, TankState, Water } from '../../core/room/room.schema'
 import type { Database } from '../db/open'
@@ -21,9 +22,8 @@ export interface PlannedLine extends ChoiceLine {
 }
 
 const bookOf = (entry: RegisterValues): LineBook => ({
-  ...{ firstFoods: (entry.firstFoods ?? null) as string | null, firstFoodKinds: (entry.firstFoodKinds ?? []) as string[], shareSeenPercent: (entry.shareSeenPercent ?? null) as number | null, bearsHunger: (entry.bearsHunger ?? null) as string | null },
-  ...{ needs: (entry.needs ?? []) as string[], escapes: (entry.escapes ?? null) as string | null, law: (entry.law ?? []) as string[] },
-  handling: { hurts: (entry.hurts ?? []) as string[], poisons: (entry.poisons ?? null) as string | null, sensitivities: (entry.sensitivities ?? []) as string[], catchWith: (entry.catchWith ?? null) as string | null },
+  ...{ firstFoods: word(entry.firstFoods), firstFoodKinds: words(entry.firstFoodKinds), shareSeenPercent: figure(entry.shareSeenPercent), bearsHunger: word(entry.bearsHunger) },
+  ...{ needs: words(entry.needs), escapes: word(entry.escapes), law: words(entry.law), handling: handlingOf(entry) },
 })
 
 /** Queries for planning a delivery: lines with what the book knows, tanks with who stands in them. */

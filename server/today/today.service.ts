@@ -9,6 +9,7 @@ import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
 import type { Limits } from '../../core/limits/houseLimits'
 import { baseUnits, type DisplayUnits } from '../../core/units/units'
 import type { HoldView } from '../../core/room/roomView'
+import { poisonsDead } from '../../core/species/handling'
 import { dayInZone } from '../../core/time/dayInZone'
 import { notEatingForMs } from '../../core/today/notEating'
 import { shopHold } from '../../core/today/shopHold'
@@ -74,7 +75,7 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
         unchecked: [...stocked].filter(([id]) => !checked.has(id)).map(([, code]) => code),
         stockedTanks: stocked.size,
         notEating: hungry(lots, nowMs, notEatingDays, broken),
-        losses: store.lossesSince(lossesFromMs).map(({ causes, poisons, ...row }) => ({ ...row, causes: causes?.split(',') ?? [], isPoison: (poisons === 'the tank' || poisons === 'when it dies') && nowMs - row.lastAtMs < poisonMs })),
+        losses: store.lossesSince(lossesFromMs).map(({ causes, poisons, ...row }) => ({ ...row, causes: causes?.split(',') ?? [], isPoison: poisonsDead({ poisons }) && nowMs - row.lastAtMs < poisonMs })),
         lossDays: recentLossDays,
         holds: held(lots, nowMs, shopHoldDays, timeZone, broken),
         broken: notWorkedOut,

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { gapPpt, nominalOf, offeredSchools, targetOf, type AcclimationQuestion } from '../../core/acclimation/question'
+import { gapPpt, isToSaltier, offeredSchools, type AcclimationQuestion } from '../../core/acclimation/question'
 import { bagDefaults, bagInputs, toQuestion } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
 import { crossingGapPpt } from '../../core/acclimation/schools'
@@ -62,7 +62,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const { answer, problem, progress, isWaiting, ask, cancel } = useJudgement()
   const [chosen, choose] = useState<string | null>(null)
   const [isEditing, setEditing] = useState(false)
-  const withheld = useStable(question ? withheldSchools(subject.kinds, offeredSchools(question, allSchools), subject.tankWater, targetOf(question).salinityPpt > nominalOf(question).salinityPpt) : [])
+  const withheld = useStable(question ? withheldSchools(subject.kinds, offeredSchools(question, allSchools), subject.tankWater, isToSaltier(question)) : [])
   const schools = allSchools.filter(({ key }) => !withheld.some((each) => each.key === key))
   const stamp = isReady ? JSON.stringify([question, limits, schools.map(({ key }) => key), defaults]) : ''
   useEffect(() => {

@@ -3,7 +3,6 @@ import { Link } from 'react-router'
 import type { BagFigures, BagWords } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
 import type { RunKind } from '../../core/bench/runPlan'
-import { agentAgainst } from '../../core/bench/fishRules'
 import { bathCaution, planBath } from '../../core/bench/specialRuns'
 import { firstSteps } from '../../core/crates/triage'
 import { sentenceOf } from '../api/ApiProblem'
@@ -36,7 +35,6 @@ export function FirstResponse({ subject, figures, words, isReady }: Props) {
   const isPressing = triage !== null && (triage.step === firstSteps[0] || triage.step === firstSteps[1])
   const agent = agents.find(({ id }) => id === agentId)
   const plan = kind && agent ? planBath(kind, { agent, fish, kinds: subject.kinds, to: tank.code, tankSalinityPpt: figures.tankPpt ?? 0, limits, units: units.display }) : null
-  const against = agent ? agentAgainst(subject.kinds, agent.substance) : null
   const begin = async (runKind: RunKind, vesselL: number): Promise<void> => {
     try {
       const { id } = await startRun({ ...startBody(subject, figures, words), kind: runKind, schoolKey: null, agentId: runKind === 'look' ? null : agentId, toOutside: null, isPooled: true, vessel: runKind === 'look' ? 'their own bags' : 'bath', vesselL, dropsPerMl: 20, isDark: false, sentence: null, predicted: null })
@@ -76,11 +74,15 @@ export function FirstResponse({ subject, figures, words, isReady }: Props) {
               <span>agent</span>
               <select className="form-select" value={agentId} onChange={(event) => setAgent(event.currentTarget.value)}>
                 <option value="">choose</option>
-                {agents.map(({ id, name, bathMgL, dipMgL }) => (
-                  <option key={id} value={id} disabled={(kind === 'bath' ? bathMgL : dipMgL) === null}>
-                    {name}{(kind === 'bath' ? bathMgL : dipMgL) === null ? `, no ${kind} entered` : ''}
-                  </option>
-                ))}
+                {agents.map(({ id, name, bathMgL, dipMgL }) => {
+                  const isMissing = (kind === 'bath' ? bathMgL : dipMgL) === null
+                  return (
+                    <option key={id} value={id} disabled={isMissing}>
+                      {name}
+                      {isMissing ? `, no ${kind} entered` : ''}
+                    </option>
+                  )
+                })}
               </select>
             </label>
           )}
@@ -93,7 +95,7 @@ export function FirstResponse({ subject, figures, words, isReady }: Props) {
               for {fish} fish, then into {tank.code}. {agent?.cautions}
             </p>
           )}
-          {plan?.ok && against && <p className="notice is-watch">{against.species.join(', ')}: {agent?.substance} with care only, while they eat and are watched.</p>}
+          {plan?.ok && plan.withCare.length > 0 && <p className="notice is-watch">{plan.withCare.join(', ')}: {agent?.substance} with care only, while they eat and are watched.</p>}
           {plan?.ok && agent?.substance === null && <p className="notice is-watch">Whether they bear it is not known: Setup, Agents does not say what {agent.name} counts as.</p>}
           <p className="notice">{bathCaution}</p>
           {kind === 'dip' && <p className="aside-word">Offered because every bag was found strong. Never for weak fish.</p>}

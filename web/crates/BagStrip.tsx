@@ -7,12 +7,12 @@ import { BagGlyph } from '../ui/BagGlyph'
 export function BagStrip({ crate, currentId }: { crate: CrateView; currentId: string | null }) {
   const current = useRef<HTMLLIElement>(null)
   useEffect(() => void current.current?.scrollIntoView({ block: 'nearest', inline: 'center' }), [currentId])
-  const dangers = new Map(crate.lines.flatMap(({ id, handling }) => (dangerOf(handling) ? [[id, dangerOf(handling)] as const] : [])))
+  const dangers = new Map(crate.lines.map(({ id, handling }) => [id, dangerOf(handling)]))
   return (
     <ol className="bag-strip" aria-label="Bags" tabIndex={0}>
       {crate.bags.map((bag) => (
         <li key={bag.id} ref={bag.id === currentId ? current : null}>
-          <BagGlyph isOpened={bag.record !== null} isCurrent={bag.id === currentId} dead={bag.record?.dead ?? 0} isDanger={dangers.has(bag.lineId)} label={[labelOf(bag), dangers.get(bag.lineId)].filter(Boolean).join(', ')} />
+          <BagGlyph isOpened={bag.record !== null} isCurrent={bag.id === currentId} dead={bag.record?.dead ?? 0} isDanger={Boolean(dangers.get(bag.lineId))} label={[labelOf(bag), dangers.get(bag.lineId)].filter(Boolean).join(', ')} />
         </li>
       ))}
     </ol>

@@ -2,7 +2,7 @@ import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, 
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import useSWR from 'swr'
-import { ownKindFinding } from '../../core/tankChoice/company'
+import { ownKindFinding, type Finding } from '../../core/tankChoice/company'
 import { cautionsOf, costsOf, forTank, rulesAgainst, tankOptions, type TankOption } from '../../core/tankChoice/explainChoice'
 import { prepareChoice, type Prepared } from '../../core/tankChoice/prepareChoice'
 import { scoreChoice } from '../../core/tankChoice/scoreChoice'
@@ -131,7 +131,7 @@ function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineP
             {count} {animal?.species}
           </strong>
           <span className="plan-tank">{tank === null ? 'no tank' : prepared.input.tanks[tank]?.code}</span>
-          <small>{tank === null ? whyHomeless(prepared, line) : broken.length > 0 ? `breaks a rule: ${broken.join('; ')}` : reasonsFor(prepared, choice, line, tank)}</small>
+          <small>{tank === null ? whyHomeless(prepared, line) : broken.length > 0 ? `breaks a rule: ${broken.join('; ')}` : reasonsFor(prepared, choice, line, tank, cautions)}</small>
           {cautions.map(({ level, why }) => (
             <small key={why} className={level === 'warning' ? 'plan-caution is-warning' : 'plan-caution'}>
               {level}: {why}
@@ -151,8 +151,9 @@ function whyHomeless({ input, possible }: Prepared, line: number): string {
   return possible[line]?.length === 0 ? 'every tank breaks a rule; open to see which' : 'open to choose, or drag it to a tank'
 }
 
-function reasonsFor(prepared: Prepared, choice: Choice, line: number, tank: number): string {
-  const said = new Set(cautionsOf(prepared, choice, line, tank).map(({ why }) => why))
+/** What speaks for a tank and what it costs; what stands beside it as a caution is not said twice. */
+function reasonsFor(prepared: Prepared, choice: Choice, line: number, tank: number, cautions: readonly Finding[]): string {
+  const said = new Set(cautions.map(({ why }) => why))
   const costs = costsOf(prepared, choice, line, tank).filter(({ why }) => !said.has(why)).map(({ points: cost, why }) => `${why} (${points(cost)})`)
   return [...forTank(prepared, line, tank), ...costs].join(', ')
 }

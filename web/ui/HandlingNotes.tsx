@@ -3,12 +3,10 @@ import { handlingNotes, type Handling } from '../../core/species/handling'
 interface Props {
   /** Fish that are handled together; what several of them ask for is said once, with their names. */
   of: readonly { species: string; handling: Handling }[]
-  /** First aid is left out where it stands on the same screen already. */
-  isShort?: boolean
 }
 
 /** What to mind with fish in the hand: what hurts people first, with its first aid; then what hurts fish. */
-export function HandlingNotes({ of, isShort = false }: Props) {
+export function HandlingNotes({ of }: Props) {
   const bySpecies = new Map(of.map(({ species, handling }) => [species, handling]))
   const asked = [...bySpecies].flatMap(([species, handling]) => handlingNotes(handling).map((note) => ({ species, note })))
   const notes = [...new Map(asked.map(({ note }) => [note.key, note])).values()].sort((a, b) => Number(b.isDanger) - Number(a.isDanger))
@@ -23,7 +21,7 @@ export function HandlingNotes({ of, isShort = false }: Props) {
             {names(key)}.
           </strong>{' '}
           {what}
-          {firstAid && !isShort && <small>{firstAid}</small>}
+          {firstAid && <small>{firstAid}</small>}
         </li>
       ))}
     </ul>
