@@ -5,6 +5,7 @@ import { summariseRun } from './acclimation/summariseRun'
 import { runVessel, type Phase, type VesselState } from './acclimation/vessel'
 import { openBag } from './bag/closedBag'
 import { metabolismAt, oxygenDemandMgGH } from './bag/metabolism'
+import { adviseDeliveryFields } from './acceptanceDelivery'
 import { doseMg, doseProductG, netVolumeL, volumeFromDoseL } from './dosing/dose'
 import { lossFromReadings, treatmentLevel } from './dosing/treatmentLevel'
 import { afterChange, afterChanges, afterContinuousChange, changesNeeded, plateau } from './dosing/waterChange'
@@ -92,7 +93,10 @@ export const acceptance = {
   co2mg: (i: Fields) => co2MgL(state(i)),
   equilibriumPh: (i: Fields) => equilibriumMeterPh(f(i, 'alk'), f(i, 'pco2'), f(i, 'S'), f(i, 'T'), f(i, 'tan', 0)),
 
-  vo2: (i: Fields) => oxygenDemandMgGH(f(i, 'mass'), f(i, 'T')),
+  vo2: (i: Fields | (Record<string, number | string> & { which?: string })) => {
+    const { which = 'likely', ...rest } = i as Record<string, number> & { which?: 'low' | 'likely' | 'high' }
+    return oxygenDemandMgGH(f(rest, 'mass'), f(rest, 'T'), metabolismAt[which].activity)
+  },
   bag: (i: Fields | (Record<string, number | string> & { which?: string })) => {
     const { which = 'likely', ...rest } = i as Record<string, number> & { which?: 'low' | 'likely' | 'high' }
     const bag = openBag(
@@ -168,6 +172,8 @@ export const acceptance = {
     return { c: level.mgL, sd: level.sd }
   },
   fitDecay: ({ readings }: { readings: [number, number][] }) => lossFromReadings(readings),
+
+  adviseDelivery: adviseDeliveryFields,
 
   wilson: (i: Fields) => {
     const { low, high } = wilsonInterval(f(i, 'x'), f(i, 'n'))

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { expect, test } from './fixtures'
 
 test('two leads change the same supplier: the second sees both, and chooses', async ({ driver, server, page, anotherDevice }) => {
-  const empty = { shippingTempC: null, shippingSalinityPpt: null, shippingPh: null, shippingAlkalinityMeqL: null, claimWindowHours: null, claimRules: null, note: null }
+  const empty = { shippingTempC: null, shippingSalinityPpt: null, shippingPh: null, shippingAlkalinityMeqL: null, usualWater: null, claimWindowHours: null, claimRules: null, note: null }
   await server.post('/api/setup/suppliers', { values: { ...empty, name: 'Pale Harbour', transitHours: 20 } })
   await driver.goto('/setup/suppliers')
   await driver.follow('edit Pale Harbour')

@@ -115,7 +115,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...roundsEndpoints(rounds),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
-    ...benchEndpoints(bench, createSubjectService(subjects, limits.inForce)),
+    ...benchEndpoints(bench, createSubjectService({ store: subjects, limits: limits.inForce, units: () => roomStore.room() ?? baseUnits, instruments: () => roomStore.room() ?? { salinityBy: 'refractometer', phBy: 'meter' } })),
     ...schoolsEndpoints(schools),
     ...auditEndpoints(audit),
     ...todayEndpoints(today),

@@ -50,7 +50,7 @@ function Device() {
   return (
     <SessionProvider
       value={{
-        ...{ roomName: session.roomName ?? '', timeZone: session.timeZone ?? 'UTC', units: session.units, roomVersion: session.roomVersion, isSecure: session.isSecure },
+        ...{ roomName: session.roomName ?? '', timeZone: session.timeZone ?? 'UTC', units: session.units, instruments: session.instruments, roomVersion: session.roomVersion, isSecure: session.isSecure },
         ...{ staff: session.staff, recorder: who, changeRecorder: () => setIsChanging(true), signOut: async () => void (await actions.signOut()) },
       }}
     >

@@ -6,13 +6,13 @@ import { standardLimits } from '../limits/houseLimits'
 import { baseUnits, type DisplayUnits } from '../units/units'
 import { drawEnsemble, judge } from './judge'
 import { methodCurves } from './methodCurves'
-import { hourlyRamp } from './crossing'
+import { hourlyRamp, valvePlan } from './crossing'
 import { planDrip, whenToAerate } from './planDrip'
 import type { AcclimationQuestion } from './question'
 import { bestReading, openReadings, turningPoints, valueOfReadings } from './readingValue'
 import { bestRemedy } from './remedies'
 import { schools, type School } from './schools'
-import { figureAndLimit, readingSentence, turningSentence, verdictSentence } from './sentences'
+import { figureAndLimit, readingSentence, turningSentence, verdictWords } from './sentences'
 import { sceneOf } from './tryMethod'
 import { tries } from '../testing/tries'
 
@@ -30,23 +30,25 @@ const judged = (question: AcclimationQuestion, draws = 300) => {
 describe('in words', () => {
   test('equal schools are called equal, the first of the house is named with its reason and what binds', () => {
     const { verdict, limits } = judged({ ...overnight, measured: { ph: 6.93, tanMgL: 3.6, salinityPpt: 33, tempC: 22 } })
-    const sentence = verdictSentence(verdict, overnight, limits, null)
-    expect(sentence).toMatch(/^Net-over \(\d+ min, 0\.0 L of tank water\)\. .* all stay under the house limits; Net-over is first in the house’s order for long trips because least time is spent in opened bag water\. Nearest limit: rise of salinity in 5 min 2\.\d ppt, limit 2\.5 ppt/)
-    expect(sentence).toMatch(/it compares water and does not predict survival\.$/)
+    const { sentence, why } = verdictWords(verdict, overnight, limits, null)
+    expect(sentence).toMatch(/^Net-over(, float slowed)? \(\d+ min\)\. Nearest limit: .* \d\.\d+( °C| ppt)?, limit .* \(0\.\d\d of it\)\. This is \w+, .*\.$/)
+    expect(why).toMatch(/ all stay under the house limits; Net-over(, float slowed)? is first in the house’s order for long trips because least time is spent in opened bag water\.$/)
+    // Said once, beside the verdict.
+    expect(sentence).not.toContain('survival')
   })
   test('where no school stays under the limits, the nearest is named, with a remedy that was tried', () => {
-    const chilled: AcclimationQuestion = { ...overnight, waterClass: 'hard', measured: { tempC: 10 }, tolerance: 'delicate', tank: { tempC: 26, salinityPpt: 0.3, alkalinityMeqL: 3, ph: 7.8 } }
+    const chilled: AcclimationQuestion = { ...overnight, waterClass: 'hard', measured: { tempC: 4 }, tolerance: 'very delicate', tank: { tempC: 27, salinityPpt: 0.3, alkalinityMeqL: 3, ph: 7.8 } }
     const { verdict, limits } = judged(chilled, 200)
     const school = verdict.schools.find(({ key }) => key === verdict.recommended)
     const remedy = school ? bestRemedy(school, chilled, standardLimits) : null
     expect([verdict.equal, remedy !== null && remedy.worst < (school?.worst ?? 0)]).toEqual([[], true])
-    expect(verdictSentence(verdict, chilled, limits, remedy)).toMatch(/^No school stays under the limits\. .* comes nearest: .* would bring it to \d\.\d\d of the limit\./)
+    expect(verdictWords(verdict, chilled, limits, remedy).sentence).toMatch(/^No school stays under the limits; .* comes nearest: .* would bring it to \d\.\d\d of the limit, with oxygen at \d\.\d mg\/L or more\./)
   })
 })
 
 describe('in the units of the room', () => {
   const units: DisplayUnits = { ...baseUnits, temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'SG' }
-  const chilled: AcclimationQuestion = { ...overnight, waterClass: 'hard', measured: { tempC: 10 }, tolerance: 'delicate', tank: { tempC: 26, salinityPpt: 0.3, alkalinityMeqL: 3, ph: 7.8 } }
+  const chilled: AcclimationQuestion = { ...overnight, waterClass: 'hard', measured: { tempC: 4 }, tolerance: 'very delicate', tank: { tempC: 27, salinityPpt: 0.3, alkalinityMeqL: 3, ph: 7.8 } }
 
   test('a step of temperature is said in °F as a difference, litres in gallons, a step of salinity in ppt', () => {
     const { verdict, limits } = judged(chilled, 60)
@@ -56,9 +58,9 @@ describe('in the units of the room', () => {
     expect(inF?.figure).toBe('warming in 5 min')
     expect(parseFloat(inF?.value ?? '')).toBeCloseTo(parseFloat(inC?.value ?? '') * 1.8, 0)
     expect(inF?.value).toMatch(/ °F$/)
-    expect(verdictSentence(verdict, chilled, limits, null, units)).not.toMatch(/°C| L /)
-    const salty = judged({ ...overnight, measured: { ph: 6.93, tanMgL: 3.6, salinityPpt: 33, tempC: 22 } }, 60)
-    expect(verdictSentence(salty.verdict, overnight, salty.limits, null, units)).toMatch(/US gal of tank water.*rise of salinity in 5 min 2\.\d ppt/)
+    expect(verdictWords(verdict, chilled, limits, null, units).sentence).not.toMatch(/°C| L /)
+    const salty = judged({ ...overnight, measured: { ph: 6.93, tanMgL: 3.6, salinityPpt: 29, tempC: 25 } }, 60)
+    expect(verdictWords(salty.verdict, overnight, salty.limits, null, units).sentence).toMatch(/US gal of tank water.*salinity .* \d\.\d ppt/)
   })
   test('what would help, and what would change it, name levels as the instruments of the room show them', () => {
     const { verdict } = judged(chilled, 60)
@@ -128,6 +130,58 @@ describe('plans', () => {
       }),
       { numRuns: tries(5000) },
     )
+  })
+})
+
+describe('few settings of a valve', () => {
+  const steepest = (gap: number, plan: ReturnType<typeof valvePlan>, volumeL: number): number => Math.max(...plan.map(({ flowLPerH }, index) => (index === 0 ? gap : (plan[index - 1]?.leftPpt ?? 0)) * (1 - Math.exp(-flowLPerH / volumeL))))
+  test('every plan ends near the tank, keeps the hour, and more settings are never slower', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.5, max: 36, noNaN: true }), fc.double({ min: 0.5, max: 4, noNaN: true }), (gap, perHour) => {
+        const plans = [1, 2, 3].map((settings) => valvePlan(10, gap, perHour, settings))
+        const hours = plans.map((plan) => plan.reduce((sum, each) => sum + each.hours, 0))
+        return plans.every((plan, index) => plan.length <= index + 1 && (plan.at(-1)?.leftPpt ?? 1) <= 0.3 + 1e-9 && steepest(gap, plan, 10) <= perHour + 1e-9) && (hours[1] ?? 0) <= (hours[0] ?? 0) && (hours[2] ?? 0) <= (hours[1] ?? 0)
+      }),
+      { numRuns: tries(500) },
+    )
+  })
+  test('nobody wakes for a valve: it is changed while people are there, night shops included', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 23 }), fc.integer({ min: 0, max: 23 }), fc.integer({ min: 0, max: 23 }), (fromHour, untilHour, startHour) => {
+        let hour = startHour
+        return valvePlan(10, 33, 1.8, 3, { fromHour, untilHour, startHour }).slice(0, -1).every(({ hours }) => {
+          hour = (hour + hours) % 24
+          return fromHour === untilHour || (fromHour < untilHour ? hour >= fromHour && hour < untilHour : hour >= fromHour || hour < untilHour)
+        })
+      }),
+    )
+  })
+  test('nothing is planned where the waters are near enough', () => expect(valvePlan(10, 0.2, 2, 2)).toEqual([]))
+})
+
+describe('beyond the plain schools', () => {
+  const chilled: AcclimationQuestion = { ...overnight, waterClass: 'hard', measured: { tempC: 15 }, bag: { ...overnight.bag, fish: 10, massG: 3, waterL: 3, gasL: 6, hours: 16, packedC: 24, transitC: 18 }, tank: { tempC: 25, salinityPpt: 0.3, alkalinityMeqL: 3, ph: 7.8 } }
+  test('a chilled bag is floated slowly rather than bailed with cups', () => {
+    const { verdict } = judged(chilled, 200)
+    const school = verdict.schools.find(({ key }) => key === verdict.recommended)
+    expect(school).toMatchObject({ key: 'netOver', variant: 'slowed float', name: 'Net-over, float slowed', workMinutes: 5 })
+    const plain = judged({ ...chilled, practice: { slowsFloats: false, gradesHours: true, valveSettings: 2, people: null } }, 200).verdict
+    expect([plain.recommended, (plain.schools.find(({ key }) => key === 'netOver')?.worst ?? 0) > 1]).toEqual(['rapid', true])
+  })
+  test('there is no cliff at 8 ppt: what ordinary schools take grows with the gap, and no hour breaks its limit', () => {
+    const at = (salinityPpt: number) => judged({ ...overnight, measured: { tempC: 24, salinityPpt, salinityBy: 'conductivity meter' }, bag: { ...overnight.bag, massG: 8 } }, 120).verdict
+    const drips = [28, 27.5, 27, 26.5].map((ppt) => at(ppt).schools.find(({ key }) => key === 'drip'))
+    const minutes = drips.map((drip) => drip?.likely.minutes ?? 0)
+    expect([...minutes].sort((a, b) => a - b)).toEqual(minutes)
+    expect(minutes.at(-1)).toBeLessThanOrEqual(360 + 15)
+    expect(drips.map((drip) => drip?.variant)).toEqual([null, 'stretched', 'stretched', 'stretched'])
+    for (const verdict of [at(27.5), at(27), at(26.5)]) expect(verdict.schools.find(({ key }) => key === verdict.recommended)?.ratios.Shr).toBeLessThan(1)
+    expect([at(26.1), at(25.9)].map(({ recommended, situation }) => [recommended, situation])).toEqual([['drip', 'long'], ['overflow', 'crossing']])
+  })
+  test('bag and tank that read the same by a good instrument need no more than least handling', () => {
+    const short: AcclimationQuestion = { ...overnight, measured: { tempC: 25, salinityPpt: 34 }, bag: { ...overnight.bag, hours: 1 } }
+    expect(judged(short).verdict.recommended).toBe('straight')
+    for (const salinityBy of ['conductivity meter', 'refractometer', 'hydrometer'] as const) expect(judged({ ...short, tolerance: 'very delicate', measured: { ...short.measured, salinityBy } }).verdict.equal.length).toBeGreaterThan(0)
   })
 })
 

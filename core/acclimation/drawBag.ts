@@ -6,7 +6,7 @@ import { dicFromPh, meterPh } from '../water/carbonate'
 import { oxygenSaturationMgL } from '../water/oxygen'
 import { triangular } from '../stats/triangular'
 import { usualFloatTauMin } from './mixing'
-import { classWater, nominalOf, targetOf, type AcclimationQuestion } from './question'
+import { classWater, guessSds, nominalOf, phSds, salinitySds, targetOf, type AcclimationQuestion, type PhInstrument, type SalinityInstrument } from './question'
 import { exchangeBands, pourBand, type Handling } from './schools'
 import type { VesselOptions, VesselState } from './vessel'
 
@@ -28,11 +28,16 @@ export type ReadingKind = (typeof readingKinds)[number]
 const onLog = (u: number, [low, likely, high]: Band): number => Math.exp(triangular(u, [Math.log(low), Math.log(likely), Math.log(high)]))
 const cut = (z: number): number => Math.max(-2.5, Math.min(2.5, z))
 
-/** Spread of a reading around the truth. */
-export function readingSd(kind: ReadingKind, value: number, phBy: 'meter' | 'kit' = 'meter'): number {
-  if (kind === 'pH') return phBy === 'kit' ? 0.25 : 0.1
+/** What readings are taken with, as far as it is known. */
+export interface Instruments {
+  phBy?: PhInstrument | undefined
+  salinityBy?: SalinityInstrument | undefined
+}
+/** Spread of a reading around the truth. Fresh water has no salinity that an instrument could miss. */
+export function readingSd(kind: ReadingKind, value: number, { phBy = 'meter', salinityBy = 'refractometer' }: Instruments = {}): number {
+  if (kind === 'pH') return phSds[phBy]
   if (kind === 'ammonia') return Math.max(0.25, 0.2 * value)
-  if (kind === 'salinity') return value < 2 ? 0 : 1
+  if (kind === 'salinity') return value < 2 ? 0 : salinitySds[salinityBy]
   return kind === 'temperature' ? 0.3 : 0.2
 }
 
@@ -83,16 +88,16 @@ const likelyChances = ({ isFed, waterClass }: AcclimationQuestion): Chances => (
 function bagFrom(question: AcclimationQuestion, { metabolism, handling, pourShare, tauFactor, classAlkalinity, z }: Chances): DrawnBag {
   const { told, measured, bag, waterClass, roomPco2Uatm } = question
   const usual = classWater[waterClass]
-  const tempC = nominalOf(question).tempC + (measured.tempC === undefined ? 1.5 : readingSd('temperature', 0)) * z.bagTemp
+  const tempC = nominalOf(question).tempC + (measured.tempC === undefined ? guessSds[question.guessedFrom ?? 'skin'] : readingSd('temperature', 0)) * z.bagTemp
   const supplied = told.salinityPpt === undefined ? Math.min(usual.salinityPpt.high, Math.max(usual.salinityPpt.low, usual.salinityPpt.mean + usual.salinityPpt.sd * z.supplierSalinity)) : told.salinityPpt + z.supplierSalinity
-  const salinityPpt = Math.max(0.05, measured.salinityPpt === undefined ? supplied : measured.salinityPpt + readingSd('salinity', measured.salinityPpt) * z.bagSalinity)
+  const salinityPpt = Math.max(0.05, measured.salinityPpt === undefined ? supplied : measured.salinityPpt + readingSd('salinity', measured.salinityPpt, measured) * z.bagSalinity)
   const suppliedPh = told.ph === undefined ? usual.ph.mean + usual.ph.sd * z.supplierPh : told.ph + 0.15 * z.supplierPh
   const suppliedAlkalinity = told.alkalinityMeqL === undefined ? classAlkalinity : told.alkalinityMeqL * (1 + 0.15 * z.alkalinity)
   const opened = openBag({ ...bag, openedC: tempC, ph: suppliedPh, alkalinityMeqL: suppliedAlkalinity, salinityPpt }, metabolism)
 
   const alkalinityMeqL = measured.alkalinityMeqL === undefined ? opened.alkalinityMeqL : Math.max(0.05, measured.alkalinityMeqL + readingSd('alkalinity', 0) * z.alkalinity)
   const tanMgL = measured.tanMgL === undefined ? opened.tanMgL : Math.max(0.02, measured.tanMgL + readingSd('ammonia', measured.tanMgL) * z.tan)
-  const measuredPh = measured.ph === undefined ? null : measured.ph + readingSd('pH', 0, measured.phBy) * z.bagPh
+  const measuredPh = measured.ph === undefined ? null : measured.ph + readingSd('pH', 0, measured) * z.bagPh
   const dicMmolL = measuredPh === null ? opened.dicMmolL : dicFromPh(measuredPh, alkalinityMeqL, salinityPpt, tempC, tanMgL)
   const ph = measuredPh ?? (measured.alkalinityMeqL === undefined && measured.tanMgL === undefined ? opened.ph : meterPh({ alkalinityMeqL, dicMmolL, tanMgL, salinityPpt, tempC }))
   return {

@@ -17,7 +17,7 @@ export interface Figures {
   ownPh: number
   /** Change of pH that only carbon dioxide explains. */
   co2Ph: number
-  /** Largest change of salinity in an hour; counts only in a crossing. */
+  /** Largest change of salinity in an hour; counts in crossings and near them. */
   salinityPerHour: number
   lowestOxygenMgL: number
   minutes: number
@@ -107,8 +107,11 @@ export function limitsFor(limits: Limits, tolerance: Tolerance, saturation: numb
   }
 }
 
-/** Each figure over its limit; 1 is the limit. Oxygen counts by how far it falls from saturation towards its limit. */
-export function ratiosOf(figures: Figures, limits: SpeciesLimits, isCrossing: boolean): Ratios {
+/**
+ * Each figure over its limit; 1 is the limit. Oxygen counts by how far it falls from saturation towards its limit.
+ * @param perHour - most that an hour may move the salinity by, ppt; Infinity where hours do not count.
+ */
+export function ratiosOf(figures: Figures, limits: SpeciesLimits, perHour: number): Ratios {
   return {
     nh3: figures.peakMgL / limits.nh3,
     dose: figures.doseAboveFloor / limits.dose,
@@ -117,7 +120,7 @@ export function ratiosOf(figures: Figures, limits: SpeciesLimits, isCrossing: bo
     own: figures.ownPh / limits.own,
     co2: figures.co2Ph / limits.co2,
     do: Math.max(0, (limits.saturation - figures.lowestOxygenMgL) / (limits.saturation - limits.oxygen)),
-    Shr: isCrossing ? figures.salinityPerHour / limits.perHour : 0,
+    Shr: figures.salinityPerHour / perHour,
   }
 }
 

@@ -35,7 +35,9 @@ export function planDrip({ waterL, vesselL, fromPpt, toPpt, withinPpt, minutes, 
   // Pouring away leaves so much that filling the vessel just reaches the aim.
   const keepL = (vesselL * withinPpt) / gap
   const dumpFirst = keepL >= waterL * 0.25 ? `Pouring ${(waterL - keepL).toFixed(1)} L of bag water away first would make it fit without overflow.` : null
-  return plan('overflow', waterL * Math.log(gap / withinPpt), waterL, `Filling would take ${filledL.toFixed(1)} L, more than the vessel holds; let it overflow, the drip far from the outlet.${dumpFirst ? ` ${dumpFirst}` : ''}`)
+  // It fills to the rim first, and from there on the whole vessel is exchanged.
+  const overflowL = vesselL - waterL + vesselL * Math.log(filledL / vesselL)
+  return plan('overflow', overflowL, vesselL, `Filling would take ${filledL.toFixed(1)} L, more than the vessel holds; let it overflow, the drip far from the outlet.${dumpFirst ? ` ${dumpFirst}` : ''}`)
 }
 
 /** When to put an air stone into a vessel, and why. */

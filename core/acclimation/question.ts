@@ -1,6 +1,6 @@
 import type { PackedBag } from '../bag/closedBag'
 import type { Tolerance } from '../setup/words'
-import { crossingGapPpt, longestSchoolMin, minutesOf, schools, type School } from './schools'
+import { crossingGapPpt, gradedFromPpt, longestSchoolMin, minutesOf, schools, type School } from './schools'
 
 /** Kinds of supplier's water, for whatever nobody told or measured. */
 export const waterClasses = ['marine', 'brackish', 'hard', 'soft'] as const
@@ -19,15 +19,43 @@ export const classWater: Record<WaterClass, ClassWater> = {
   soft: { salinityPpt: { mean: 0.1, sd: 0, low: 0.1, high: 0.1 }, ph: { mean: 6.7, sd: 0.3 }, alkalinityMeqL: [0.2, 0.6, 1.4] },
 }
 
+/** What a salinity is read with, and how far such a reading lies from the truth, ppt. House guidance; bag and tank are read with the same. */
+export const salinitySds = { 'conductivity meter': 0.3, refractometer: 0.5, hydrometer: 1 } as const
+export type SalinityInstrument = keyof typeof salinitySds
+export const salinityInstruments = Object.keys(salinitySds) as SalinityInstrument[]
+/** What a pH is read with, and its spread. */
+export const phSds = { meter: 0.1, kit: 0.25 } as const
+export type PhInstrument = keyof typeof phSds
+export const phInstruments = Object.keys(phSds) as PhInstrument[]
+
+/** How far the guessed temperature of a bag may be off, by what it was guessed from, °C. */
+export const guessSds = { skin: 1.5, 'their tank': 1, 'other bags': 1, packs: 2, 'room air': 3 } as const
+export type GuessedFrom = keyof typeof guessSds
+
+/** What the house does beside the plain schools. Left out: everything, with two settings of an overflow's valve at any hour. */
+export interface Practice {
+  /** Floats with a towel or a second bag around it, where temperature is what binds. */
+  slowsFloats: boolean
+  /** Holds ordinary schools to a limit for each hour from a gap of 6 ppt on, and stretches them to meet it. */
+  gradesHours: boolean
+  /** Settings of an overflow's valve; 0 sets it every hour. */
+  valveSettings: number
+  /** When people are there to set a valve; null at any hour. Hours of the day, the first of which may lie after the last. */
+  people: { fromHour: number; untilHour: number; startHour: number } | null
+}
+export const usualPractice: Practice = { slowsFloats: true, gradesHours: true, valveSettings: 2, people: null }
+
 /** What is asked: these bags into that tank. */
 export interface AcclimationQuestion {
   waterClass: WaterClass
   /** What the supplier said of the water. */
   told: { salinityPpt?: number; ph?: number; alkalinityMeqL?: number }
   /** What was read in the opened bag. */
-  measured: { tempC?: number; salinityPpt?: number; ph?: number; phBy?: 'meter' | 'kit'; tanMgL?: number; alkalinityMeqL?: number }
+  measured: { tempC?: number; salinityPpt?: number; ph?: number; phBy?: PhInstrument; salinityBy?: SalinityInstrument; tanMgL?: number; alkalinityMeqL?: number }
   /** Temperature of the bag's water by guess or by its skin, where it was not measured. */
   guessedC: number
+  /** What it was guessed from; its skin while left out. */
+  guessedFrom?: GuessedFrom
   bag: Pick<PackedBag, 'fish' | 'massG' | 'waterL' | 'gasL' | 'hours' | 'packedC' | 'transitC' | 'oxygenAtm' | 'headspacePco2Uatm'>
   /** Bags of one species and source. */
   bags: number
@@ -39,7 +67,9 @@ export interface AcclimationQuestion {
   tolerance: Tolerance
   roomC: number
   roomPco2Uatm: number
+  practice?: Practice
 }
+export const practiceOf = ({ practice }: Pick<AcclimationQuestion, 'practice'>): Practice => practice ?? usualPractice
 
 /** The water fish go into. */
 export const targetOf = ({ tank, prepared }: AcclimationQuestion) => ({ ...tank, ...(prepared ?? {}) })
@@ -77,9 +107,9 @@ export const houseOrders: Record<Situation, { order: readonly string[]; why: str
 }
 /** Schools that a house takes first, by situation, where it has chosen one of its own mind. */
 export type HouseDefaults = Partial<Record<Situation, string>>
-/** The order in force: what the house chose goes before what is usual. */
-export function orderFor(situation: Situation, defaults: HouseDefaults = {}): readonly string[] {
-  const { order } = houseOrders[situation]
+/** The order in force: what the house chose goes before what is usual, crossings where only hours ask for them after all others. */
+export function orderFor(situation: Situation, defaults: HouseDefaults = {}, hasHours = false): readonly string[] {
+  const order = [...houseOrders[situation].order, ...(hasHours && situation !== 'crossing' ? ['ramp', 'overflow'] : [])]
   const first = defaults[situation]
   return first === undefined ? order : [first, ...order.filter((key) => key !== first)]
 }
@@ -87,7 +117,7 @@ export const situationWords: Record<Situation, string> = { crossing: 'a crossing
 
 /** Schools on offer for a delivery, out of the house's; one that goes on for longer than it can be followed is not. */
 export function offeredSchools(question: AcclimationQuestion, all: readonly School[] = schools): School[] {
-  const hasGap = gapPpt(question) > crossingGapPpt
+  const hasGap = gapPpt(question) > (practiceOf(question).gradesHours ? gradedFromPpt : crossingGapPpt)
   return all.filter(({ needs, steps }) => {
     if (minutesOf(steps) > longestSchoolMin) return false
     if (needs === 'prepared tank') return question.prepared !== null

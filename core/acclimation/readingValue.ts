@@ -67,7 +67,10 @@ export function turningPoints(ensemble: Ensemble, verdict: Pick<Verdict, 'order'
       }
       return []
     }
-    return [...turn(1), ...turn(-1)]
+    const [above, below] = [turn(1), turn(-1)]
+    // What changes the choice on both sides within what the instrument can tell says nothing to whoever reads it.
+    const gap = (above[0]?.value ?? Infinity) - (below[0]?.value ?? -Infinity)
+    return gap < 2 * readingSd(kind, values[middle] ?? 0, ensemble.question.measured) ? [] : [...above, ...below]
   })
 }
 
@@ -84,7 +87,7 @@ function decider(ensemble: Ensemble, { order, recommended }: Pick<Verdict, 'orde
 /** Weighs all draws by how well they fit a reading. The weights are good until the next one is asked for. */
 function weigher(kind: ReadingKind, { bags, question }: Ensemble): (read: number) => Float64Array {
   const values = Float64Array.from(bags, (bag) => bag.truth[kind])
-  const spreads = values.map((value) => Math.max(readingSd(kind, value, question.measured.phBy), bandwidthOf(values)))
+  const spreads = values.map((value) => Math.max(readingSd(kind, value, question.measured), bandwidthOf(values)))
   const weights = new Float64Array(values.length)
   return (read) => {
     for (let each = 0; each < values.length; each += 1) {
@@ -103,7 +106,7 @@ function valueOf(kind: ReadingKind, ensemble: Ensemble, columns: readonly Float6
   const truths = Math.min(mostTruths, values.length)
   let [changes, saved] = [0, 0]
   for (let truth = 0; truth < truths; truth += 1) {
-    const read = (values[truth] as number) + readingSd(kind, values[truth] as number, question.measured.phBy) * normal(generator)
+    const read = (values[truth] as number) + readingSd(kind, values[truth] as number, question.measured) * normal(generator)
     const chosen = decide(weigh(read))
     if (chosen === old) continue
     changes += 1

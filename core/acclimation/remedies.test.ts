@@ -4,7 +4,7 @@ import { limitNames, type LimitName } from './figures'
 import { drawEnsemble, judge, type JudgedSchool, type Verdict } from './judge'
 import type { AcclimationQuestion } from './question'
 import { bestRemedy } from './remedies'
-import { figureAndLimit, sureSentence, verdictSentence } from './sentences'
+import { figureAndLimit, sureSentence, verdictWords } from './sentences'
 import { sceneOf } from './tryMethod'
 
 const plain: AcclimationQuestion = {
@@ -84,6 +84,9 @@ test('the only school under every limit is called so, beside what the next would
   const verdict = verdictOf(plain, 60)
   const only = { ...verdict, recommended: 'netOver', equal: ['netOver'] }
   const { limits } = sceneOf(plain, standardLimits)
-  expect(verdictSentence(only, plain, limits, null)).toMatch(/^Net-over: the only one under every limit \(.+, limit .+\)\. .+ would reach .+, limit .+\. This is /)
-  expect(verdictSentence({ ...verdict, recommended: 'gone' }, plain, limits, null)).toBe('')
+  expect(verdictWords(only, plain, limits, null).why).toMatch(/^It is the only one under every limit\. .+ would reach .+, limit .+\.$/)
+  expect(verdictWords({ ...verdict, recommended: 'gone' }, plain, limits, null)).toEqual({ sentence: '', why: '' })
+  // The house's first may be a hair behind the nearest: it is not called the nearest then.
+  const none = { ...verdict, equal: [], schools: verdict.schools.map((each) => ({ ...each, worst: each.key === 'netOver' ? 1.11 : each.key === 'drip' ? 1.06 : 2 })), recommended: 'netOver' }
+  expect(verdictWords(none, plain, limits, null).sentence).toMatch(/^No school stays under the limits; .+ is as near as Slow drip, still.* within 0\.05 and goes first in this house: /)
 })

@@ -42,9 +42,16 @@ export interface School {
   handsPerLotMin: number
   /** All bags of a lot in one vessel. */
   isPooled?: boolean | undefined
+  /** Another way of doing the same school: floated more slowly, or stretched over hours. */
+  variant?: SchoolVariant | undefined
   /** Only with these. */
   needs?: 'prepared tank' | 'five bags' | 'gap' | 'gap and spare tank' | undefined
 }
+
+export const schoolVariants = ['slowed float', 'stretched'] as const
+export type SchoolVariant = (typeof schoolVariants)[number]
+/** A school's name with its variant, as people read it. */
+export const nameOfSchool = ({ name, variant }: Pick<School, 'name' | 'variant'>): string => (variant === 'slowed float' ? `${name}, float slowed` : variant === 'stretched' ? `${name}, stretched` : name)
 
 /** Longest that a school may take beside its work: what goes on for longer is no acclimation, and cannot be followed minute by minute. */
 export const longestSchoolMin = 3 * 24 * 60
@@ -53,6 +60,8 @@ export const minutesOf = (steps: readonly SchoolStep[]): number => steps.reduce(
 
 /** Salinity gap from which a passage is a crossing, ppt. */
 export const crossingGapPpt = 8
+/** Gap from which ordinary schools are held to a limit for each hour, ppt. */
+export const gradedFromPpt = 6
 
 /** The schools of the trade, in the words of their steps. */
 export const schools: readonly School[] = [
@@ -83,9 +92,13 @@ export const schools: readonly School[] = [
   { key: 'ramp', name: 'Ramp in the tank', handsPerBagMin: 4, handsPerLotMin: 40, needs: 'gap and spare tank', steps: [{ step: 'float' }, { step: 'open', minutes: 2 }, { step: 'tankRamp', restMinutes: 60, pptPerDay: 3 }] },
 ]
 
-/** Minutes a bag floats: until it is within a degree, in fives, 15 to 45. */
-export function floatMinutes(waterL: number, gapC: number, tauMin = 10 * Math.cbrt(waterL)): number {
-  return Math.min(45, Math.max(15, 5 * Math.ceil((tauMin * Math.log(Math.max(1, Math.abs(gapC)))) / 5)))
+/** How much slower a bag warms with a towel or a second bag around it, or in a bucket of tank water. */
+export const slowedTimes = 2.5
+const [longestFloatMin, longestSlowedMin] = [45, 120]
+/** Minutes a bag floats: until it is within a degree, in fives, 15 to 45; slowed, up to 120. */
+export function floatMinutes(waterL: number, gapC: number, isSlowed = false): number {
+  const tauMin = 10 * Math.cbrt(waterL) * (isSlowed ? slowedTimes : 1)
+  return Math.min(isSlowed ? longestSlowedMin : longestFloatMin, Math.max(15, 5 * Math.ceil((tauMin * Math.log(Math.max(1, Math.abs(gapC)))) / 5)))
 }
 
 /** What the steps of a school are carried out on. */

@@ -1,15 +1,16 @@
 import type { LimitName, SpeciesLimits } from './figures'
-import type { JudgedSchool, Verdict } from './judge'
+import { nearlyEqual, type JudgedSchool, type Verdict } from './judge'
 import type { ReadingKind } from './drawBag'
 import { houseOrders, situationWords, type AcclimationQuestion } from './question'
 import type { ReadingValue, TurningPoint } from './readingValue'
 import type { Remedy } from './remedies'
 import { baseUnits, showChange, showFigure, type DisplayUnits } from '../units/units'
+import { spanWords } from '../time/spanWords'
 
 const round = (value: number, digits: number): string => value.toFixed(digits).replace('-', '−')
 
 /** What binds, with its figure and its limit, in words. */
-export function figureAndLimit({ figures, binds, ratios }: JudgedSchool, limits: SpeciesLimits, units: DisplayUnits = baseUnits): { figure: string; value: string; limit: string } {
+export function figureAndLimit({ figures, binds, ratios, perHour }: JudgedSchool, limits: SpeciesLimits, units: DisplayUnits = baseUnits): { figure: string; value: string; limit: string } {
   const isRise = figures.tempRiseC / limits.tempRise >= figures.tempFallC / limits.tempFall
   const isUp = figures.salinityRisePpt / limits.salinityRise >= figures.salinityFallPpt / limits.salinityFall
   const plain = (digits: number, unit = '') => (value: number): string => `${round(value, digits)}${unit && ` ${unit}`}`
@@ -22,7 +23,7 @@ export function figureAndLimit({ figures, binds, ratios }: JudgedSchool, limits:
     own: ['change of the water’s own pH in 5 min', figures.ownPh, limits.own, plain(2)],
     co2: ['change of pH by carbon dioxide in 5 min', figures.co2Ph, limits.co2, plain(2)],
     do: ['lowest oxygen', figures.lowestOxygenMgL, limits.oxygen, plain(1, 'mg/L')],
-    Shr: ['change of salinity in an hour', figures.salinityPerHour, limits.perHour, change('salinity')],
+    Shr: ['change of salinity in an hour', figures.salinityPerHour, perHour ?? limits.perHour, change('salinity')],
   }
   const [figure, value, limit, show] = words[binds]
   return { figure, value: show(value), limit: `${show(limit)} (${round(ratios[binds], 2)} of it)` }
@@ -36,25 +37,48 @@ export function sureSentence({ sure, recommended, borderline, equal, schools }: 
   const nameOf = (key: string): string => schools.find((each) => each.key === key)?.name ?? key
   const other = equal.find((key) => key !== recommended)
   const close = borderline.includes(recommended) ? `, close to a limit${other ? `; ${nameOf(other)} is as good` : ''}` : ''
-  const from = Object.keys(measured).some((key) => key !== 'phBy') ? 'from your readings' : 'estimated from hours, fish and water'
-  return `This is ${sureWord(sure)}${close}, ${from}; it compares water and does not predict survival.`
+  const from = Object.keys(measured).some((key) => key !== 'phBy' && key !== 'salinityBy') ? 'from your readings' : 'estimated from hours, fish and water'
+  return `This is ${sureWord(sure)}${close}, ${from}.`
 }
 
-/** The recommendation in words. */
-export function verdictSentence(verdict: Verdict, question: AcclimationQuestion, limits: SpeciesLimits, remedy: Remedy | null, units: DisplayUnits = baseUnits): string {
-  const { schools, equal, recommended, situation, order } = verdict
+/** What stands once beside every verdict. */
+export const verdictCaveat = 'It compares water and does not predict survival; the choice stays yours.'
+
+/** The recommendation in at most three short sentences, and the rest of it, for whoever asks why. */
+export interface VerdictWords {
+  sentence: string
+  why: string
+}
+
+/** The recommendation in words: what to do, what binds, how sure. */
+export function verdictWords(verdict: Verdict, question: AcclimationQuestion, limits: SpeciesLimits, remedy: Remedy | null, units: DisplayUnits = baseUnits): VerdictWords {
+  const { schools, equal, recommended } = verdict
   const school = schools.find((each) => each.key === recommended)
-  if (!school) return ''
+  if (!school) return { sentence: '', why: '' }
   const { figure, value, limit } = figureAndLimit(school, limits, units)
   const sure = sureSentence(verdict, question)
-  if (equal.length === 0) return `No school stays under the limits. ${school.name} comes nearest: ${figure} ${value}, limit ${limit}. ${remedy ? `${remedy.words} would bring it to ${round(remedy.worst, 2)} of the limit. ` : ''}${sure}`
-  if (equal.length === 1) {
-    const next = schools.filter(({ key }) => key !== recommended).sort((a, b) => a.worst - b.worst)[0]
-    const other = next && figureAndLimit(next, limits, units)
-    return `${school.name}: the only one under every limit (${figure} ${value}, limit ${limit}). ${next && other ? `${next.name} would reach ${other.figure} ${other.value}, limit ${other.limit}. ` : ''}${sure}`
+  if (equal.length === 0) {
+    const help = remedy ? ` ${remedy.words} would bring it to ${round(remedy.worst, 2)} of the limit, with oxygen at ${round(remedy.lowestOxygenMgL, 1)} mg/L or more.` : ''
+    return { sentence: `No school stays under the limits; ${nearestWords(school, schools)}: ${figure} ${value}, limit ${limit}.${help} ${sure}`, why: whyWords(verdict, school, limits, units) }
   }
-  const names = equal.map((key) => schools.find((each) => each.key === key)?.name ?? key)
-  return `${school.name} (${round(school.likely.minutes, 0)} min, ${showChange('volume', school.litres, units)} of tank water). ${listed(names)} all stay under the house limits; ${school.name} is first in the house’s order for ${situationWords[situation]} because ${order[0] === houseOrders[situation].order[0] ? houseOrders[situation].why : 'the house chose it so'}. Nearest limit: ${figure} ${value}, limit ${limit}. ${sure}`
+  const water = school.litres > 0 ? `, ${showChange('volume', school.litres, units)} of tank water` : ''
+  return { sentence: `${school.name} (${spanWords(school.likely.minutes)}${water}). Nearest limit: ${figure} ${value}, limit ${limit}. ${sure}`, why: whyWords(verdict, school, limits, units) }
+}
+
+/** The recommended one may come second by a hair: it is then not called the nearest. */
+function nearestWords(school: JudgedSchool, schools: readonly JudgedSchool[]): string {
+  const nearest = schools.reduce((best, each) => (each.worst < best.worst ? each : best), school)
+  return nearest.worst.toFixed(2) === school.worst.toFixed(2) ? `${school.name} comes nearest` : `${school.name} is as near as ${nearest.name} within ${round(school.worst - nearest.worst, 2)} and goes first in this house`
+}
+
+function whyWords({ schools, equal, situation, order }: Verdict, school: JudgedSchool, limits: SpeciesLimits, units: DisplayUnits): string {
+  const reason = order[0] === houseOrders[situation].order[0] ? houseOrders[situation].why : 'the house chose it so'
+  const first = `first in the house’s order for ${situationWords[situation]} because ${reason}`
+  if (equal.length > 1) return `${listed(equal.map((key) => schools.find((each) => each.key === key)?.name ?? key))} ${equal.length === 2 ? 'both' : 'all'} stay under the house limits; ${school.name} is ${first}.`
+  const next = schools.filter(({ key }) => key !== school.key).sort((a, b) => a.worst - b.worst)[0]
+  const other = next && figureAndLimit(next, limits, units)
+  const nextWords = next && other ? ` ${next.name} would reach ${other.figure} ${other.value}, limit ${other.limit}.` : ''
+  return equal.length === 1 ? `It is the only one under every limit.${nextWords}` : `Schools within ${nearlyEqual} of the nearest count as the same.${nextWords}`
 }
 
 const readingWords: Record<ReadingKind, string> = { pH: 'the pH', ammonia: 'total ammonia', salinity: 'the salinity', temperature: 'the temperature', alkalinity: 'the alkalinity' }

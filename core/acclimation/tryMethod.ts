@@ -1,12 +1,13 @@
 import type { Limits } from '../limits/houseLimits'
 import { dicAtAir, dicFromPh } from '../water/carbonate'
 import { oxygenSaturationMgL } from '../water/oxygen'
-import { hourlyRamp } from './crossing'
+import { hourlyRamp, valvePlan, type ValveSetting } from './crossing'
 import type { DrawnBag } from './drawBag'
 import { figuresOf, limitsFor, ratiosOf, worstRatio, type Figures, type Ratios, type SpeciesLimits } from './figures'
-import { gapPpt, nominalOf, situationOf, targetOf, type AcclimationQuestion } from './question'
+import { gapPpt, isToSaltier, nominalOf, practiceOf, targetOf, type AcclimationQuestion } from './question'
 import type { FastRun, Series } from './runFast'
-import { floatMinutes, litresAdded, phasesOf, type School, type SchoolStep } from './schools'
+import { crossingGapPpt, floatMinutes, gradedFromPpt, litresAdded, nameOfSchool, phasesOf, slowedTimes, type School, type SchoolStep } from './schools'
+import type { SaltPace } from './stretch'
 import type { Phase, VesselState } from './vessel'
 
 /** Oxygen of a tank in use, as a share of saturation. */
@@ -20,29 +21,45 @@ export interface MethodScene {
   question: AcclimationQuestion
   tank: VesselState
   limits: SpeciesLimits
-  isCrossing: boolean
   gapPpt: number
-  floatMin: number
+  gapC: number
   nominalPpt: number
+  /** Most that an hour of an ordinary school may move the salinity by; Infinity where only minutes count. */
+  ordinaryPerHour: number
 }
 
 export function sceneOf(question: AcclimationQuestion, limits: Limits): MethodScene {
   const target = targetOf(question)
   const saturation = oxygenSaturationMgL(target.salinityPpt, target.tempC)
   const nominal = nominalOf(question)
+  const ownLimits = limitsFor(limits, question.tolerance, saturation)
   return {
     question,
     tank: {
       ...{ volumeL: 1, tempC: target.tempC, salinityPpt: target.salinityPpt, alkalinityMeqL: target.alkalinityMeqL, tanMgL: 0, oxygenMgL: tankOxygenShare * saturation },
       dicMmolL: dicFromPh(target.ph, target.alkalinityMeqL, target.salinityPpt, target.tempC),
     },
-    limits: limitsFor(limits, question.tolerance, saturation),
-    isCrossing: situationOf(question) === 'crossing',
+    limits: ownLimits,
     gapPpt: gapPpt(question),
-    floatMin: floatMinutes(question.bag.waterL, nominal.tempC - target.tempC),
+    gapC: nominal.tempC - target.tempC,
     nominalPpt: nominal.salinityPpt,
+    ordinaryPerHour: perHourOf(question, ownLimits.perHour),
   }
 }
+
+/** How much looser the limit for each hour is, for every ppt that a gap lies below a crossing. */
+const looserPerPpt = 3
+/** Between 6 and 8 ppt hours count more and more, so that no school is a day slower for a tenth of a ppt. */
+function perHourOf(question: AcclimationQuestion, perHour: number): number {
+  const gap = gapPpt(question)
+  if (gap > crossingGapPpt) return perHour
+  if (gap < gradedFromPpt || !practiceOf(question).gradesHours) return Infinity
+  // The species' share applies to the whole of it: the house's limit is 2 ppt as shipped.
+  return perHour * (1 + (looserPerPpt / 2) * (crossingGapPpt - gap))
+}
+
+/** What an hour and five minutes of an ordinary school may move the salinity by. */
+export const paceOf = ({ question, gapPpt: gap, ordinaryPerHour, limits }: MethodScene): SaltPace => ({ gapPpt: gap, perHourPpt: ordinaryPerHour, perFiveMinPpt: isToSaltier(question) ? limits.salinityRise : limits.salinityFall })
 
 export interface Tried {
   figures: Figures
@@ -59,12 +76,15 @@ export function tryMethod(school: School, bag: DrawnBag, scene: MethodScene, run
   const options = { ...bag.options, biomassG: bag.options.biomassG * pool }
   const { phases, litres, addMinutes, leastPerHour } = planOf(school, bag, scene, start.volumeL)
   run(start, tank, phases, options, isTogether(school) ? 4 : 1, series)
-  if (series.isFull) throw new RangeError(`${school.name} takes longer than can be followed`)
+  if (series.isFull) throw new RangeError(`${nameOfSchool(school)} takes longer than can be followed`)
   const plain = figuresOf(series, litres)
   const figures = { ...plain, minutes: plain.minutes + addMinutes, salinityPerHour: Math.max(plain.salinityPerHour, leastPerHour) }
-  const ratios = ratiosOf(figures, scene.limits, scene.isCrossing)
+  const ratios = ratiosOf(figures, scene.limits, hourLimitOf(school, scene))
   return { figures, ratios, worst: worstRatio(ratios) }
 }
+
+/** What an hour may move the salinity by in a school: crossings are made for the house's limit, whatever the gap. */
+export const hourLimitOf = (school: School, { ordinaryPerHour, limits }: MethodScene): number => (isTogether(school) ? limits.perHour : ordinaryPerHour)
 
 const isCrossingStep = (step: SchoolStep): step is Extract<SchoolStep, { step: 'overflow' | 'tankRamp' }> => step.step === 'overflow' || step.step === 'tankRamp'
 /** In these all bags of the lot end in one vessel. */
@@ -81,9 +101,10 @@ interface Plan {
 function planOf(school: School, bag: DrawnBag, scene: MethodScene, waterL: number): Plan {
   const { question, tank } = scene
   const plan: Plan = { phases: [], litres: 0, addMinutes: 0, leastPerHour: 0 }
+  const isSlowed = school.variant === 'slowed float'
   for (const each of school.steps) {
     if (!isCrossingStep(each)) {
-      const phases = phasesOf([each], { waterL, bags: question.bags, floatMin: scene.floatMin, floatTauMin: bag.floatTauMin, sealedShare: bag.sealedShare, tankC: tank.tempC, roomC: question.roomC, exchangePerH: bag.exchangePerH, pourShare: bag.pourShare })
+      const phases = phasesOf([each], { waterL, bags: question.bags, floatMin: floatMinutes(question.bag.waterL, scene.gapC, isSlowed), floatTauMin: bag.floatTauMin * (isSlowed ? slowedTimes : 1), sealedShare: bag.sealedShare, tankC: tank.tempC, roomC: question.roomC, exchangePerH: bag.exchangePerH, pourShare: bag.pourShare })
       plan.phases.push(...phases)
       plan.litres += litresAdded(phases)
       continue
@@ -107,10 +128,17 @@ function addOverflow(plan: Plan, { restMinutes, gramsPerL, leastL }: Extract<Sch
   const volumeL = Math.max(leastL, biomassG / gramsPerL)
   // Lidded and large: its heat goes with the tank's water that runs through.
   const inBucket = { exchangePerH: bag.exchangePerH.air }
-  const hours = hourlyRamp(volumeL, scene.gapPpt, rampShare * scene.limits.perHour)
+  const settings = overflowSettings(scene.question, volumeL, scene.gapPpt, scene.limits.perHour)
   plan.phases.push({ into: baseWater(scene, volumeL), biomassG }, { minutes: restMinutes, mode: 'none', ...inBucket })
-  for (const { flowLPerH } of hours) plan.phases.push({ minutes: 60, mode: 'overflow', flowLPerMin: flowLPerH / 60, ...inBucket })
-  plan.litres += hours.reduce((sum, { flowLPerH }) => sum + flowLPerH, 0)
+  for (const { hours, flowLPerH } of settings) plan.phases.push({ minutes: 60 * hours, mode: 'overflow', flowLPerMin: flowLPerH / 60, ...inBucket })
+  plan.litres += settings.reduce((sum, { hours, flowLPerH }) => sum + hours * flowLPerH, 0)
+}
+
+/** How the valve of an overflow is set: every hour, or a few times while people are there. */
+export function overflowSettings(question: AcclimationQuestion, volumeL: number, gap: number, perHour: number): ValveSetting[] {
+  const { valveSettings, people } = practiceOf(question)
+  // The first hour goes by in rest.
+  return valveSettings === 0 ? hourlyRamp(volumeL, gap, rampShare * perHour) : valvePlan(volumeL, gap, rampShare * perHour, valveSettings, people && { ...people, startHour: people.startHour + 1.5 })
 }
 
 /**
@@ -127,4 +155,4 @@ function baseWater({ question, tank, nominalPpt }: MethodScene, volumeL: number)
 }
 
 /** Minutes of work that a school asks for. */
-export const workMinutes = (school: School, bags: number): number => school.handsPerBagMin * bags + school.handsPerLotMin
+export const workMinutes = (school: School, bags: number): number => (school.handsPerBagMin + (school.variant === 'slowed float' ? 1 : 0)) * bags + school.handsPerLotMin

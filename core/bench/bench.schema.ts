@@ -1,5 +1,6 @@
 import { array, number, object, string, type InferType } from 'yup'
-import { bounds, choice, identifier, instant, optionalIdentifier, optionalMeasure, optionalText, strictObject, text, whole, yesNo } from '../fields/fields.schema'
+import { bounds, choice, identifier, instant, optionalChoice, optionalIdentifier, optionalMeasure, optionalText, strictObject, text, whole, yesNo } from '../fields/fields.schema'
+import { schoolVariants, type SchoolVariant } from '../acclimation/schools'
 import { lossCauses } from '../ledger/movement'
 import { figureInputs, wordInputs } from './bagFigures'
 import { looksAfter } from './expectedCourse'
@@ -31,6 +32,8 @@ const happenedAtMs = () => instant('Time it happened')
 export const startRunSchema = strictObject({
   kind: choice('Kind', runKinds),
   schoolKey: string().typeError('School must be named').nullable().defined('School is missing').max(64, 'There is no such school'),
+  /** The school done another way; the plain one where left out. */
+  variant: optionalChoice('Variant', schoolVariants).optional(),
   agentId: optionalIdentifier('Agent'),
   sources: array().of(sourceSchema).typeError('The fish must be a list').defined('The fish are missing').nonNullable('The fish are missing').min(1, 'No fish are named').max(200, 'At most 200 bags at once'),
   tankId: optionalIdentifier('Tank'),
@@ -50,6 +53,7 @@ export const startRunSchema = strictObject({
 export interface StartRun {
   kind: (typeof runKinds)[number]
   schoolKey: string | null
+  variant?: SchoolVariant | null
   agentId: string | null
   sources: { placeId: string; lotId: string; quantity: number }[]
   tankId: string | null

@@ -39,11 +39,18 @@ describe('the plan of a run', () => {
   })
 
   test('a crossing rests, goes by the hour under the limit, and ends near the tank', () => {
-    const mono: AcclimationQuestion = { ...marineBag, waterClass: 'brackish', measured: { tempC: 25, salinityPpt: 9 }, hasSpareTank: true, tolerance: 'hardy', tank: { ...marineBag.tank, salinityPpt: 33 } }
+    const mono: AcclimationQuestion = { ...marineBag, waterClass: 'brackish', measured: { tempC: 25, salinityPpt: 9 }, hasSpareTank: true, tolerance: 'hardy', tank: { ...marineBag.tank, salinityPpt: 33 }, practice: { slowsFloats: true, gradesHours: true, valveSettings: 0, people: null } }
     const hours = runOf('overflow', mono).plan.steps.filter(({ title }) => title.startsWith('Overflow, hour'))
     const reached = [9, ...hours.map(({ toPpt }) => toPpt ?? 0)]
     expect(Math.max(...reached.slice(1).map((ppt, index) => ppt - (reached[index] ?? 0)))).toBeLessThanOrEqual(limits.salinityPerHour * 1.25)
     expect(reached.at(-1)).toBeCloseTo(32.7, 6)
+    const settings = runOf('overflow', { ...mono, practice: { slowsFloats: true, gradesHours: true, valveSettings: 2, people: { fromHour: 8, untilHour: 20, startHour: 11 } } }).plan.steps.filter(({ title }) => title.startsWith('Overflow, setting'))
+    expect(settings.map(({ title }) => title)).toEqual([expect.stringMatching(/^Overflow, setting 1 of 2: \d+ h$/), expect.stringMatching(/^Overflow, setting 2 of 2: /)])
+    // Nobody is asked to come at night: it is changed between eight and eight.
+    const changedAt = (11 + 1.5 + (settings[0]?.minutes ?? 0) / 60) % 24
+    expect([changedAt >= 8 && changedAt < 20, settings.at(-1)?.toPpt]).toEqual([true, expect.closeTo(33, 0)])
+    const [gate] = runOf('ramp', mono).plan.steps
+    expect(gate).toMatchObject({ title: 'Bring M1-01 to 9.0 ppt', gate: { salinityPpt: 9, withinPpt: 1 }, fish: 'bag', countsOut: false })
     const days = runOf('ramp', mono).plan.steps.filter(({ title }) => title.includes(': day '))
     expect(days.map(({ toPpt }) => toPpt)).toEqual([12, 15, 18, 21, 24, 27, 30, 33])
     expect(days[0]?.detail).toContain('g of salt')
@@ -56,7 +63,7 @@ describe('the plan of a run', () => {
 
   test('bath and dip go by the agent’s entry and say what is missing in it; a look needs no agent', () => {
     const agent = { id: 'a', name: 'methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null }
-    const scene = { agent, fish: 12, kinds: [], to: 'H1-01', tankSalinityPpt: 0.3, limits, units: baseUnits }
+    const scene = { agent, fish: 12, kinds: [], to: 'H1-01', bag: { tempC: 24, salinityPpt: 0.3 }, then: null, limits, units: baseUnits }
     expect(planBath('bath', scene)).toMatchObject({ ok: true, litres: 8, doseMl: 4, minutes: 20 })
     expect(planBath('dip', scene)).toEqual({ ok: false, reason: 'The entry of methylene blue has no dip: put level and minutes there, from the label (Setup, Agents).' })
     expect(planBath('bath', { ...scene, agent: { ...agent, strengthMgPerMl: null } })).toMatchObject({ ok: false })
@@ -82,7 +89,7 @@ describe('the pace of a run', () => {
   })
 
   test('overflow by the hour is re-fitted as well; the hour ends when it reads what it should', () => {
-    const mono: AcclimationQuestion = { ...marineBag, measured: { tempC: 25, salinityPpt: 9 }, tank: { ...marineBag.tank, salinityPpt: 33 } }
+    const mono: AcclimationQuestion = { ...marineBag, measured: { tempC: 25, salinityPpt: 9 }, tank: { ...marineBag.tank, salinityPpt: 33 }, practice: { slowsFloats: true, gradesHours: true, valveSettings: 0, people: null } }
     let run = runOf('overflow', mono)
     for (const minutes of [20, 22, 25, 85]) run = withEvent(run, minutes, { kind: 'step' })
     const deed = run.plan.steps[4]?.water[0]
@@ -232,7 +239,9 @@ test('steps and figures speak the units of the room', () => {
 
 test('what is known of a bag: measured before told before usual, each with its source; a guess is called one', () => {
   const facts: KnownFacts = {
-    species: { water: 'marine', massG: 8, phMax: 8.4, tolerance: 'delicate' },
+    species: { name: 'Royal gramma', massG: 8, tolerance: 'delicate' },
+    water: { standing: null, usual: null, waters: ['marine'], phMax: 8.4 },
+    ...{ otherBagsC: null, hasWorkingPacks: false, instruments: { salinityBy: 'hydrometer', phBy: 'kit' }, units: baseUnits },
     bags: [{ fish: 1, skinTempC: 22, waterTempC: null, salinityPpt: 30, ph: null, ammoniaMgL: null, hasBinder: false }, { fish: 2, skinTempC: 24, waterTempC: null, salinityPpt: 32, ph: null, ammoniaMgL: null, hasBinder: true }],
     ...{ hoursInBag: null, usualHours: 21, preparedPpt: 31, hasSpareTank: true, limits },
     shipping: { tempC: 25, salinityPpt: 29, ph: 8, alkalinityMeqL: null, from: 'told' },
@@ -241,9 +250,14 @@ test('what is known of a bag: measured before told before usual, each with its s
   const { figures, words } = knownFigures(facts)
   expect(figures).toMatchObject({ measuredPpt: { value: 31, from: 'measured' }, guessedC: { value: 23, from: 'bag’s skin' }, hours: { value: 21, from: 'told' }, toldPpt: { value: 29, from: 'told' }, tankC: { value: 26, from: 'system' }, tankPpt: { value: 34, from: 'guess' }, fish: { value: 2, from: 'list' }, preparedPpt: { value: 31, from: 'system' } })
   expect(figures.measuredC).toBeUndefined()
-  expect(words).toEqual({ waterClass: 'marine', gas: 'oxygen', fed: 'no', binder: 'yes', tolerance: 'delicate', spareTank: 'yes' })
-  const soft = knownFigures({ ...facts, species: { ...facts.species, water: 'fresh', phMax: 7 }, tank: { ...facts.tank!, water: 'fresh', alkalinityMeqL: 0.8 } })
-  expect(soft.words.waterClass).toBe('soft')
+  expect(words).toEqual({ waterClass: 'marine', guessedFrom: 'skin', salinityBy: 'hydrometer', phBy: 'kit', gas: 'oxygen', fed: 'no', binder: 'yes', tolerance: 'delicate', spareTank: 'yes' })
+  // Whatever the tank is, the water in the bag is not guessed from it.
+  const silent = { ...facts, bags: facts.bags.map((bag) => ({ ...bag, salinityPpt: null, skinTempC: null })), shipping: { ...facts.shipping, salinityPpt: null, tempC: null }, species: { ...facts.species, name: 'Black molly' }, water: { ...facts.water, waters: ['fresh', 'brackish', 'marine'] } } as const
+  expect(knownFigures(silent)).toMatchObject({ words: { waterClass: 'unknown', guessedFrom: 'room air' }, water: { asks: ['salinity'], why: 'Read the salinity first: Black molly is sold from fresh, brackish and marine water, and this tank stands at 31.0 ppt.' } })
+  expect(knownFigures(silent).figures.guessedC?.value).toBeCloseTo(22 + 3 * Math.exp(-21 / 12), 2)
+  expect(knownFigures({ ...silent, otherBagsC: 19 })).toMatchObject({ figures: { guessedC: { value: 19, from: 'other bags' } } })
+  expect(knownFigures({ ...silent, hasWorkingPacks: true })).toMatchObject({ figures: { guessedC: { value: 25 } }, words: { guessedFrom: 'packs' } })
+  expect(knownFigures({ ...silent, shipping: { ...silent.shipping, salinityPpt: 0.2, alkalinityMeqL: 0.8 } }).words.waterClass).toBe('soft')
   expect([isEstimate('guess'), isEstimate('bag’s skin'), isEstimate('measured'), isEstimate('told')]).toEqual([true, true, false, false])
 })
 

@@ -1,7 +1,6 @@
-import type { FirstStep } from '../crates/triage'
 import type { LookAfter } from './expectedCourse'
 import type { Handling } from '../species/handling'
-import type { BenchFish } from './fishRules'
+import type { DeliveryFacts } from './deliveryOf'
 import type { BagWords, FigureSource } from './bagFigures'
 import type { RunRecord } from './runRecord'
 import type { Agent } from './specialRuns'
@@ -93,7 +92,7 @@ export interface KnownFigure {
 }
 
 /** What the books know of some fish and the tank they are to go to: nobody types it twice. */
-export interface BenchSubject {
+export interface BenchSubject extends DeliveryFacts {
   title: string
   crate: { id: string; number: number } | null
   /** Lines of the crate that share the vessel; none for fish of a tank. */
@@ -105,11 +104,5 @@ export interface BenchSubject {
   figures: Record<string, KnownFigure>
   words: BagWords
   temperament: string | null
-  /** What the book says of each kind. */
-  kinds: BenchFish[]
-  /** Kind of water of the tank; null when none is planned. */
-  tankWater: string | null
-  /** What the fish need first, by the worst of their bags; null when none was opened. */
-  triage: { step: FirstStep; reasons: string[]; cautions: string[] } | null
   agents: Agent[]
 }

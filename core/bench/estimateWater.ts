@@ -60,7 +60,8 @@ export function estimateWater(run: RunRecord, limits: Limits, nowMs: number, { h
   const scene = sceneOf(question, limits)
   const bag = likelyBag(question)
   const pool = run.plan.startL / question.bag.waterL
-  const told = run.events.filter(({ kind, atMs }) => (kind === 'reading' || kind === 'air') && atMs <= nowMs)
+  // What is read at a gate is the tank, not the water around the fish.
+  const told = run.events.filter(({ kind, atMs, stepIndex }) => (kind === 'reading' || kind === 'air') && atMs <= nowMs && !run.plan.steps[stepIndex]?.gate)
   const way = createWay(run, bag, scene.tank, told, { handled, litresIn, flowFactor })
   const followedMin = plannedMinutes(run) + followedBeyondMin
   const series = engine({ ...bag.start, volumeL: run.plan.startL }, scene.tank, cutAt(way.phases(nowMs), followedMin), { ...bag.options, biomassG: bag.options.biomassG * pool }, 1, moments)
@@ -126,7 +127,8 @@ function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, told: reado
     if (deed.do === 'pour') return [{ pour: bag.pourShare }]
     if (deed.do === 'transfer') return [{ transfer: true }]
     if (deed.do !== 'into') return []
-    const { alkalinityMeqL, tempC } = tank
+    const { alkalinityMeqL } = tank
+    const tempC = deed.tempC ?? tank.tempC
     const into = { volumeL: deed.litres, tempC, salinityPpt: deed.salinityPpt, alkalinityMeqL, tanMgL: 0, dicMmolL: dicAtAir(alkalinityMeqL, question.roomPco2Uatm, deed.salinityPpt, tempC), oxygenMgL: 0.95 * oxygenSaturationMgL(deed.salinityPpt, tempC) }
     return [{ into, biomassG: bag.options.biomassG * question.bags }]
   }

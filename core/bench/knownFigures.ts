@@ -1,8 +1,12 @@
 import type { Limits } from '../limits/houseLimits'
 import type { Water } from '../room/room.schema'
+import type { PhInstrument, SalinityInstrument } from '../acclimation/question'
 import type { Tolerance } from '../setup/words'
+import { showFigure, type DisplayUnits } from '../units/units'
 import type { BagWords, FigureSource } from './bagFigures'
+import { guessBagTemperature } from './bagTemperature'
 import type { KnownFigure } from './benchView'
+import { waterOfBag, type BagWater, type WaterFacts } from './waterOfBag'
 
 /** Water of the room's kinds while nobody entered what it is kept at. */
 const usualTank: Record<Water, { tempC: number; salinityPpt: number; alkalinityMeqL: number; ph: number }> = {
@@ -14,8 +18,8 @@ const usualTransitHours = 24
 /** Weight of a fish of which the book says nothing, g. */
 export const usualMassG = 3
 const leastBagL = 0.2
-/** Alkalinity below which fresh water counts as soft, meq/L. */
-const softBelowMeqL = 1.2
+/** Temperature at which bags are packed while nobody said. */
+const usualPackedC = 25
 
 export interface KnownBag {
   fish: number
@@ -25,6 +29,8 @@ export interface KnownBag {
   ph: number | null
   ammoniaMgL: number | null
   hasBinder: boolean
+  salinityBy?: SalinityInstrument | null
+  phBy?: PhInstrument | null
 }
 export interface KnownTank {
   water: Water
@@ -35,7 +41,8 @@ export interface KnownTank {
 }
 /** What the books say; null where they say nothing. */
 export interface KnownFacts {
-  species: { water: string | null; massG: number | null; phMax: number | null; tolerance: Tolerance | null }
+  species: { name: string; massG: number | null; tolerance: Tolerance | null }
+  water: WaterFacts
   bags: readonly KnownBag[]
   hoursInBag: number | null
   usualHours: number | null
@@ -43,7 +50,13 @@ export interface KnownFacts {
   tank: KnownTank | null
   preparedPpt: number | null
   hasSpareTank: boolean
+  /** Mean of other bags of the crate whose water was read within the hour. */
+  otherBagsC: number | null
+  hasWorkingPacks: boolean
+  /** What the house reads with, where a bag does not say. */
+  instruments: { salinityBy: SalinityInstrument; phBy: PhInstrument }
   limits: Limits
+  units: DisplayUnits
 }
 
 const mean = (values: readonly (number | null | undefined)[]): number | null => {
@@ -56,17 +69,17 @@ const round = (value: number, digits: number): number => Number(value.toFixed(di
  * Gathers what a comparison needs from crate, bags, tank, species book and house limits, each with where it comes from.
  * What is measured goes before what was told, that before what is usual.
  */
-export function knownFigures({ species, bags, hoursInBag, usualHours, shipping, tank, preparedPpt, hasSpareTank, limits }: KnownFacts): { figures: Record<string, KnownFigure>; words: BagWords } {
+export function knownFigures({ species, water, bags, hoursInBag, usualHours, shipping, tank, preparedPpt, hasSpareTank, otherBagsC, hasWorkingPacks, instruments, limits, units }: KnownFacts): { figures: Record<string, KnownFigure>; words: BagWords; water: BagWater } {
   const figures: Record<string, KnownFigure> = {}
   const put = (name: string, ...tries: [number | null | undefined, FigureSource][]): number | null => {
     const found = tries.find(([value]) => value !== null && value !== undefined)
-    if (found) figures[name] = { value: round(found[0] as number, 2), from: found[1] }
+    if (found) figures[name] = { value: round(found[0] as number, 3), from: found[1] }
     return figures[name]?.value ?? null
   }
   const usual = tank ? usualTank[tank.water] : null
-  const tankC = put('tankC', [tank?.tempC, 'system'], [usual?.tempC, 'guess'])
-  put('tankPpt', [tank?.salinityPpt, 'system'], [usual?.salinityPpt, 'guess'])
-  const tankAlkalinity = put('tankAlkalinity', [tank?.alkalinityMeqL, 'system'], [usual?.alkalinityMeqL, 'guess'])
+  put('tankC', [tank?.tempC, 'system'], [usual?.tempC, 'guess'])
+  const tankPpt = put('tankPpt', [tank?.salinityPpt, 'system'], [usual?.salinityPpt, 'guess'])
+  put('tankAlkalinity', [tank?.alkalinityMeqL, 'system'], [usual?.alkalinityMeqL, 'guess'])
   put('tankPh', [tank?.ph, 'system'], [usual?.ph, 'guess'])
   put('roomC', [limits.roomAirC, 'house limit'])
   put('bags', [Math.max(1, bags.length), 'list'])
@@ -74,23 +87,27 @@ export function knownFigures({ species, bags, hoursInBag, usualHours, shipping, 
   const massG = put('massG', [species.massG, 'species book'], [usualMassG, 'guess']) ?? usualMassG
   const waterL = put('waterL', [Math.max(leastBagL, (fish * massG) / limits.bagLoadGPerL), 'guess']) ?? leastBagL
   put('gasL', [waterL * limits.bagGasTimes, 'guess'])
-  put('hours', [hoursInBag === null ? null : round(Math.min(120, Math.max(0.1, hoursInBag)), 1), 'list'], [usualHours, 'told'], [usualTransitHours, 'guess'])
-  const packedC = put('packedC', [shipping.tempC, shipping.from], [tankC, 'guess'], [25, 'guess'])
-  put('transitC', [packedC, 'guess'])
-  put('toldPpt', [shipping.salinityPpt, shipping.from])
+  const hours = put('hours', [hoursInBag === null ? null : round(Math.min(120, Math.max(0.1, hoursInBag)), 1), 'list'], [usualHours, 'told'], [usualTransitHours, 'guess'])
+  const packedC = put('packedC', [shipping.tempC, shipping.from], [usualPackedC, 'guess']) ?? usualPackedC
+  const guess = guessBagTemperature({ theirTankC: water.standing === null ? null : shipping.tempC, skinC: mean(bags.map((bag) => bag.skinTempC)), otherBagsC, hasWorkingPacks, packedC, hours: hours ?? usualTransitHours, roomC: limits.roomAirC })
+  const measuredC = put('measuredC', [mean(bags.map((bag) => bag.waterTempC)), 'measured'])
+  put('guessedC', [guess.tempC, guess.from === 'skin' ? 'bag’s skin' : guess.from === 'other bags' ? 'other bags' : guess.from === 'their tank' ? shipping.from : 'guess'])
+  put('transitC', [(packedC + (measuredC ?? guess.tempC)) / 2, 'guess'])
+  const toldPpt = put('toldPpt', [shipping.salinityPpt, shipping.from])
   put('toldPh', [shipping.ph, shipping.from])
   put('toldAlkalinity', [shipping.alkalinityMeqL, shipping.from])
-  put('measuredC', [mean(bags.map((bag) => bag.waterTempC)), 'measured'])
-  put('guessedC', [mean(bags.map((bag) => bag.skinTempC)), 'bag’s skin'])
-  put('measuredPpt', [mean(bags.map((bag) => bag.salinityPpt)), 'measured'])
+  const measuredPpt = put('measuredPpt', [mean(bags.map((bag) => bag.salinityPpt)), 'measured'])
   put('measuredPh', [mean(bags.map((bag) => bag.ph)), 'measured'])
   put('measuredTan', [mean(bags.map((bag) => bag.ammoniaMgL)), 'measured'])
   if (preparedPpt !== null) put('preparedPpt', [preparedPpt, 'system'])
-  const water = tank?.water ?? species.water
-  const isSoft = (shipping.alkalinityMeqL ?? tankAlkalinity ?? 3) < softBelowMeqL || (species.phMax !== null && species.phMax <= 7)
-  const waterClass = species.water === 'brackish' ? 'brackish' : water === 'marine' ? 'marine' : water === 'brackish' ? 'brackish' : isSoft ? 'soft' : 'hard'
+  const found = waterOfBag(water, { measuredPpt: measuredPpt ?? undefined, toldPpt: toldPpt ?? undefined, alkalinityMeqL: shipping.alkalinityMeqL ?? undefined, isSurePpt: true, targetPpt: preparedPpt ?? tankPpt ?? NaN }, species.name, (ppt) => showFigure('salinity', ppt, units))
+  const read = <T extends string>(of: (bag: KnownBag) => T | null | undefined, usually: T): T => bags.map(of).find((each) => each !== null && each !== undefined) ?? usually
   return {
     figures,
-    words: { waterClass, gas: 'oxygen', fed: 'no', binder: bags.some(({ hasBinder }) => hasBinder) ? 'yes' : 'no', tolerance: species.tolerance ?? 'normal', spareTank: hasSpareTank ? 'yes' : 'no' },
+    water: found,
+    words: {
+      ...{ waterClass: found.waterClass, guessedFrom: guess.from, salinityBy: read((bag) => bag.salinityBy, instruments.salinityBy), phBy: read((bag) => bag.phBy, instruments.phBy) },
+      ...{ gas: 'oxygen', fed: 'no', binder: bags.some(({ hasBinder }) => hasBinder) ? 'yes' : 'no', tolerance: species.tolerance ?? 'normal', spareTank: hasSpareTank ? 'yes' : 'no' },
+    },
   }
 }

@@ -1,11 +1,12 @@
-import { hourlyRamp } from '../acclimation/crossing'
 import { limitsFor } from '../acclimation/figures'
-import { gapPpt, isToSaltier, nominalOf, targetOf, type AcclimationQuestion } from '../acclimation/question'
+import { gapPpt, isToSaltier, nominalOf, practiceOf, targetOf, type AcclimationQuestion } from '../acclimation/question'
 import { floatMinutes, type Handling, type School, type SchoolStep } from '../acclimation/schools'
+import { overflowSettings } from '../acclimation/tryMethod'
 import type { Limits } from '../limits/houseLimits'
 import { baseUnits, showFigure, type DisplayUnits, type Quantity } from '../units/units'
 import { oxygenSaturationMgL } from '../water/oxygen'
 import { saltToAddG } from '../water/salt'
+import { spanWords } from '../time/spanWords'
 import { flowWords } from './flowWords'
 import { goOver, type RunStep, type WaterDeed } from './runPlan'
 
@@ -22,6 +23,8 @@ export interface RunScene {
   dropsPerMl: number
   /** Whether the fish must stay under water in every step: cup instead of net. */
   isUnderWater?: boolean
+  /** Whether the fish stand in their vessel already, as after a bath. */
+  isInVessel?: boolean
   /** Units of the room, for what people read; base units while left out. */
   units?: DisplayUnits
 }
@@ -37,6 +40,7 @@ export const startLitres = ({ question, isPooled }: Pick<RunScene, 'question' | 
  */
 export function planRun(school: School, scene: RunScene): RunStep[] {
   const plan = new Plan(scene)
+  if (school.steps.some(({ step }) => step === 'tankRamp')) plan.matchTank()
   for (const step of school.steps) plan.add(step, school)
   plan.bringBack()
   return plan.steps
@@ -51,6 +55,7 @@ class Plan {
   constructor(private readonly scene: RunScene) {
     this.startL = startLitres(scene)
     this.nowL = this.startL
+    if (scene.isInVessel) this.fish = 'vessel'
   }
 
   private readonly show = (quantity: Quantity, base: number): string => showFigure(quantity, base, this.scene.units ?? baseUnits)
@@ -63,8 +68,10 @@ class Plan {
     const { question } = this.scene
     switch (step.step) {
       case 'float': {
-        const minutes = floatMinutes(question.bag.waterL, nominalOf(question).tempC - targetOf(question).tempC)
-        return this.push({ title: 'Float the bags shut', detail: `${minutes} min, until they are within a degree of the tank. Fix them so that none drifts or tips.`, minutes, water: [{ do: 'wait', handling: 'sealed', isNearRoom: false }] })
+        const isSlowed = school.variant === 'slowed float'
+        const minutes = floatMinutes(question.bag.waterL, nominalOf(question).tempC - targetOf(question).tempC, isSlowed)
+        const how = isSlowed ? 'In a second bag or a towel, or afloat in a bucket of tank water: they warm or cool more slowly.' : 'Fix them so that none drifts or tips.'
+        return this.push({ title: isSlowed ? 'Float the bags shut, slowed' : 'Float the bags shut', detail: `${minutes} min, until they are within a degree of the tank. ${how}`, minutes, water: [{ do: 'wait', handling: 'sealed', isNearRoom: false }] })
       }
       case 'open':
         return this.push({ title: 'Cut the bag', detail: `Leave the water still; ${step.minutes} min is all it needs.`, minutes: step.minutes, water: [{ do: 'wait', handling: 'bag', isNearRoom: false }] })
@@ -112,7 +119,7 @@ class Plan {
         minutes = step.minutes
         water.push({ do: 'fill', litres: more, handling: step.handling, isNearRoom: true })
         const rate = flowWords((1000 * more) / step.minutes, this.scene.dropsPerMl)
-        words.push(step.handling === 'siphon' ? 'Siphon tank water in' : 'Drip tank water in', `${this.show('volume', more)} in ${step.minutes} min, to ${this.show('volume', this.nowL)} in the vessel; ${rate}, ${handlingWords[step.handling]}`)
+        words.push(step.handling === 'siphon' ? 'Siphon tank water in' : 'Drip tank water in', `${this.show('volume', more)} in ${spanWords(step.minutes)}, to ${this.show('volume', this.nowL)} in the vessel; ${rate}, ${handlingWords[step.handling]}`)
         close()
       } else if (step.step === 'wait') {
         if (minutes !== null) close()
@@ -140,21 +147,35 @@ class Plan {
     this.into(volumeL, this.scene.isUnderWater ? 'By cup into made-up water' : 'Net into made-up water', 'air on, lid on, outlet at the rim, the drip far from it', 'vessel')
     const wait: WaterDeed = { do: 'wait', handling: 'air', isNearRoom: false }
     this.push({ title: 'Let them rest', detail: 'An hour before anything changes.', minutes: restMinutes, water: [wait] })
-    const hours = hourlyRamp(volumeL, gapPpt(question), 0.9 * perHour)
+    const settings = overflowSettings(question, volumeL, gapPpt(question), perHour)
     const isUp = isToSaltier(question)
-    hours.forEach(({ flowLPerH, leftPpt }, index) => {
+    settings.forEach(({ hours, flowLPerH, leftPpt }, index) => {
       const toPpt = target.salinityPpt + (isUp ? -leftPpt : leftPpt)
       const rate = flowWords((1000 * flowLPerH) / 60, dropsPerMl)
-      this.push({ title: `Overflow, hour ${index + 1} of ${hours.length}`, detail: `${this.show('volume', flowLPerH)} in the hour, ${rate}; it should then read near ${this.show('salinity', toPpt)}`, minutes: 60, water: [{ do: 'overflow', litres: flowLPerH, handling: 'air', isNearRoom: false }], toPpt })
+      const title = practiceOf(question).valveSettings === 0 ? `Overflow, hour ${index + 1} of ${settings.length}` : `Overflow, setting ${index + 1} of ${settings.length}: ${spanWords(60 * hours)}`
+      this.push({ title, detail: `${this.show('volume', flowLPerH)} an hour, ${rate}; it should then read near ${this.show('salinity', toPpt)}`, minutes: 60 * hours, water: [{ do: 'overflow', litres: hours * flowLPerH, handling: 'air', isNearRoom: false }], toPpt })
     })
   }
 
+  /** What bag water is reckoned at, and a word to read it where nobody did: made-up water has to be like it. */
+  private bagSalinity(): { salinityPpt: number; unread: string } {
+    const { question } = this.scene
+    const salinityPpt = Math.max(0.05, nominalOf(question).salinityPpt)
+    return { salinityPpt, unread: question.measured.salinityPpt === undefined ? ` Read the bag first: nobody did, and this water has to be like it.` : '' }
+  }
+
+  /** No fish goes into a tank that is to stand at the salinity of the bag before it was read that it does. */
+  matchTank(): void {
+    const { salinityPpt, unread } = this.bagSalinity()
+    this.push({ title: `Bring ${this.scene.to} to ${this.show('salinity', salinityPpt)}`, detail: `To what the bag reads, before any fish go in; read both with the same instrument and note the tank here.${unread}`, gate: { salinityPpt, withinPpt: gateWithinPpt } })
+  }
+
   private into(volumeL: number, title: string, how: string, fish: RunStep['fish'], countsOut = false): void {
-    const salinityPpt = Math.max(0.05, nominalOf(this.scene.question).salinityPpt)
+    const { salinityPpt, unread } = this.bagSalinity()
     this.nowL = volumeL
     this.fish = fish
     const { tempC } = targetOf(this.scene.question)
-    this.push({ title, detail: `${fish === 'tank' ? '' : `${this.show('volume', volumeL)}, `}at ${this.show('salinity', salinityPpt)} and ${this.show('temperature', tempC)}; ${how}. Bag water to waste.`, water: [{ do: 'into', litres: volumeL, salinityPpt }], countsOut })
+    this.push({ title, detail: `${fish === 'tank' ? '' : `${this.show('volume', volumeL)}, `}at ${this.show('salinity', salinityPpt)} and ${this.show('temperature', tempC)}; ${how}. Bag water to waste.${fish === 'tank' ? '' : unread}`, water: [{ do: 'into', litres: volumeL, salinityPpt }], countsOut })
   }
 
   /** The tank stands at the bag's salinity and is changed around them over days. */
@@ -193,3 +214,4 @@ class Plan {
   }
 }
 const backWithinPpt = 0.3
+const gateWithinPpt = 1

@@ -12,7 +12,7 @@ export type WaterDeed =
   | { do: 'dump'; share: number }
   | { do: 'add'; litres: number }
   | { do: 'pour' }
-  | { do: 'into'; litres: number; salinityPpt: number }
+  | { do: 'into'; litres: number; salinityPpt: number; /** That of the tank while left out. */ tempC?: number }
   | { do: 'transfer' }
   | { do: 'wait'; handling: Handling | 'sealed'; isNearRoom: boolean }
   | { do: 'fill' | 'overflow'; litres: number; handling: Handling; isNearRoom: boolean }
@@ -32,6 +32,8 @@ export interface RunStep {
   countsOut: boolean
   /** A step of a tank brought to another salinity over days, and what it reaches. */
   toPpt: number | null
+  /** What the tank has to read before this step may end; left out where nothing is asked. */
+  gate?: { salinityPpt: number; withinPpt: number }
 }
 
 /** A run as it was meant when it began; kept for good, whatever really happened. */

@@ -47,3 +47,9 @@ export const hasBinder = ({ plan, events }: Pick<RunRecord, 'plan' | 'events'>):
 export const hasAir = (run: RunRecord): boolean => run.events.findLast(({ kind }) => kind === 'air')?.isOn ?? stepInHand(run)?.water.some((deed) => 'handling' in deed && deed.handling === 'air') ?? false
 /** Where the fish are. */
 export const fishAre = (run: RunRecord): RunStep['fish'] => run.plan.steps[stepIndexOf(run) - 1]?.fish ?? 'bag'
+
+/** Answers whether the last salinity read in the step in hand lies where its gate wants it. */
+export function isGateOpen(run: Pick<RunRecord, 'startedAtMs' | 'events'>, { salinityPpt, withinPpt }: NonNullable<RunStep['gate']>): boolean {
+  const read = run.events.findLast(({ kind, stepIndex, salinityPpt: ppt }) => kind === 'reading' && stepIndex === stepIndexOf(run) && ppt !== null)
+  return read !== undefined && Math.abs((read.salinityPpt ?? NaN) - salinityPpt) <= withinPpt + 1e-9
+}

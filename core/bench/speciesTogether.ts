@@ -5,7 +5,6 @@ import { usualMassG } from './knownFigures'
 /** What acclimating needs of a species, and how many fish of it there are. */
 export interface FishInIt {
   fish: number
-  water: string | null
   massG: number | null
   phMax: number | null
   tolerance: Tolerance | null
@@ -24,7 +23,6 @@ export function speciesTogether(all: readonly FishInIt[]): Omit<FishInIt, 'fish'
   const last = <T>(order: readonly T[], values: readonly (T | null)[]): T | null => order.findLast((each) => values.includes(each)) ?? null
   const highest = all.flatMap(({ phMax }) => (phMax === null ? [] : [phMax]))
   return {
-    water: all.find(({ water }) => water !== null)?.water ?? null,
     massG: isWeighed ? massG : null,
     phMax: highest.length > 0 ? Math.min(...highest) : null,
     tolerance: last(toleranceLevels, all.map(({ tolerance }) => tolerance)),

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { noHandling } from '../species/handling'
 import { claimClock, claimSheet, openClaim } from './claim'
 import type { BagFindings, BagView, CrateSummary, CrateView, LineView } from './crateView'
+import { notKept } from '../species/keptIn'
 
 const hourMs = 3_600_000
 const findings: BagFindings = { alive: 0, dead: 0, concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, note: null }
@@ -18,7 +19,7 @@ const bag = ({ line, listed, alive, dead, isWrong }: Found, index: number): BagV
   record: { ...findings, alive, dead, mishap: isWrong ? 'wrong species' : null, staffId: 's', staffName: 'Oona', happenedAtMs: 1, commandKey: 'k' },
 })
 const line = (index: number, priceEach: number | null): LineView => ({
-  ...{ id: `l${index}`, position: index + 1, species: `fish ${index}`, count: 10, lotId: `lot${index}`, lotCode: `1-0${index + 1}`, tank: null, version: 1, handling: noHandling, lookAlikes: [] },
+  ...{ id: `l${index}`, position: index + 1, species: `fish ${index}`, count: 10, lotId: `lot${index}`, lotCode: `1-0${index + 1}`, tank: null, version: 1, handling: noHandling, lookAlikes: [], animal: null, kept: notKept, tankWater: {} },
   ...{ origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach, capture: null, ateBefore: null, note: null },
 })
 const crateOf = (found: Found[], prices: (number | null)[]): CrateView => ({

@@ -1,5 +1,6 @@
 import type { BoxFacts } from './box.schema'
 import type { Handling } from '../species/handling'
+import type { KeptIn, TankFigures } from '../species/keptIn'
 import type { ClaimState } from './claim'
 import type { PlaceBags, RecordBags, UndoBags } from './crates.schema'
 import type { LineDetails } from './lineDetails'
@@ -41,6 +42,12 @@ export interface LineView extends LineDetails {
   lotId: string
   lotCode: string
   tank: { id: string; code: string } | null
+  /** What the water of that tank stands at. */
+  tankWater: TankFigures
+  /** What the species is kept in, by the book. */
+  kept: KeptIn
+  /** Kind of animal, by the book; null where it does not say. */
+  animal: string | null
   /** What to mind with these fish in the hand. */
   handling: Handling
   /** What the species is mistaken for, by the book. */

@@ -1,4 +1,5 @@
 import { array, object, type InferType } from 'yup'
+import { phInstruments, salinityInstruments } from '../acclimation/question'
 import { identities } from '../setup/words'
 import { fishAndBags, lineDetails } from './lineDetails'
 import { listFields, type ListMapping } from './listMapping'
@@ -97,7 +98,10 @@ export const recordBagsSchema = strictObject({
   skinTempC: optionalMeasure('Skin temperature', '°C', -5, 50),
   waterTempC: optionalMeasure('Water temperature', '°C', -5, 50),
   salinityPpt: optionalMeasure('Salinity', 'ppt', 0, 60),
+  /** What it was read with; the house's usual where left out. */
+  salinityBy: optionalChoice('Salinity read by', salinityInstruments).optional(),
   ph: optionalMeasure('pH', '', 3, 11).optional(),
+  phBy: optionalChoice('pH read by', phInstruments).optional(),
   ammoniaMgL: optionalMeasure('Ammonia', 'mg/L as N', 0, 100).optional(),
   hasBinder: yesNo('Binder').nullable().optional(),
   behaviour: optionalChoice('Behaviour', behaviours).optional(),

@@ -1,6 +1,8 @@
 import type { Limits } from '../limits/houseLimits'
 import type { Water } from '../room/room.schema'
 import { dangerOf, poisonsBag, isKeptUnderWater, type Handling } from '../species/handling'
+import { hasInvertebrate } from '../bench/fishRules'
+import { waterOf, waterOfBag } from '../bench/waterOfBag'
 import { conflictBetween, eats, ownKindFinding } from '../tankChoice/company'
 import type { Animal, ChoiceTank } from '../tankChoice/tankChoice'
 import { nameKey } from '../words/nameKey'
@@ -74,7 +76,7 @@ export interface PreparationInput {
   supplier: string
   expectedAtMs: number | null
   packedAtMs: number | null
-  shipping: { tempC: number | null; salinityPpt: number | null; ph: number | null }
+  shipping: { tempC: number | null; salinityPpt: number | null; ph: number | null; /** Kind of water the supplier usually ships in. */ usualWater?: Water | null }
   lines: readonly PreparedLine[]
   places: readonly PreparedPlace[]
   tanks: readonly ChoiceTank[]
@@ -141,22 +143,32 @@ function tankSteps(input: PreparationInput, dueAtMs: number | null): Preparation
   })
 }
 
+/** Water that the bags of a line hold, as far as it is known before they are read. */
+function bagWaterOf({ animal, tankId }: PreparedLine, { shipping, places }: PreparationInput): Water | null {
+  const lives = animal.waters && animal.waters.length > 0 ? (animal.waters as Water[]) : animal.water ? [animal.water] : []
+  const target = places.find((place) => place.tankId === tankId)?.salinityPpt ?? NaN
+  const { waterClass } = waterOfBag({ standing: null, usual: shipping.usualWater ?? null, waters: lives, phMax: animal.phMax ?? null }, { toldPpt: shipping.salinityPpt ?? undefined, targetPpt: target }, animal.species, String)
+  return waterClass === 'unknown' ? null : waterOf(waterClass)
+}
+const usualBathC = 25
+
 /** Salt water for baths and for tanks that are brought to the shipping water. */
 function mixSteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {
-  const { limits, lines, places } = input
-  const waterOf = (line: PreparedLine): Water | null => places.find(({ tankId }) => tankId === line.tankId)?.water ?? line.animal.water
+  const { limits, lines } = input
+  // What is no fish is not bathed; where nobody knows the water of the bags, it is asked for instead.
+  const bathed = lines.filter(({ animal }) => !hasInvertebrate([animal]))
   const bathL = (water: Water): number => {
-    const fish = lines.filter((line) => waterOf(line) === water).reduce((sum, { count }) => sum + count, 0)
+    const fish = bathed.filter((line) => bagWaterOf(line, input) === water).reduce((sum, { count }) => sum + count, 0)
     return fish === 0 ? 0 : Math.max(limits.bathLitresPer10Fish, Math.ceil(((fish * limits.shareInBathPercent) / 100 / 10) * limits.bathLitresPer10Fish))
   }
   const baths = (['fresh', 'brackish', 'marine'] as const).flatMap((water): PreparationStep[] => {
     const litres = bathL(water)
     if (litres === 0) return []
-    const ppt = water === 'fresh' ? null : (input.shipping.salinityPpt ?? places.find((place) => place.water === water)?.salinityPpt ?? null)
-    const temp = input.shipping.tempC ?? 25
-    const salt = ppt === null ? '' : ` at ${ppt} ppt, ${Math.round(saltToAddG(litres, 0, ppt, temp))} g of salt mix`
+    const { tempC, salinityPpt } = input.shipping
+    // Like the bag's, never like the tank's: where it was not told, it is made when the bags are read.
+    const salt = water === 'fresh' ? '' : salinityPpt === null ? ', to what the bags read' : ` at ${salinityPpt} ppt, ${Math.round(saltToAddG(litres, 0, salinityPpt, tempC ?? usualBathC))} g of salt mix`
     const name = water === 'fresh' ? 'Fresh water' : 'Salt water'
-    return [{ key: `bath-${water}`, kind: 'water', what: `${name} for first-response baths: ${litres} L${salt}`, why: `for ${limits.shareInBathPercent} % of the fish; aerated, at ${temp} °C`, dueAtMs }]
+    return [{ key: `bath-${water}`, kind: 'water', what: `${name} for first-response baths: ${litres} L${salt}`, why: `for ${limits.shareInBathPercent} % of the fish; aerated, ${tempC === null ? 'as warm as the bags' : `at ${tempC} °C`}`, dueAtMs }]
   })
   return [...baths, ...targets(input).flatMap((target) => matchStep(input, target, dueAtMs))]
 }
@@ -266,7 +278,9 @@ function foodFor(ateBefore: string | null, { firstFoodKinds, firstFoods }: LineB
 }
 
 /** What the supplier has not said yet; each answer takes its question off the list. */
-function questionSteps({ supplier, expectedAtMs, packedAtMs, shipping, lines }: PreparationInput): PreparationStep[] {
+function questionSteps(input: PreparationInput): PreparationStep[] {
+  const { supplier, expectedAtMs, packedAtMs, shipping, lines } = input
+  const unknownWater = lines.filter((line) => bagWaterOf(line, input) === null)
   const isSalt = lines.some(({ animal }) => animal.water !== null && animal.water !== 'fresh')
   const without = (said: (line: PreparedLine) => string | null): PreparedLine[] => lines.filter((line) => said(line) === null)
   const bound = lines.filter(({ book }) => book.law.length > 0)
@@ -277,6 +291,7 @@ function questionSteps({ supplier, expectedAtMs, packedAtMs, shipping, lines }: 
     ...(packedAtMs === null ? [ask('packed', 'when was it packed?', 'hours in the bag decide what comes first')] : []),
     ...(shipping.tempC === null ? [ask('temperature', 'at which temperature do you ship?', 'bath water and tanks are set by it')] : []),
     ...(isSalt && shipping.salinityPpt === null ? [ask('salinity', 'at which salinity do you ship, read with what?', 'a tank prepared to it saves most of the acclimation')] : []),
+    ...(unknownWater.length > 0 ? [ask('water', 'in which water are they, fresh, brackish or sea?', `${nameAll(unknownWater)}: it is sold from more than one, or what was told is not its water`)] : []),
     ...(shipping.ph === null ? [ask('ph', 'at which pH do you ship?', 'decides how far the water moves when the bag is opened')] : []),
     ...(unknownOrigin.length > 0 ? [ask('origin', 'wild, captive bred or pond raised?', nameAll(unknownOrigin))] : []),
     ...(bound.length > 0 ? [ask('papers', 'are the papers with the crate?', `${bound.map(({ animal, book }) => `${animal.species}: ${book.law.join(', ')}`).join('; ')}; a reminder as of 2025, local law decides`)] : []),

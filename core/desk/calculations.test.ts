@@ -41,13 +41,16 @@ describe('the desk', () => {
   test('changes: one, how many, and that the new water itself may be too bad', () => {
     expect(lines('change', { level: 40, target: 10, percent: 25 })).toEqual([['after one change', 30], ['changes needed', 5]])
     expect(lines('change', { level: 40, target: 10, percent: 25, fresh: 10 })).toEqual([['after one change', 32.5], ['changes needed', 'the new water itself does not reach it']])
-    expect(lines('change', { level: 5, target: 10, percent: 25 })).toEqual([['after one change', 3.75], ['changes needed', 0]])
+    expect(lines('change', { level: 5, target: 10, percent: 25 })).toEqual([['not by changes', expect.stringContaining('dosed, not changed')]])
+    expect(lines('change', { level: 5, target: 10, percent: 25, fresh: 12 })).toContainEqual(['changes needed', 5])
     expect(lines('salt', { volumeL: 100, fromPpt: 34, toPpt: 34, tempC: 25 })).toEqual([['nothing to do', 'the salinity is as wanted']])
   })
   test('a drip in drops, and in words when it cannot be', () => {
     const asked = { waterL: 2, vesselL: 20, fromPpt: 27, toPpt: 35, withinPpt: 1, minutes: 60 }
-    expect(lines('drip', asked)).toEqual([['flow, vessel filling', 233.3], ['drops', 4667], ['in the vessel at the end', 16], ['tank water used', 14]])
-    expect(lines('drip', { ...asked, dropsPerMl: 15 })).toContainEqual(['drops', 3500])
+    expect(lines('drip', asked)).toEqual([['flow, vessel filling', 233.3], ['how to set it', '230 mL a minute: a cup of 100 mL in 26 s'], ['in the vessel at the end', 16], ['tank water used', 14]])
+    expect(lines('drip', { ...asked, waterL: 0.02, dropsPerMl: 15 })).toContainEqual(['how to set it', 'about 35 drops a minute'])
+    // Once it is full, the whole vessel is exchanged, not only what the bag held.
+    expect(lines('drip', { ...asked, vesselL: 10 })).toEqual(expect.arrayContaining([['tank water used', Number((8 + 10 * Math.log(1.6)).toPrecision(4))], ['in the vessel at the end', 10]]))
     expect(lines('drip', { ...asked, vesselL: 10 })).toEqual(expect.arrayContaining([['note', expect.stringContaining('let it overflow')]]))
     expect(lines('drip', { ...asked, vesselL: 1 })).toEqual([['not possible', 'The vessel holds 1 L, less than the 2 L of bag water.']])
   })
@@ -59,6 +62,7 @@ describe('the desk', () => {
   test('every dose says that it is none of our business to prescribe', () => {
     for (const { isDose, caution } of calculations) if (isDose) expect(caution).toMatch(/Test before and after/)
     expect(lines('dose', { volumeL: 180, from: 0, to: 0.2, active: 25.45 })).toEqual([['active substance', 36], ['product', 0.1415]])
+    expect(lines('dose', { volumeL: 180, from: 0, to: 0.2, mgPerMl: 15 })).toEqual([['active substance', 36], ['liquid product', 2.4]])
   })
   test('missing and nonsense are told by field', () => {
     expect(lines('ammonia', { tan: 8, ph: 15, tempC: 400 })).toEqual({ ph: 'This must be a number between 5 and 10', tempC: 'This must be a number between 5 and 35', salinityPpt: 'Say the salinity' })

@@ -1,4 +1,5 @@
 import { planDrip } from '../acclimation/planDrip'
+import { flowWords } from '../bench/flowWords'
 import { doseMg, doseProductG, netVolumeL } from '../dosing/dose'
 import { afterChange, changesNeeded } from '../dosing/waterChange'
 import { unionisedMgL, unionisedPercent } from '../water/ammonia'
@@ -132,9 +133,11 @@ export const calculations: readonly Calculation[] = [
     ],
     compute: (input) => {
       const [share, fresh] = [at(input, 'percent') / 100, input.fresh ?? 0]
-      const changes = changesNeeded(at(input, 'level'), at(input, 'target'), share, fresh)
+      const [level, target] = [at(input, 'level'), at(input, 'target')]
+      if (target > level && fresh <= level) return [{ label: 'not by changes', value: 'the level wanted is above what there is, and the new water does not bring it: it is dosed, not changed' }]
+      const changes = changesNeeded(level, target, share, fresh)
       return [
-        { label: 'after one change', value: afterChange(at(input, 'level'), share, fresh), unit: '', digits: 3 },
+        { label: 'after one change', value: afterChange(level, share, fresh), unit: '', digits: 3 },
         { label: 'changes needed', value: Number.isFinite(changes) ? changes : 'the new water itself does not reach it', unit: '', digits: 0 },
       ]
     },
@@ -148,7 +151,7 @@ export const calculations: readonly Calculation[] = [
       if (!plan.ok) return [{ label: 'not possible', value: plan.reason }]
       return [
         { label: plan.way === 'fill' ? 'flow, vessel filling' : 'flow, vessel overflowing', value: plan.flowMlPerMin, unit: 'mL/min', digits: 0 },
-        { label: 'drops', value: plan.dropsPerMin, unit: 'per min', digits: 0 },
+        { label: 'how to set it', value: flowWords(plan.flowMlPerMin, input.dropsPerMl ?? 20) },
         { label: 'in the vessel at the end', value: plan.finalL, quantity: 'volume' },
         { label: 'tank water used', value: plan.tankWaterL, quantity: 'volume' },
         ...(plan.advice ? [{ label: 'note', value: plan.advice }] : []),
@@ -171,10 +174,11 @@ export const calculations: readonly Calculation[] = [
   {
     ...{ key: 'dose', title: 'Dose of one substance', formula: 'volume times rise, over the active share of the product', source: 'balance of mass', range: 'well-mixed water', isDose: true },
     caution: 'Rock, sand and filter media take some up. Test before and after; never add on a reading older than a day. Copper harms invertebrates and several groups of fish; soft water makes it worse.',
-    inputs: [volume('volumeL', 'net volume'), { name: 'from', label: 'level now, by test', unit: 'mg/L', min: 0, max: 10_000 }, { name: 'to', label: 'level on the product’s label', unit: 'mg/L', min: 0, max: 10_000 }, { name: 'active', label: 'active share of the product', unit: '%', min: 0.01, max: 100 }],
+    inputs: [volume('volumeL', 'net volume'), { name: 'from', label: 'level now, by test', unit: 'mg/L', min: 0, max: 10_000 }, { name: 'to', label: 'level on the product’s label', unit: 'mg/L', min: 0, max: 10_000 }, { name: 'active', label: 'active share of the product', unit: '%', min: 0.01, max: 100, isOptional: true }, { name: 'mgPerMl', label: 'or, of a liquid, active substance in a mL', unit: 'mg', min: 0.001, max: 2000, isOptional: true }],
     compute: (input) => [
       { label: 'active substance', value: doseMg(at(input, 'volumeL'), at(input, 'from'), at(input, 'to')), unit: 'mg', digits: 1 },
-      { label: 'product', value: doseProductG(at(input, 'volumeL'), at(input, 'from'), at(input, 'to'), at(input, 'active') / 100), unit: 'g', digits: 3 },
+      ...(input.mgPerMl === undefined ? [] : [{ label: 'liquid product', value: doseMg(at(input, 'volumeL'), at(input, 'from'), at(input, 'to')) / input.mgPerMl, unit: 'mL', digits: 2 }]),
+      ...(input.active === undefined ? [] : [{ label: 'product', value: doseProductG(at(input, 'volumeL'), at(input, 'from'), at(input, 'to'), at(input, 'active') / 100), unit: 'g', digits: 3 }]),
     ],
   },
 ]

@@ -76,6 +76,7 @@ export const registers: Record<RegisterName, Register> = {
       { name: 'shippingSalinityPpt', label: 'shipping salinity', kind: 'measure', min: 0, max: 42, quantity: 'salinity', isInTable: true },
       { name: 'shippingPh', label: 'shipping pH', kind: 'measure', min: 4, max: 10, isInTable: true },
       { name: 'shippingAlkalinityMeqL', label: 'shipping alkalinity', kind: 'measure', min: 0, max: 20, unit: 'meq/L' },
+      { ...choiceField('usualWater', 'usually ships in', waters, 'where its salinity is not known; left out for a supplier of several waters'), isInTable: true },
       { name: 'transitHours', label: 'usual time in the bag', kind: 'measure', min: 0, max: 200, unit: 'h', isInTable: true },
       { name: 'claimWindowHours', label: 'losses claimed within', kind: 'measure', min: 0, max: 720, unit: 'h', hint: 'after arrival' },
       { name: 'claimRules', label: 'claim rules', kind: 'text', max: 500, hint: 'what the supplier wants to see' },

@@ -1,6 +1,7 @@
 import { string, type InferType } from 'yup'
-import { bounds, choice, identifier, optionalText, strictObject, text, whole, yesNo } from '../fields/fields.schema'
+import { bounds, choice, identifier, optionalText, strictObject, text, whole, yesNo, optionalChoice } from '../fields/fields.schema'
 import { isTimeZone } from '../time/dayInZone'
+import { phInstruments, salinityInstruments, type PhInstrument, type SalinityInstrument } from '../acclimation/question'
 import { salinityUnits, temperatureUnits, volumeUnits, type DisplayUnits } from '../units/units'
 import { sgReferenceNames } from '../water/density'
 
@@ -63,6 +64,9 @@ export const roomSettingsSchema = strictObject({
   volumeUnit: choice('Volume', volumeUnits),
   salinityUnit: choice('Salinity', salinityUnits),
   sgReference: choice('Reference pair', sgReferenceNames),
+  /** What salinity and pH are read with where nobody says. */
+  salinityBy: optionalChoice('Salinity read by', salinityInstruments).optional(),
+  phBy: optionalChoice('pH read by', phInstruments).optional(),
   version: version(),
 })
 export type RoomSettings = InferType<typeof roomSettingsSchema>
@@ -99,6 +103,8 @@ export interface SessionView {
   timeZone: string | null
   /** How figures are shown, and the version of these settings; null before the room is made. */
   units: DisplayUnits | null
+  /** What salinity and pH are read with where nobody says. */
+  instruments: { salinityBy: SalinityInstrument; phBy: PhInstrument }
   roomVersion: number
   /** Whether what is typed travels encrypted. */
   isSecure: boolean

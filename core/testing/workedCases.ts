@@ -38,7 +38,9 @@ const some = <T extends object>(fields: T): T => Object.fromEntries(Object.entri
 export const questionOf = ({ inputs: i }: Worked): AcclimationQuestion => ({
   waterClass: i.waterClass,
   told: some({ salinityPpt: i.told.S as number, ph: i.told.pH as number, alkalinityMeqL: i.told.alk as number }),
-  measured: some({ tempC: i.measured.T as number, salinityPpt: i.measured.S as number, ph: i.measured.pH as number, tanMgL: i.measured.tan as number }),
+  // As the worked verdicts were reckoned, before anything beyond the plain schools was tried.
+  practice: { slowsFloats: false, gradesHours: false, valveSettings: 0, people: null },
+  measured: some({ salinityBy: 'hydrometer' as const, tempC: i.measured.T as number, salinityPpt: i.measured.S as number, ph: i.measured.pH as number, tanMgL: i.measured.tan as number }),
   guessedC: i.guessedT,
   bag: some({ fish: i.bag.n, massG: i.bag.mass, waterL: i.bag.Vw, gasL: i.bag.Vh, hours: i.bag.hours, packedC: i.bag.Tpack, transitC: i.bag.Ttransit, oxygenAtm: i.bag.o2frac as number, headspacePco2Uatm: i.bag.pco2head0 as number }),
   ...{ bags: i.bags, isFed: i.fed, hasSpareTank: i.spareTank },

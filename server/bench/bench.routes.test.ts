@@ -144,8 +144,12 @@ test('a bath by the agent’s entry; a look that frees the plan; a visit out of 
 
   const bath = await start(subject, '', { kind: 'bath', schoolKey: null, agentId: added.body.id, tankId: room.tanks[2]?.id })
   expect(bath.plan.steps[0]?.detail).toContain('2.0 mL of methylene blue (10 mg in a mL) for 5 mg/L')
-  for (const index of [0, 1, 2]) await step(bath, index)
-  await count(bath, 3, 6, 0)
+  // Water like the bag’s, not the tank’s; from there the fish are acclimated, and counted out at the end.
+  expect(bath.plan.steps[0]?.detail).toMatch(/^\d+ L of clean water like the bag’s, \d\d\.\d °C and 0\.4 ppt; air stone on\./)
+  const out = bath.plan.steps.findIndex(({ countsOut }) => countsOut)
+  expect(bath.plan.steps[1]?.water).toMatchObject([{ do: 'into', salinityPpt: 0.4 }])
+  for (let index = 0; index < out; index += 1) await step(bath, index)
+  await count(bath, out, 6, 0)
   expect(Object.values(await room.stockIn(room.tanks[2]))).toEqual([6])
 
   const lotId = subject.sources[0]?.lotId
@@ -166,7 +170,7 @@ describe('nonsense', () => {
     [{ figures: { measuredC: 400 } }, 'figures.measuredC', 'temperature must be a number between 5 and 35 °C'],
     [{ figures: { tankC: null } }, 'figures.tankC', 'Say the temperature'],
     [{ figures: { fish: 'many' } }, 'figures.fish', 'fish in a bag must be a number between 1 and 5000'],
-    [{ words: { waterClass: 'lava' } }, 'words.waterClass', 'supplier’s water must be one of: marine, brackish, hard, soft'],
+    [{ words: { waterClass: 'lava' } }, 'words.waterClass', 'supplier’s water must be one of: marine, brackish, hard, soft, unknown'],
     [{ vesselL: 0 }, 'vesselL', 'A vessel holds at least 0.2 L'],
     [{ dropsPerMl: 0 }, 'dropsPerMl', 'A millilitre has at least 5 drops'],
     [{ schoolKey: 'magic' }, 'schoolKey', 'There is no such school'],
@@ -221,7 +225,7 @@ test('plan, bath and alarms speak the units of the room; what was planned before
   expect(after.plan.steps[2]?.detail).toMatch(/^[\d.]+ US gal in 60 min/)
   const added = await room.post('/api/setup/agents', { values: { name: 'methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null, note: null } })
   const bath = await start(await openedLine(), '', { kind: 'bath', schoolKey: null, agentId: added.body.id })
-  expect(bath.plan.steps[0]?.detail).toMatch(/^1\.1 US gal of water of R1-01/)
+  expect(bath.plan.steps[0]?.detail).toMatch(/^1\.1 US gal of clean water like the bag’s, 71\.6 °F and 1\.0003 SG/)
   at(20)
   await step(after, 0)
   await step(after, 1)

@@ -6,11 +6,11 @@ import type { CountOut, DecideLook, DoRecheck, DoStep, KeepAirline, NoteRun, Rec
 import { snoozeMs } from '../../core/bench/alarms'
 import { planRechecks } from '../../core/bench/expectedCourse'
 import type { RunStep } from '../../core/bench/runPlan'
-import { fishAre, stepIndexAt, stepIndexOf, stepStarts, type RunEventKind } from '../../core/bench/runRecord'
+import { fishAre, isGateOpen, stepIndexAt, stepIndexOf, stepStarts, type RunEventKind } from '../../core/bench/runRecord'
 import { createSimulatedMeter } from '../../core/bench/simulatedMeter'
 import type { Limits } from '../../core/limits/houseLimits'
 import { outsidePlaceId } from '../../core/ledger/movement'
-import type { DisplayUnits } from '../../core/units/units'
+import { showFigure, type DisplayUnits } from '../../core/units/units'
 import type { CratesStore } from '../crates/crates.store'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
@@ -42,7 +42,7 @@ interface Collaborators {
 
 /** Runs of the bench, from the first bag afloat to the last recheck. Fish move in the ledger as they move in the room. */
 export function createBenchService({ store, subjects, ledger, ledgerStore, crates, schools, limits, zone, units }: Collaborators) {
-  const planOf = createRunPlanner({ store, subjects, schools, limits, units })
+  const planOf = createRunPlanner({ store, subjects, schools, limits, units, zone })
   function requireRun(id: string | undefined): RunView {
     const run = store.run(id ?? '')
     if (!run) throw new Problem('not-found', 'There is no such run')
@@ -59,6 +59,11 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
     if (now !== stepIndex || !step) throw new Problem('stale', `Somebody else went on to step ${now + 1} meanwhile`, { current: { stepIndex: now } })
     if (happenedAtMs < (stepStarts(run).at(-1) ?? 0)) throw fieldProblem('happenedAtMs', 'This step began later than that')
     return step
+  }
+  /** No fish goes where the water was not read to be as planned. */
+  function refuseAtGate(run: RunView, { gate }: RunStep): void {
+    if (!gate || isGateOpen(run, gate)) return
+    throw new Problem('conflict', `Read the tank first: it must stand within ${gate.withinPpt} ppt of ${showFigure('salinity', gate.salinityPpt, units())}`)
   }
   function requireTank(id: string, path = 'tankId'): SubjectTank {
     const tank = subjects.tank(id)
@@ -179,6 +184,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
       const run = requireOpen(context.params.runId)
       const step = requireStep(run, stepIndex, happenedAtMs)
       if (step.countsOut) throw new Problem('conflict', 'Count the fish out with this step')
+      refuseAtGate(run, step)
       if (run.plan.kind === 'look' && stepIndex === run.plan.steps.length - 1) throw new Problem('conflict', 'Say whether they are added or not')
       note(context, run, 'step', happenedAtMs, { stepIndex })
       // Fish of the bags are poured together, or netted into the vessel.

@@ -92,6 +92,13 @@ test('a ramp goes on for days after the fish are in: each day a step, then the r
   const { id } = await post<{ id: string }>('/api/bench/runs', bodyOf(subject, 'ramp', { figures, words: { ...subject.words, waterClass: 'brackish', spareTank: 'yes' } }))
   const { plan } = await runNow(id)
   const out = plan.steps.findIndex(({ countsOut }) => countsOut)
+  // Nobody goes on before the tank was read to stand at what the bag reads.
+  const go = (): Promise<{ detail?: string }> => post(`/api/bench/runs/${id}/steps`, { stepIndex: 0, happenedAtMs: now() })
+  const read = (salinityPpt: number) => post(`/api/bench/runs/${id}/readings`, { tempC: null, salinityPpt, ph: null, tanMgL: null, isSimulated: false, happenedAtMs: now() })
+  expect((await go()).detail).toBe('Read the tank first: it must stand within 1 ppt of 10.0 ppt')
+  await read(34)
+  expect((await go()).detail).toContain('Read the tank first')
+  await read(10.5)
   for (let index = 0; index < plan.steps.length; index += 1) {
     room.clock.nowMs += (plan.steps[index]?.minutes ?? 1) * 60_000
     if (index === out) await post(`/api/bench/runs/${id}/count`, { stepIndex: index, counts: [{ lotId: crate.lines[0]?.lotId, alive: 3, dead: 0 }], tankId: null, look: 'as expected', cause: 'unknown', note: null, happenedAtMs: now() })

@@ -1,14 +1,18 @@
-import { isToSaltier, offeredSchools } from '../../core/acclimation/question'
+import { TZDate } from '@date-fns/tz'
+import { schoolFor } from '../../core/acclimation/judge'
+import { isToSaltier, nominalOf, offeredSchools, type AcclimationQuestion } from '../../core/acclimation/question'
 import { schools as tradeSchools, type School } from '../../core/acclimation/schools'
 import { toSchool } from '../../core/acclimation/schools.schema'
 import { toQuestion } from '../../core/bench/bagFigures'
 import type { StartRun } from '../../core/bench/bench.schema'
 import { poisonsBag } from '../../core/species/handling'
-import { mayBePooled, staysUnderWater, withheldSchools, type BenchFish } from '../../core/bench/fishRules'
+import { judgeAfterBath, questionAfterBath, schoolsInVessel } from '../../core/bench/afterBath'
+import { practiceAt } from '../../core/bench/deliveryOf'
+import { hasInvertebrate, mayBePooled, staysUnderWater, withheldSchools, type BenchFish } from '../../core/bench/fishRules'
 import { planRun, startLitres } from '../../core/bench/planRun'
 import type { RunPlan } from '../../core/bench/runPlan'
 import { planBath, planLook } from '../../core/bench/specialRuns'
-import { firstSteps, triageBag, type TriageInput } from '../../core/crates/triage'
+import { strongStep, triageBag, type TriageInput } from '../../core/crates/triage'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { DisplayUnits } from '../../core/units/units'
 import { fieldProblem } from '../http/problem'
@@ -16,21 +20,20 @@ import type { SchoolsService } from '../schools/schools.service'
 import type { BenchStore } from './bench.store'
 import type { SubjectStore, SubjectTank } from './subject.store'
 
-const strongStep = firstSteps[2]
-
 interface Collaborators {
   store: Pick<BenchStore, 'lineOfBag'>
   subjects: SubjectStore
   schools: Pick<SchoolsService, 'list'>
   limits: () => Limits
   units: () => DisplayUnits
+  zone: () => string
 }
 
 /** Makes the plan of a run from what the house has and what was asked for, or says beside the field why there is none. */
-export function createRunPlanner({ store, subjects, schools, limits, units }: Collaborators) {
+export function createRunPlanner({ store, subjects, schools, limits, units, zone }: Collaborators) {
+  const allSchools = (): School[] => [...tradeSchools, ...schools.list().schools.filter(({ retiredAtMs }) => retiredAtMs === null).map(toSchool)]
   function schoolOf(key: string | null): School {
-    const own = schools.list().schools.filter(({ retiredAtMs }) => retiredAtMs === null).map(toSchool)
-    const school = [...tradeSchools, ...own].find((each) => each.key === key)
+    const school = allSchools().find((each) => each.key === key)
     if (!school) throw fieldProblem('schoolKey', 'There is no such school')
     return school
   }
@@ -38,7 +41,8 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
   /** The plan of a run, from what the house has and what was asked for. */
   function planOf(input: StartRun, tank: SubjectTank | null): RunPlan {
     const figures = Object.fromEntries(Object.entries(input.figures).map(([name, value]) => [name, value ?? undefined]))
-    const question = toQuestion(figures, input.words)
+    if (input.words.waterClass === 'unknown' && input.kind !== 'look') throw fieldProblem('figures.measuredPpt', 'Read the salinity first: nobody knows which water the bags hold')
+    const question = toQuestion(figures, input.words, practiceAt(limits(), new TZDate(input.happenedAtMs, zone()).getHours()))
     const to = tank?.code ?? input.toOutside ?? ''
     const fish = input.sources.reduce((sum, { quantity }) => sum + quantity, 0)
     const kinds = subjects.kindsOf(input.sources.map(({ lotId }) => lotId))
@@ -52,11 +56,11 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
       if (input.kind === 'dip') refuseDipOfWeak(input, kinds)
       const agent = subjects.agents().find(({ id }) => id === input.agentId)
       if (!agent) throw fieldProblem('agentId', 'Choose the agent; the list is in Setup, Agents')
-      const bath = planBath(input.kind, { agent, fish, kinds, to, tankSalinityPpt: question.tank.salinityPpt, limits: limits(), units: units() })
+      const bath = planBath(input.kind, { agent, fish, kinds, to, bag: nominalOf(question), then: afterBath(question, fish, kinds, tank), limits: limits(), units: units() })
       if (!bath.ok) throw fieldProblem('agentId', bath.reason)
       return { ...base, school: null, startL: bath.litres, steps: bath.steps }
     }
-    const school = schoolOf(input.schoolKey)
+    const school = schoolFor(schoolOf(input.schoolKey), input.variant ?? null, question, limits())
     if (offeredSchools(question, [school]).length === 0) throw fieldProblem('schoolKey', `${school.name} is not for this delivery`)
     const withheld = withheldSchools(kinds, [school], tank?.water ?? null, isToSaltier(question))[0]
     if (withheld) throw fieldProblem('schoolKey', `${school.name} is not for these fish: ${withheld.why}`)
@@ -66,12 +70,23 @@ export function createRunPlanner({ store, subjects, schools, limits, units }: Co
     return { ...base, school, startL, steps }
   }
 
+  /** How fish go on from a bath: by what is judged best for its water. */
+  function afterBath(question: AcclimationQuestion, fish: number, kinds: readonly BenchFish[], tank: SubjectTank | null): { school: School; question: AcclimationQuestion } {
+    const after = questionAfterBath(question, fish, limits())
+    const all = allSchools()
+    const withheld = withheldSchools(kinds, all, tank?.water ?? null, isToSaltier(question))
+    const { recommended } = judgeAfterBath(after, limits(), all.filter(({ key }) => !withheld.some((each) => each.key === key)))
+    const school = schoolsInVessel(all).find(({ key }) => key === recommended)
+    if (!school) throw fieldProblem('tankId', 'No school leads from a bath into this tank')
+    return { school: schoolFor(school, null, after, limits()), question: after }
+  }
+
   /** A harsher dip is for fish that arrived strong; any doubt about a bag keeps it out. */
   function refuseDipOfWeak(input: StartRun, kinds: readonly BenchFish[]): void {
     for (const { placeId } of input.sources) {
       const lineId = store.lineOfBag(placeId)
       const bag = lineId === null ? undefined : subjects.bags(lineId).find((each) => each.placeId === placeId)
-      const triage = bag?.findings ? triageBag({ findings: bag.findings as TriageInput['findings'], hoursInBag: null, poisons: kinds.find(({ species }) => species === bag.species)?.poisons ?? null }, limits()) : null
+      const triage = bag?.findings ? triageBag({ findings: bag.findings as TriageInput['findings'], hoursInBag: null, isInvertebrate: hasInvertebrate(kinds), poisons: kinds.find(({ species }) => species === bag.species)?.poisons ?? null }, limits()) : null
       if (triage?.step !== strongStep) throw fieldProblem('kind', `A dip is only for fish that arrived strong; ${bag?.from ?? 'these'}: ${triage?.reasons.join(', ') ?? 'not looked at'}`)
     }
   }

@@ -1,9 +1,11 @@
 import type { BenchSubject } from '../../core/bench/benchView'
-import type { BenchFish } from '../../core/bench/fishRules'
+import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
+import { hasInvertebrate, type BenchFish } from '../../core/bench/fishRules'
 import { knownFigures, type KnownBag } from '../../core/bench/knownFigures'
 import { speciesTogether } from '../../core/bench/speciesTogether'
-import { firstSteps, triageBag } from '../../core/crates/triage'
+import { countLot, triageBag, worstTriage, type TriageInput } from '../../core/crates/triage'
 import type { Limits } from '../../core/limits/houseLimits'
+import type { DisplayUnits } from '../../core/units/units'
 import { Problem } from '../http/problem'
 import type { SubjectBag, SubjectStore } from './subject.store'
 
@@ -16,22 +18,30 @@ const mostLines = 40
 
 const toKnownBag = ({ quantity, listed, isOpened, findings }: SubjectBag): KnownBag => ({
   fish: isOpened ? quantity : listed,
-  ...{ skinTempC: findings?.skinTempC ?? null, waterTempC: findings?.waterTempC ?? null, salinityPpt: findings?.salinityPpt ?? null, ph: findings?.ph ?? null, ammoniaMgL: findings?.ammoniaMgL ?? null, hasBinder: findings?.hasBinder === true },
+  ...{ skinTempC: findings?.skinTempC ?? null, waterTempC: findings?.waterTempC ?? null, salinityPpt: findings?.salinityPpt ?? null, ph: findings?.ph ?? null, ammoniaMgL: findings?.ammoniaMgL ?? null, hasBinder: findings?.hasBinder === true, salinityBy: findings?.salinityBy ?? null, phBy: findings?.phBy ?? null },
 })
 
+interface Collaborators {
+  store: SubjectStore
+  limits: () => Limits
+  units: () => DisplayUnits
+  /** What the house reads with. */
+  instruments: () => { salinityBy: SalinityInstrument; phBy: PhInstrument }
+}
+
 /** Gathers what the books know of fish and their tank, so that nothing is asked twice. */
-export function createSubjectService(store: SubjectStore, limits: () => Limits) {
+export function createSubjectService({ store, limits, units, instruments }: Collaborators) {
   const tankView = (id: string | null) => {
     const tank = id === null ? null : store.tank(id)
     if (id !== null && !tank) throw new Problem('not-found', 'There is no such tank')
     return tank
   }
 
-  function ofLines(lineIds: readonly string[], tankId: string | null, nowMs: number): BenchSubject {
+  function ofLines(lineIds: readonly string[], bagId: string | null, tankId: string | null, nowMs: number): BenchSubject {
     const lines = lineIds.map((lineId) => {
       const line = store.line(lineId)
       if (!line) throw new Problem('not-found', 'There is no such line')
-      return { ...line, ...bagsAtHand(lineId) }
+      return { ...line, ...bagsAtHand(lineId, bagId) }
     })
     const [line] = lines
     if (!line) throw new Problem('not-found', 'There is no such line')
@@ -43,10 +53,14 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
     const isReady = tank !== null && tank.isAlone === 1 && tank.water !== 'fresh' && tank.fish === 0 && store.wasMadeReady(line.crateId, tank.id)
     const preparedPpt = isReady && line.shippingSalinityPpt !== null && Math.abs(line.shippingSalinityPpt - (tank?.salinityPpt ?? line.shippingSalinityPpt)) > samePpt ? line.shippingSalinityPpt : null
     const species = speciesTogether(lines.map((each) => ({ ...each, fish: each.bags.map(toKnownBag).reduce((sum, { fish }) => sum + fish, 0) })))
-    const known = knownFigures({
-      species,
+    const speciesName = lines.map((each) => each.species).join(' and ')
+    const waterFacts = { standing: null, usual: line.usualWater, waters: [...new Set(lines.flatMap(({ waters }) => waters))], phMax: species.phMax }
+    const { figures, words } = knownFigures({
+      species: { ...species, name: speciesName },
+      water: waterFacts,
       bags: bags.map(toKnownBag),
-      ...{ hoursInBag, usualHours: line.transitHours, tank, preparedPpt, limits: limits() },
+      ...{ hoursInBag, usualHours: line.transitHours, tank, preparedPpt, limits: limits(), units: units(), instruments: instruments() },
+      ...{ otherBagsC: store.otherBagsC(line.crateId, lineIds, nowMs - hourMs), hasWorkingPacks: line.hasWorkingPacks },
       shipping: { tempC: line.shippingTempC, salinityPpt: line.shippingSalinityPpt, ph: line.shippingPh, alkalinityMeqL: line.shippingAlkalinityMeqL, from: 'told' },
       hasSpareTank: tank !== null && tank.isAlone === 1 && tank.fish === 0,
     })
@@ -56,27 +70,34 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
       company: tank === null ? [] : store.company(line.crateId, tank.id).filter(({ lineId }) => !lineIds.includes(lineId)),
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       sources: bags.filter(({ quantity }) => quantity > 0).map(({ placeId, lotId, lotCode, species: name, from, quantity }) => ({ placeId, lotId, lotCode, species: name, from, quantity })),
-      ...known,
-      ...{ kinds, tankWater: tank?.water ?? null },
-      triage: worstTriage(bags, kinds, hoursInBag),
+      ...{ figures, words, kinds, speciesName, waterFacts },
+      ...{ tankWater: tank?.water ?? null, tankAgents: tank?.agents ?? [], isOneWater: false, hoursSaid: hoursInBag },
+      triage: triageOf(lineIds.flatMap((lineId) => store.openedBags(lineId)), bags, kinds, hoursInBag),
       agents: store.agents(),
     }
   }
 
   /** Shut bags are expected, opened ones are here: once some are open, they are what goes on the bench. */
-  function bagsAtHand(lineId: string): { bags: SubjectBag[]; shut: number } {
+  function bagsAtHand(lineId: string, bagId: string | null): { bags: SubjectBag[]; shut: number } {
     const all = store.bags(lineId)
+    const alone = all.find(({ placeId, quantity }) => placeId === bagId && quantity > 0)
+    if (alone) return { bags: [alone], shut: 0 }
     const opened = all.filter(({ quantity }) => quantity > 0)
     return opened.length > 0 ? { bags: opened, shut: all.length - opened.length } : { bags: all, shut: 0 }
   }
 
   const titleOf = ({ bags, shut, species }: { bags: readonly SubjectBag[]; shut: number; species: string }): string => `${bags.length} ${bags.length === 1 ? 'bag' : 'bags'} of ${species}${shut > 0 ? `, ${shut} more still shut` : ''}`
 
-  /** The first response that the worst of the bags asks for. */
-  function worstTriage(bags: readonly SubjectBag[], kinds: readonly BenchFish[], hoursInBag: number | null): BenchSubject['triage'] {
-    const poisonsOf = (species: string): string | null => kinds.find((kind) => kind.species === species)?.poisons ?? null
-    const all = bags.flatMap(({ species, findings }) => (findings ? [triageBag({ findings: findings as Parameters<typeof triageBag>[0]['findings'], hoursInBag, poisons: poisonsOf(species) }, limits())] : [])).filter((each) => each !== null)
-    return all.sort((a, b) => firstSteps.indexOf(a.step) - firstSteps.indexOf(b.step))[0] ?? null
+  /** The first response that the worst of the bags asks for; deaths count over all that were opened of their lot. */
+  function triageOf(opened: readonly { lotId: string; alive: number; dead: number }[], bags: readonly SubjectBag[], kinds: readonly BenchFish[], hoursInBag: number | null): BenchSubject['triage'] {
+    const kindOf = (species: string): BenchFish[] => kinds.filter((kind) => kind.species === species)
+    return worstTriage(
+      bags.map(({ species, lotId, findings }) => {
+        if (!findings) return null
+        const lot = countLot(opened.filter((each) => each.lotId === lotId))
+        return triageBag({ findings: findings as TriageInput['findings'], hoursInBag, poisons: kindOf(species)[0]?.poisons ?? null, isInvertebrate: hasInvertebrate(kindOf(species)), lot }, limits())
+      }),
+    )
   }
 
   /** Fish that leave a tank, for another one of the room or for somebody else's. */
@@ -85,29 +106,33 @@ export function createSubjectService(store: SubjectStore, limits: () => Limits) 
     const from = tankView(fromTankId)
     if (!lot || !from) throw new Problem('not-found', 'No fish of this lot stand in this tank')
     const tank = tankView(tankId)
+    const waterFacts = { standing: from.water, usual: null, waters: lot.waters, phMax: lot.phMax }
     const known = knownFigures({
-      species: lot,
+      species: { ...lot, name: lot.species },
+      water: waterFacts,
+      ...{ otherBagsC: null, hasWorkingPacks: false, units: units(), instruments: instruments() },
       bags: [{ fish: lot.quantity, skinTempC: null, waterTempC: null, salinityPpt: null, ph: null, ammoniaMgL: null, hasBinder: false }],
       ...{ hoursInBag: visitHours, usualHours: null, tank, preparedPpt: null, hasSpareTank: false, limits: limits() },
       shipping: { tempC: from.tempC, salinityPpt: from.salinityPpt, ph: from.ph, alkalinityMeqL: from.alkalinityMeqL, from: 'system' },
     })
     const { placeId, lotCode, species, quantity } = lot
     return {
-      ...{ title: `${quantity} ${species} from ${lot.from}`, crate: null, lineIds: [], company: [], temperament: lot.temperament, triage: null, kinds: store.kindsOf([lotId]), tankWater: tank?.water ?? null },
+      ...{ title: `${quantity} ${species} from ${lot.from}`, crate: null, lineIds: [], company: [], temperament: lot.temperament, triage: null, kinds: store.kindsOf([lotId]) },
+      ...{ speciesName: species, waterFacts, tankWater: tank?.water ?? null, tankAgents: tank?.agents ?? [], isOneWater: tank !== null && tank.waterId === from.waterId, hoursSaid: visitHours },
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       sources: [{ placeId, lotId, lotCode, species, from: lot.from, quantity }],
-      ...{ ...known, words: { ...known.words, gas: 'air' } },
+      ...{ figures: known.figures, words: { ...known.words, gas: 'air' } },
       agents: store.agents(),
     }
   }
 
   return {
-    /** By `line` (several share a vessel), or by `lot` and `from` (a tank); `tank` names where they are to go instead of where they are planned. */
+    /** By `line` (several share a vessel; `bag` names one of its bags alone), or by `lot` and `from` (a tank); `tank` names where they are to go instead of where they are planned. */
     view(query: Record<string, unknown>, nowMs: number): BenchSubject {
       const word = (name: string): string | null => (typeof query[name] === 'string' && query[name] !== '' ? String(query[name]).slice(0, 64) : null)
       const lineIds = [query.line].flat().filter((each): each is string => typeof each === 'string' && each !== '' && each.length <= 64)
       const [lotId, from] = [word('lot'), word('from')]
-      if (lineIds.length > 0) return ofLines([...new Set(lineIds)].slice(0, mostLines), word('tank'), nowMs)
+      if (lineIds.length > 0) return ofLines([...new Set(lineIds)].slice(0, mostLines), word('bag'), word('tank'), nowMs)
       if (lotId !== null && from !== null) return ofLot(lotId, from, word('tank'))
       throw new Problem('not-found', 'Say which fish: a line of a crate, or a lot and the tank it stands in')
     },

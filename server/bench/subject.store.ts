@@ -13,7 +13,7 @@ import { openRunOf } from './onBench'
 export interface SubjectSpecies {
   speciesId: string
   species: string
-  water: string | null
+  waters: Water[]
   massG: number | null
   phMax: number | null
   tolerance: Tolerance | null
@@ -31,6 +31,8 @@ export interface SubjectLine extends SubjectSpecies {
   shippingSalinityPpt: number | null
   shippingPh: number | null
   shippingAlkalinityMeqL: number | null
+  usualWater: Water | null
+  hasWorkingPacks: boolean
   transitHours: number | null
 }
 export interface SubjectTank {
@@ -38,6 +40,9 @@ export interface SubjectTank {
   code: string
   netVolumeL: number | null
   water: Water
+  /** Tanks of one body of water share it. */
+  waterId: string
+  agents: string[]
   isAlone: number
   tempC: number | null
   salinityPpt: number | null
@@ -51,21 +56,30 @@ export interface SubjectBag extends RunSource {
   findings: Partial<BagFindings> | null
 }
 
-const speciesColumns = sql`species.id AS speciesId, species.name AS species, species.water, species.usual_mass_g AS massG, species.ph_max AS phMax, species.tolerance, species.temperament`
+type RawLine = Omit<SubjectLine, 'waters' | 'hasWorkingPacks'> & { waters: string; hasWorkingPacks: number | null }
+type RawTank = Omit<SubjectTank, 'agents'> & { agents: string }
+
+const withAgents = (row: RawTank | undefined): SubjectTank | null => (row ? { ...row, agents: JSON.parse(row.agents) as string[] } : null)
+/** Lists are kept as JSON, answers as 0 and 1. */
+function withLists<Row extends { waters: string; hasWorkingPacks?: number | null }>(row: Row | undefined): (Omit<Row, 'waters' | 'hasWorkingPacks'> & { waters: Water[]; hasWorkingPacks: boolean }) | null {
+  return row ? { ...row, waters: JSON.parse(row.waters) as Water[], hasWorkingPacks: row.hasWorkingPacks === 1 } : null
+}
+
+const speciesColumns = sql`species.id AS speciesId, species.name AS species, species.waters, species.usual_mass_g AS massG, species.ph_max AS phMax, species.tolerance, species.temperament`
 
 /** What the books know of fish that are to be acclimated, and of where they go. */
 export function createSubjectStore({ orm }: Database) {
   return {
     line: (lineId: string): SubjectLine | null =>
-      orm.get<SubjectLine | undefined>(sql`SELECT line.id AS lineId, line.lot_id AS lotId, crate.id AS crateId, crate.number AS crateNumber, line.tank_id AS tankId, crate.packed_at_ms AS packedAtMs,
-          supplier.shipping_temp_c AS shippingTempC, supplier.shipping_salinity_ppt AS shippingSalinityPpt, supplier.shipping_ph AS shippingPh, supplier.shipping_alkalinity_meq_l AS shippingAlkalinityMeqL, supplier.transit_hours AS transitHours, ${speciesColumns}
-        FROM line JOIN crate ON crate.id = line.crate_id JOIN supplier ON supplier.id = crate.supplier_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id WHERE line.id = ${lineId}`) ?? null,
+      withLists(orm.get<RawLine | undefined>(sql`SELECT line.id AS lineId, line.lot_id AS lotId, crate.id AS crateId, crate.number AS crateNumber, line.tank_id AS tankId, crate.packed_at_ms AS packedAtMs,
+          supplier.shipping_temp_c AS shippingTempC, supplier.shipping_salinity_ppt AS shippingSalinityPpt, supplier.shipping_ph AS shippingPh, supplier.shipping_alkalinity_meq_l AS shippingAlkalinityMeqL, supplier.usual_water AS usualWater, supplier.transit_hours AS transitHours, crate.box ->> '$.packs' = 'working' AS hasWorkingPacks, ${speciesColumns}
+        FROM line JOIN crate ON crate.id = line.crate_id JOIN supplier ON supplier.id = crate.supplier_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id WHERE line.id = ${lineId}`)),
     /** Bags of a line that still hold fish or are still shut, and are on no open run. */
     bags: (lineId: string): SubjectBag[] =>
       orm
         .all<Omit<SubjectBag, 'findings'> & Record<string, unknown>>(
           sql`SELECT bag.id AS placeId, line.lot_id AS lotId, lot.code AS lotCode, species.name AS species, 'bag ' || bag.number AS "from", coalesce(stock.quantity, 0) AS quantity, bag.listed, r.id IS NOT NULL AS isOpened,
-            r.alive, r.dead, r.concerns, r.body, r.behaviour, r.skin_temp_c AS skinTempC, r.water_temp_c AS waterTempC, r.salinity_ppt AS salinityPpt, r.ph, r.ammonia_mg_l AS ammoniaMgL, r.has_binder AS hasBinder
+            r.alive, r.dead, r.concerns, r.body, r.behaviour, r.skin_temp_c AS skinTempC, r.water_temp_c AS waterTempC, r.salinity_ppt AS salinityPpt, r.salinity_by AS salinityBy, r.ph, r.ph_by AS phBy, r.ammonia_mg_l AS ammoniaMgL, r.has_binder AS hasBinder
           FROM bag JOIN line ON line.id = bag.line_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL
             LEFT JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id
           WHERE bag.line_id = ${lineId} AND (r.id IS NULL OR stock.quantity > 0)
@@ -75,6 +89,9 @@ export function createSubjectStore({ orm }: Database) {
           ...{ placeId, lotId, lotCode, species, from, quantity, listed, isOpened },
           findings: isOpened ? ({ ...found, concerns: JSON.parse(String(concerns)) as string[], hasBinder: hasBinder === null ? null : hasBinder === 1 } as unknown as BagFindings) : null,
         })),
+    /** What was found in every opened bag of a line, wherever its fish are now. */
+    openedBags: (lineId: string): { lotId: string; alive: number; dead: number }[] =>
+      orm.all(sql`SELECT line.lot_id AS lotId, r.alive, r.dead FROM bag JOIN line ON line.id = bag.line_id JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = ${lineId}`),
     /** Lines of a crate that are planned for a tank and whose opened bags wait for it. */
     company: (crateId: string, tankId: string): { lineId: string; species: string; bags: number; fish: number }[] =>
       orm.all(sql`SELECT line.id AS lineId, species.name AS species, count(*) AS bags, sum(stock.quantity) AS fish
@@ -82,11 +99,15 @@ export function createSubjectStore({ orm }: Database) {
         WHERE line.crate_id = ${crateId} AND line.tank_id = ${tankId} AND ${openRunOf(sql`bag.id`)} IS NULL GROUP BY line.id ORDER BY line.position`),
     /** A lot that stands in a tank. */
     lotInTank: (lotId: string, tankId: string): (SubjectSpecies & RunSource) | null =>
-      orm.get<(SubjectSpecies & RunSource) | undefined>(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, tank.code AS "from", stock.quantity, ${speciesColumns}
-        FROM stock JOIN tank ON tank.id = stock.place_id JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id WHERE stock.lot_id = ${lotId} AND stock.place_id = ${tankId} AND stock.quantity > 0`) ?? null,
+      withLists(orm.get<(Omit<SubjectSpecies, 'waters'> & { waters: string } & RunSource) | undefined>(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, tank.code AS "from", stock.quantity, ${speciesColumns}
+        FROM stock JOIN tank ON tank.id = stock.place_id JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id WHERE stock.lot_id = ${lotId} AND stock.place_id = ${tankId} AND stock.quantity > 0`)),
     tank: (tankId: string): SubjectTank | null =>
-      orm.get<SubjectTank | undefined>(sql`SELECT tank.id, tank.code, tank.net_volume_l AS netVolumeL, system.water, system.sump_l IS NULL AS isAlone, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL,
-        coalesce((SELECT sum(quantity) FROM stock WHERE place_id = tank.id), 0) AS fish FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${tankId} AND tank.retired_at_ms IS NULL`) ?? null,
+      withAgents(orm.get<RawTank | undefined>(sql`SELECT tank.id, tank.code, tank.net_volume_l AS netVolumeL, system.water, system.agents, CASE WHEN system.sump_l IS NULL THEN tank.id ELSE system.id END AS waterId, system.sump_l IS NULL AS isAlone, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL,
+        coalesce((SELECT sum(quantity) FROM stock WHERE place_id = tank.id), 0) AS fish FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${tankId} AND tank.retired_at_ms IS NULL`)),
+    /** Mean temperature of the water of a crate's bags, other than these lines', that was read lately; null when none was. */
+    otherBagsC: (crateId: string, lineIds: readonly string[], sinceMs: number): number | null =>
+      orm.get<{ mean: number | null }>(sql`SELECT avg(r.water_temp_c) AS mean FROM bag_record r JOIN bag ON bag.id = r.bag_id WHERE bag.crate_id = ${crateId} AND r.undone_at_ms IS NULL AND r.water_temp_c IS NOT NULL AND r.happened_at_ms >= ${sinceMs}
+        AND bag.line_id NOT IN (SELECT value FROM json_each(${JSON.stringify(lineIds)}))`)?.mean ?? null,
     /** Whether the tank's step of the crate's preparation was ticked. */
     wasMadeReady: (crateId: string, tankId: string): boolean => orm.get(sql`SELECT 1 AS yes FROM prepared WHERE crate_id = ${crateId} AND step = ${`tank-${tankId}-ready`}`) !== undefined,
     hasEmptyTank: (water: string): boolean =>

@@ -316,9 +316,9 @@ const detailsOf = ({ origin = null, strain = null, identity = null, promisedTo =
 })
 
 /** Findings as the table keeps them; what an older device does not know of counts as not asked. */
-const findingsOf = ({ ph = null, ammoniaMgL = null, hasBinder = null, behaviour = null, mishap = null, ...found }: BagFindings) => ({
+const findingsOf = ({ ph = null, salinityBy = null, phBy = null, ammoniaMgL = null, hasBinder = null, behaviour = null, mishap = null, ...found }: BagFindings) => ({
   ...found,
-  ...{ ph, ammoniaMgL, behaviour, mishap, hasBinder: hasBinder === null ? null : Number(hasBinder) },
+  ...{ ph, salinityBy, phBy, ammoniaMgL, behaviour, mishap, hasBinder: hasBinder === null ? null : Number(hasBinder) },
 })
 
 export type CratesService = ReturnType<typeof createCratesService>

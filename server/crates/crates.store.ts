@@ -4,12 +4,13 @@ import type { ListMapping } from '../../core/crates/listMapping'
 import type { BagView, CrateSummary, CrateView, LineView, PlacementView, WentView } from '../../core/crates/crateView'
 import { openRunOf } from '../bench/onBench'
 import { handlingOf } from '../../core/species/readEntry'
+import type { TankFigures } from '../../core/species/keptIn'
 import { splitNames } from '../../core/species/speciesBook'
 import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
 import { lot, place, stock } from '../ledger/ledger.table'
 import { newId } from '../newId'
-import { tank } from '../room/room.table'
+import { system, tank } from '../room/room.table'
 import { species } from '../species/species.table'
 import { staff } from '../staff/staff.table'
 import { bag, bagPhoto, bagRecord, crate, line, listMapping, supplier } from './crates.table'
@@ -22,6 +23,11 @@ export interface OpenedBag {
 }
 
 const standing = isNull(bagRecord.undoneAtMs)
+
+const keptColumns = { tempCMin: species.tempCMin, tempCMax: species.tempCMax, phMin: species.phMin, phMax: species.phMax, salinityPptMin: species.salinityPptMin, salinityPptMax: species.salinityPptMax, hardness: species.hardness }
+const tankWaterColumns = { tempC: system.tempC, salinityPpt: system.salinityPpt, ph: system.ph, alkalinityMeqL: system.alkalinityMeqL }
+/** Figures that somebody entered; the others are left out. */
+const known = (figures: Record<string, number | null>): TankFigures => Object.fromEntries(Object.entries(figures).filter(([, value]) => value !== null))
 
 /** Queries about crates, their lines and bags. */
 export function createCratesStore({ orm }: Database) {
@@ -39,7 +45,7 @@ export function createCratesStore({ orm }: Database) {
     .innerJoin(staff, eq(staff.id, bagRecord.staffId))
     .where(and(eq(bagRecord.bagId, sql.placeholder('bagId')), standing))
     .prepare()
-  const recordFields = ['id', 'bagId', 'alive', 'dead', 'concerns', 'body', 'skinTempC', 'waterTempC', 'salinityPpt', 'ph', 'ammoniaMgL', 'hasBinder', 'behaviour', 'mishap', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
+  const recordFields = ['id', 'bagId', 'alive', 'dead', 'concerns', 'body', 'skinTempC', 'waterTempC', 'salinityPpt', 'salinityBy', 'ph', 'phBy', 'ammoniaMgL', 'hasBinder', 'behaviour', 'mishap', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
   const insertRecord = orm
     .insert(bagRecord)
     .values(Object.fromEntries(recordFields.map((field) => [field, sql.placeholder(field)])) as unknown as typeof bagRecord.$inferInsert)
@@ -47,15 +53,16 @@ export function createCratesStore({ orm }: Database) {
 
   const lines = (crateId: string): LineView[] =>
     orm
-      .select({ id: line.id, position: line.position, species: species.name, count: line.count, lotId: line.lotId, lotCode: lot.code, tankId: tank.id, tankCode: tank.code, version: line.version, origin: line.origin, strain: line.strain, identity: line.identity, hurts: species.hurts, poisons: species.poisons, sensitivities: species.sensitivities, catchWith: species.catchWith, lookAlikes: species.lookAlikes, promisedTo: line.promisedTo, billed: line.billed, sizeCm: line.sizeCm, priceEach: line.priceEach, capture: line.capture, ateBefore: line.ateBefore, note: line.note })
+      .select({ id: line.id, position: line.position, species: species.name, count: line.count, lotId: line.lotId, lotCode: lot.code, tankId: tank.id, tankCode: tank.code, version: line.version, origin: line.origin, strain: line.strain, identity: line.identity, animal: species.animal, kept: keptColumns, tankWater: tankWaterColumns, hurts: species.hurts, poisons: species.poisons, sensitivities: species.sensitivities, catchWith: species.catchWith, lookAlikes: species.lookAlikes, promisedTo: line.promisedTo, billed: line.billed, sizeCm: line.sizeCm, priceEach: line.priceEach, capture: line.capture, ateBefore: line.ateBefore, note: line.note })
       .from(line)
       .innerJoin(lot, eq(lot.id, line.lotId))
       .innerJoin(species, eq(species.id, lot.speciesId))
       .leftJoin(tank, eq(tank.id, line.tankId))
+      .leftJoin(system, eq(system.id, tank.systemId))
       .where(eq(line.crateId, crateId))
       .orderBy(asc(line.position))
       .all()
-      .map(({ tankId, tankCode, hurts, poisons, sensitivities, catchWith, lookAlikes, ...row }) => ({ ...row, lookAlikes: splitNames(lookAlikes), handling: handlingOf({ hurts, poisons, sensitivities, catchWith }), tank: tankId === null || tankCode === null ? null : { id: tankId, code: tankCode } }))
+      .map(({ tankId, tankCode, tankWater, hurts, poisons, sensitivities, catchWith, lookAlikes, ...row }) => ({ ...row, lookAlikes: splitNames(lookAlikes), handling: handlingOf({ hurts, poisons, sensitivities, catchWith }), tankWater: known(tankWater ?? {}), tank: tankId === null || tankCode === null ? null : { id: tankId, code: tankCode } }))
 
   /** Ids of the pictures that were not taken away, by bag. */
   const photosByBag = (crateId: string): Map<string, string[]> => {

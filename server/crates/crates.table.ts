@@ -1,9 +1,11 @@
 import { sql } from 'drizzle-orm'
 import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
+import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
 import type { Behaviour, BodyCondition, Look, Mishap } from '../../core/crates/crates.schema'
 import type { BoxFacts } from '../../core/crates/box.schema'
 import type { ClaimState } from '../../core/crates/claim'
 import type { ListMapping } from '../../core/crates/listMapping'
+import type { Water } from '../../core/room/room.schema'
 import type { Identity, Origin } from '../../core/setup/words'
 import { inUse } from '../db/columns'
 import { lot, place } from '../ledger/ledger.table'
@@ -17,6 +19,8 @@ export const supplier = sqliteTable('supplier', {
   shippingSalinityPpt: real('shipping_salinity_ppt'),
   shippingPh: real('shipping_ph'),
   shippingAlkalinityMeqL: real('shipping_alkalinity_meq_l'),
+  /** Kind of water it usually ships in, where its salinity is not known. */
+  usualWater: text('usual_water').$type<Water>(),
   transitHours: real('transit_hours'),
   /** Hours after arrival within which losses must be claimed; null when not agreed. */
   claimWindowHours: real('claim_window_hours'),
@@ -121,7 +125,9 @@ export const bagRecord = sqliteTable(
     skinTempC: real('skin_temp_c'),
     waterTempC: real('water_temp_c'),
     salinityPpt: real('salinity_ppt'),
+    salinityBy: text('salinity_by').$type<SalinityInstrument>(),
     ph: real('ph'),
+    phBy: text('ph_by').$type<PhInstrument>(),
     /** Total ammonia as nitrogen. */
     ammoniaMgL: real('ammonia_mg_l'),
     /** 1 when a binder was in the water already, 0 when not, null when not asked. */

@@ -79,8 +79,8 @@ export function createDeliveryStore({ orm }: Database) {
     /** Foods that are kept, and what they serve as. */
     foods: (): FoodOnHand[] => orm.select({ name: food.name, servesAs: food.servesAs }).from(food).where(isNull(food.retiredAtMs)).orderBy(food.name).all(),
 
-    shipping: (crateId: string): { tempC: number | null; salinityPpt: number | null; ph: number | null } =>
-      orm.get(sql`SELECT shipping_temp_c AS tempC, shipping_salinity_ppt AS salinityPpt, shipping_ph AS ph FROM crate JOIN supplier ON supplier.id = crate.supplier_id WHERE crate.id = ${crateId}`) ?? { tempC: null, salinityPpt: null, ph: null },
+    shipping: (crateId: string): { tempC: number | null; salinityPpt: number | null; ph: number | null; usualWater: Water | null } =>
+      orm.get(sql`SELECT shipping_temp_c AS tempC, shipping_salinity_ppt AS salinityPpt, shipping_ph AS ph, usual_water AS usualWater FROM crate JOIN supplier ON supplier.id = crate.supplier_id WHERE crate.id = ${crateId}`) ?? { tempC: null, salinityPpt: null, ph: null, usualWater: null },
 
     /** Steps of the preparation that are done, by step. */
     doneSteps: (crateId: string): Map<string, { by: string; atMs: number }> =>

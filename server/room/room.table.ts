@@ -1,3 +1,4 @@
+import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
 import { sql } from 'drizzle-orm'
 import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
 import type { TankKind, TankPurpose, TankState, Water } from '../../core/room/room.schema'
@@ -15,6 +16,9 @@ export const room = sqliteTable('room', {
   volumeUnit: text('volume_unit').$type<VolumeUnit>().notNull().default('L'),
   salinityUnit: text('salinity_unit').$type<SalinityUnit>().notNull().default('ppt'),
   sgReference: text('sg_reference').$type<SgReference>().notNull().default('25/25'),
+  /** What salinity and pH are read with where nobody says. */
+  salinityBy: text('salinity_by').$type<SalinityInstrument>().notNull().default('refractometer'),
+  phBy: text('ph_by').$type<PhInstrument>().notNull().default('meter'),
   version: integer('version').notNull().default(1),
 })
 

@@ -16,7 +16,7 @@ const preview = (register: RegisterName, file: string): Promise<Response> => sen
 const csvOf = async (register: RegisterName): Promise<string> => (await room.get(`/api/setup/${register}/csv`)).text
 
 const supplier = (name: string, change: RegisterValues = {}): { values: RegisterValues } => ({
-  values: { name, shippingTempC: 24, shippingSalinityPpt: null, shippingPh: 7.2, shippingAlkalinityMeqL: null, claimWindowHours: null, claimRules: null, transitHours: 20, note: null, ...change },
+  values: { name, shippingTempC: 24, shippingSalinityPpt: null, shippingPh: 7.2, shippingAlkalinityMeqL: null, usualWater: null, claimWindowHours: null, claimRules: null, transitHours: 20, note: null, ...change },
 })
 
 describe('a list a lead keeps', () => {

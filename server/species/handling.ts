@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { BenchFish } from '../../core/bench/fishRules'
+import type { KeptIn } from '../../core/species/keptIn'
 import type { Handling } from '../../core/species/handling'
 import { agentColumns, type AgentColumn, type AgentWord } from '../../core/species/speciesWords'
 
@@ -21,19 +22,25 @@ export function withHandling<Row extends HandlingRow>({ hurts, poisons, sensitiv
 
 const agentNames = Object.keys(agentColumns) as AgentColumn[]
 /** What the book says of fish on the bench, as the columns of a query. */
-export const benchFishColumns = sql`species.name AS species, species.waters, species.crossing, species.bears_hunger AS bearsHunger, ${handlingColumns},
+export const benchFishColumns = sql`species.name AS species, species.waters, species.crossing, species.bears_hunger AS bearsHunger, species.animal, species.own_kind AS ownKind, species.temperament, species.usual_mass_g AS massG, ${handlingColumns},
+  json_object('tempCMin', species.temp_c_min, 'tempCMax', species.temp_c_max, 'phMin', species.ph_min, 'phMax', species.ph_max, 'salinityPptMin', species.salinity_ppt_min, 'salinityPptMax', species.salinity_ppt_max, 'hardness', species.hardness) AS kept,
   json_object('copper', species.copper, 'formalin', species.formalin, 'malachite green', species.malachite_green, 'methylene blue', species.methylene_blue, 'salt', species.salt, 'praziquantel', species.praziquantel, 'chloroquine', species.chloroquine) AS agents`
 export interface BenchFishRow extends HandlingRow {
   species: string
   waters: string
   crossing: string | null
   bearsHunger: string | null
+  animal: string | null
+  ownKind: string | null
+  temperament: string | null
+  massG: number | null
+  kept: string
   agents: string
 }
 
 /** Makes of a row what the bench goes by. */
 export function toBenchFish(row: BenchFishRow): BenchFish {
-  const { handling, species, waters, crossing, bearsHunger, agents } = withHandling(row)
+  const { handling, species, waters, crossing, bearsHunger, animal, ownKind, temperament, massG, kept, agents } = withHandling(row)
   const said = JSON.parse(agents) as Record<string, AgentWord | null>
-  return { ...handling, species, waters: list(waters), crossing, bearsHunger, agents: Object.fromEntries(agentNames.map((column) => [agentColumns[column], said[agentColumns[column]] ?? undefined])) }
+  return { ...handling, species, waters: list(waters), crossing, bearsHunger, animal, ownKind, temperament, massG, kept: JSON.parse(kept) as KeptIn, agents: Object.fromEntries(agentNames.map((column) => [agentColumns[column], said[agentColumns[column]] ?? undefined])) }
 }

@@ -89,6 +89,7 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
         roomName: room?.name ?? null,
         timeZone: room?.timeZone ?? null,
         units: room && { temperatureUnit: room.temperatureUnit, volumeUnit: room.volumeUnit, salinityUnit: room.salinityUnit, sgReference: room.sgReference },
+        instruments: { salinityBy: room?.salinityBy ?? 'refractometer', phBy: room?.phBy ?? 'meter' },
         roomVersion: room?.version ?? 0,
         isSecure,
         staff: session ? store.listStaff() : [],
@@ -224,10 +225,11 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
     },
 
     /** Changes the room's name, time zone and display units. */
-    changeRoom(context: CommandContext, { version, ...settings }: RoomSettings) {
+    changeRoom(context: CommandContext, { version, salinityBy, phBy, ...rest }: RoomSettings) {
       const room = store.room()
       if (!room) throw new Problem('not-found', 'There is no room yet')
       const { id: _, ...before } = room
+      const settings = { ...rest, salinityBy: salinityBy ?? room.salinityBy, phBy: phBy ?? room.phBy }
       if (room.version !== version) throw new Problem('stale', 'Somebody else changed these settings meanwhile', { current: before })
       store.updateRoom({ ...settings, name: settings.name.trim(), version: version + 1 })
       logCommand(context, 'edited', 'the room', changesBetween({ ...before, version: null }, { ...settings, version: null }))

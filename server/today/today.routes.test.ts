@@ -22,7 +22,7 @@ async function openCrate(species = 'Cherry barb'): Promise<void> {
 describe('today', () => {
   test('a new room is led from step to step to its first crate', async () => {
     expect(nextStep((await today()).counts)).toBe('suppliers')
-    await room.post('/api/setup/suppliers', { values: { name: 'Hollow Reed', shippingTempC: null, shippingSalinityPpt: null, shippingPh: null, shippingAlkalinityMeqL: null, claimWindowHours: null, claimRules: null, transitHours: null, note: null } })
+    await room.post('/api/setup/suppliers', { values: { name: 'Hollow Reed', shippingTempC: null, shippingSalinityPpt: null, shippingPh: null, shippingAlkalinityMeqL: null, usualWater: null, claimWindowHours: null, claimRules: null, transitHours: null, note: null } })
     expect(nextStep((await today()).counts)).toBe('species')
     await room.post('/api/setup/species/adoptions', { names: ['Cherry barb'] })
     expect(nextStep((await today()).counts)).toBe('crates')

@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react'
-import type { StaffView } from '../../core/staff/staff.schema'
+import type { SessionView, StaffView } from '../../core/staff/staff.schema'
 import type { DisplayUnits } from '../../core/units/units'
 
 export interface Session {
@@ -7,6 +7,8 @@ export interface Session {
   timeZone: string
   /** How figures are shown. */
   units: DisplayUnits | null
+  /** What salinity and pH are read with where nobody says. */
+  instruments: SessionView['instruments']
   /** Version of the room's settings, for whoever changes them. */
   roomVersion: number
   /** Whether what is typed travels encrypted. */

@@ -1,8 +1,11 @@
 import { Button, ProgressBar } from 'react-bootstrap'
-import { bagDefaults, bagInputs, toQuestion } from '../../core/bench/bagFigures'
+import { bagDefaults, bagInputs } from '../../core/bench/bagFigures'
+import { deliveryOf, practiceAt, type DeliveryFacts } from '../../core/bench/deliveryOf'
+import { nowMs } from '../api/clock'
 import type { Calculation } from '../../core/desk/calculations'
 import { useHouseDefaults, useLimits, useSchools } from '../api/sharedReads'
 import { Lead } from '../ui/Lead'
+import { useFormat } from '../ui/useFormat'
 import { useKept } from '../ui/useKept'
 import { useUnits } from '../ui/useUnits'
 import type { JudgeAnswer } from './answerQuestion'
@@ -12,6 +15,9 @@ import { SchoolTable } from './SchoolTable'
 import { useJudgement } from './useJudgement'
 
 /** Whether the fields stand in their ranges is checked as for any calculation of the desk. */
+/** A delivery of which nothing is known but its figures. */
+const nothingKnown: DeliveryFacts = { kinds: [], triage: null, tankWater: null, tankAgents: [], isOneWater: false, hoursSaid: null, speciesName: 'this fish', waterFacts: { standing: null, usual: null, waters: [], phMax: null } }
+
 const check: Calculation = { key: 'bag', title: '', inputs: bagInputs, formula: '', source: '', range: '', caution: '', compute: () => [] }
 
 /** A delivery typed by hand: every school of acclimation against the house limits, over two thousand plausible bags. */
@@ -25,6 +31,8 @@ export function BagToTankPage() {
   const { answer, progress, ask, cancel } = useJudgement()
   const { words, figures, answer: checked, missing, problemOf, valueOf } = readFigures(check, typed, units, bagDefaults)
   const hasBinder = words.binder === 'yes'
+  const { hour } = useFormat()
+  const delivery = checked.ok ? deliveryOf(nothingKnown, figures, words, practiceAt(limits, hour(nowMs())), units.display, { isClassTyped: words.waterClass !== 'unknown' }) : null
   return (
     <>
       <Lead title="A bag into a tank">Compares the schools of acclimation for one delivery. It compares waters and does not predict survival; the choice stays yours.</Lead>
@@ -38,9 +46,10 @@ export function BagToTankPage() {
         }}
       />
       {hasBinder && <p className="notice">A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish.</p>}
+      {delivery?.water.why && <p className="notice">{delivery.water.why}</p>}
       {missing.length > 0 && <p className="aside-word">Still needed: {missing.join(', ')}.</p>}
       <div className="entry-buttons">
-        <Button className="act" disabled={!checked.ok || hasBinder} onClick={() => ask(toQuestion(figures, words), limits, schools, defaults)}>
+        <Button className="act" disabled={!delivery?.question || hasBinder} onClick={() => delivery && ask({ delivery, limits, schools, defaults })}>
           Compare the schools
         </Button>
         {progress && (
@@ -61,10 +70,11 @@ export function BagToTankPage() {
 }
 
 function Comparison({ answer, isEstimate }: { answer: JudgeAnswer; isEstimate: boolean }) {
-  const { verdict, limits, sentence, reading } = answer
+  const { verdict, limits, sentence, why, reading } = answer
   return (
     <section className="desk-answer" aria-label="Comparison">
       <p className="verdict">{sentence}</p>
+      <p>{why}</p>
       <p>{isEstimate ? `A first answer, from ${verdict.draws} bags; it is being firmed up.` : reading}</p>
       <SchoolTable verdict={verdict} limits={limits} />
     </section>

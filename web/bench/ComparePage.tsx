@@ -1,12 +1,17 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { gapPpt, isToSaltier, offeredSchools, type AcclimationQuestion } from '../../core/acclimation/question'
-import { bagDefaults, bagInputs, toQuestion } from '../../core/bench/bagFigures'
+import { gapPpt } from '../../core/acclimation/question'
+import type { School } from '../../core/acclimation/schools'
+import { allowedSchools, nothingCompared, refusalsOf, type Refusal } from '../../core/bench/adviseDelivery'
+import { bagDefaults, bagInputs } from '../../core/bench/bagFigures'
+import { deliveryOf, practiceAt } from '../../core/bench/deliveryOf'
 import type { BenchSubject } from '../../core/bench/benchView'
 import { crossingGapPpt } from '../../core/acclimation/schools'
-import { crossingWords, mayBePooled, withheldSchools } from '../../core/bench/fishRules'
+import { isPressing } from '../../core/crates/triage'
+import { crossingWords, mayBePooled } from '../../core/bench/fishRules'
 import type { Calculation } from '../../core/desk/calculations'
 import { useHouseDefaults, useLimits, useRoomView, useSchools } from '../api/sharedReads'
+import { nowMs } from '../api/clock'
 import { plural } from '../ui/format'
 import { HandlingNotes } from '../ui/HandlingNotes'
 import { Lead } from '../ui/Lead'
@@ -14,14 +19,17 @@ import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankOptions } from '../ui/TankOptions'
 import { readFigures } from '../ui/readFigures'
 import { useKept } from '../ui/useKept'
+import { useFormat } from '../ui/useFormat'
 import { useStable } from '../ui/useStable'
 import { useUnits } from '../ui/useUnits'
+import { AskWater } from './AskWater'
 import { BagFacts } from './BagFacts'
 import { allFish, ChooseFish, withChosen } from './ChooseFish'
 import { FigureForm } from './FigureForm'
 import { FirstResponse } from './FirstResponse'
 import { SchoolRanking } from './SchoolRanking'
 import { SchoolTable } from './SchoolTable'
+import { schoolInHand } from './startBody'
 import { StartRun } from './StartRun'
 import { useCurves } from './useCurves'
 import { useJudgement } from './useJudgement'
@@ -38,11 +46,11 @@ const check: Calculation = { key: 'bag', title: '', inputs: bagInputs, formula: 
 /** How to acclimate these fish: every school side by side, a recommendation in words, and the run begun from it. */
 export function ComparePage() {
   const [search] = useSearchParams()
-  const query = new URLSearchParams([...search].filter(([name]) => ['line', 'lot', 'from', 'tank'].includes(name))).toString()
+  const query = new URLSearchParams([...search].filter(([name]) => ['line', 'bag', 'lot', 'from', 'tank'].includes(name))).toString()
   const { subject, problem } = useSubject(query)
   if (query === '') return <Nothing>Say which fish: <Link to="/bench">the bench</Link> lists those that wait.</Nothing>
   if (!subject) return problem ? <Trouble problem={problem} back={{ to: '/bench', label: 'The bench' }} /> : <Waiting what="the fish" />
-  return <Compare key={subject.lineIds.join() || `${subject.sources[0]?.lotId} ${subject.sources[0]?.placeId}`} subject={subject} />
+  return <Compare key={[...subject.lineIds, search.get('bag')].join() || `${subject.sources[0]?.lotId} ${subject.sources[0]?.placeId}`} subject={subject} />
 }
 
 function Compare({ subject: all }: { subject: BenchSubject }) {
@@ -57,28 +65,36 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const known = { ...bagDefaults, ...Object.fromEntries(Object.entries(subject.figures).map(([name, { value }]) => [name, value])) }
   const { words, figures, answer: checked, missing, problemOf, valueOf } = readFigures(check, { ...subject.words, ...typed }, units, known)
   const hasBinder = words.binder === 'yes'
-  const isReady = checked.ok && !hasBinder
-  const question = useStable(checked.ok ? toQuestion(figures, words) : null)
+  const { hour } = useFormat()
+  const typedNames = Object.keys(typed).filter((name) => typed[name]?.trim())
+  const delivery = useStable(deliveryOf(subject, figures, words, practiceAt(limits, hour(nowMs())), units.display, { isClassTyped: typedNames.includes('waterClass') }))
+  const nothing = nothingCompared(delivery)
+  const question = checked.ok ? delivery.question : null
+  const isReady = question !== null && nothing === null
   const { answer, problem, progress, isWaiting, ask, cancel } = useJudgement()
   const [chosen, choose] = useState<string | null>(null)
   const [isEditing, setEditing] = useState(false)
-  const withheld = useStable(question ? withheldSchools(subject.kinds, offeredSchools(question, allSchools), subject.tankWater, isToSaltier(question)) : [])
-  const schools = allSchools.filter(({ key }) => !withheld.some((each) => each.key === key))
-  const stamp = isReady ? JSON.stringify([question, limits, schools.map(({ key }) => key), defaults]) : ''
+  const refusals = useStable(refusalsOf(delivery, allSchools, units.display))
+  const schools = useStable(allowedSchools(delivery, allSchools))
+  const stamp = isReady ? JSON.stringify([delivery, limits, schools.map(({ key }) => key), defaults]) : ''
   useEffect(() => {
     if (stamp === '') return cancel()
     // Whoever is still typing does not start two thousand bags with each digit.
-    const timer = setTimeout(() => ask(question as AcclimationQuestion, limits, schools, defaults), 250)
+    const timer = setTimeout(() => ask({ delivery, limits, schools: allSchools, defaults }), 250)
     return () => clearTimeout(timer)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the stamp stands for question, limits and schools
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the stamp stands for delivery, limits and schools
   }, [stamp])
   // Read in while the first bags are drawn, so that drawing is all that is left to do.
   useEffect(() => void loadCharts(), [])
-  const key = chosen ?? answer?.verdict.recommended ?? null
-  const school = schools.find((each) => each.key === key) ?? null
+  const isRelease = answer?.advice.first === 'release now'
+  const advised = isRelease ? answer.advice.schoolKey : (answer?.verdict.recommended ?? null)
+  // Fish that come out of the same water only change their tank.
+  const key = chosen ?? (isReady ? advised : delivery.isOneWater ? 'straight' : null)
+  const variant = answer?.verdict.schools.find((each) => each.key === key)?.variant ?? null
+  const school = useStable(schoolInHand(schools, key, variant, question, limits))
+  const quick = useStable(isRelease && isReady ? schoolInHand(schools, advised, null, question, limits) : null)
   // One worker at a time: two would leave no core for the page.
   const curves = useCurves(isReady && answer && progress === null ? school : null, question, limits)
-  const typedNames = Object.keys(typed).filter((name) => typed[name]?.trim())
   return (
     <div className="compare">
       <Lead title={subject.title} aside={<Target subject={subject} />}>
@@ -88,7 +104,12 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       <Company subject={all} />
       <HandlingNotes of={subject.kinds.map((kind) => ({ species: kind.species, handling: kind }))} />
       {/* Above all that comes late: a button that moves while a finger is on it loses the touch. */}
-      <FirstResponse subject={subject} figures={figures} words={words} isReady={checked.ok} />
+      <FirstResponse subject={subject} delivery={delivery} advice={isReady ? (answer?.advice ?? null) : null} figures={figures} words={delivery.question ? { ...words, waterClass: delivery.water.waterClass } : words} quick={quick} isReady={checked.ok} />
+      {refusals.filter(({ what }) => what === 'tank').map(({ why, code }) => (
+        <p key={why} className={code === 'forbidden agent' ? 'notice is-harm' : 'notice is-watch'}>
+          {why}.
+        </p>
+      ))}
       <div className="compare-columns">
         <div>
           <div className="entry-buttons">
@@ -105,19 +126,16 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
           {answer && isReady && <ReadingsWorth answer={answer} />}
         </div>
         <div>
-          {[...new Set(withheld.map(({ why }) => why))].map((why) => (
-            <p key={why} className="notice">
-              Not offered: {allSchools.filter(({ key }) => withheld.some((each) => each.key === key && each.why === why)).map(({ name }) => name).join(', ')}. {why}.
-            </p>
-          ))}
+          {delivery.water.waterClass === 'unknown' && !delivery.isOneWater && <AskWater water={delivery.water} onRead={(measuredPpt) => keep({ ...typed, measuredPpt })} onTold={(waterClass) => keep({ ...typed, waterClass })} />}
+          <NotOffered refusals={refusals} names={allSchools} />
           {question && gapPpt(question) > crossingGapPpt && crossingWords(subject.kinds).map((words) => <p key={words} className="notice">{words}</p>)}
-          {hasBinder && <p className="notice">A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish; any school can still be begun.</p>}
+          {nothing !== null && delivery.water.waterClass !== 'unknown' && <p className="notice">{nothing}{hasBinder ? ' Any school can still be begun.' : ''}</p>}
           {problem && isReady && <p className="notice" role="alert">{problem}</p>}
           {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
           {/* What the verdict would push down is not offered before it, but what was chosen in it stays. */}
           {question && (
-            <div hidden={isReady && isWaiting}>
-              <StartRun subject={subject} figures={figures} words={words} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? answer.sentence : null} limits={limits} onSchool={choose} />
+            <div hidden={(isReady && isWaiting) || delivery.water.waterClass === 'unknown'}>
+              <StartRun subject={subject} figures={figures} words={{ ...words, waterClass: delivery.water.waterClass }} isFirst={!subject.triage || !isPressing(subject.triage.step)} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? (isRelease ? answer.advice.sentence : answer.sentence) : null} limits={limits} onSchool={choose} />
             </div>
           )}
           {progress && isReady && (
@@ -141,6 +159,16 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       )}
     </div>
   )
+}
+
+/** What is not on offer for these fish, each reason once. */
+function NotOffered({ refusals, names }: { refusals: readonly Refusal[]; names: readonly School[] }) {
+  const withheld = refusals.filter(({ what }) => names.some(({ key }) => key === what))
+  return [...new Set(withheld.map(({ why }) => why))].map((why) => (
+    <p key={why} className="notice">
+      Not offered: {names.filter(({ key }) => withheld.some((each) => each.what === key && each.why === why)).map(({ name }) => name).join(', ')}. {why}.
+    </p>
+  ))
 }
 
 /** Where the fish are to go; another tank brings its own figures. */

@@ -1,110 +1,155 @@
 import { useState } from 'react'
+import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { nominalOf } from '../../core/acclimation/question'
+import { nameOfSchool, type School } from '../../core/acclimation/schools'
+import type { Delivery, DeliveryAdvice } from '../../core/bench/adviseDelivery'
 import type { BagFigures, BagWords } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
+import { hasInvertebrate, mayBePooled } from '../../core/bench/fishRules'
 import type { RunKind } from '../../core/bench/runPlan'
 import { bathCaution, planBath } from '../../core/bench/specialRuns'
-import { firstSteps } from '../../core/crates/triage'
+import { bathStep, isPressing, plainStep, releaseStep, strongStep } from '../../core/crates/triage'
+import type { StartRun } from '../../core/bench/bench.schema'
 import { sentenceOf } from '../api/ApiProblem'
 import { useLimits } from '../api/sharedReads'
 import { useGoOn } from '../ui/useGoOn'
 import { useUnits } from '../ui/useUnits'
-import { startBody } from './startBody'
+import { startBody, usualVessel } from './startBody'
 import { useBenchWrites } from './useBench'
 
 interface Props {
   subject: BenchSubject
+  delivery: Delivery
+  /** Null while nothing is judged. */
+  advice: DeliveryAdvice | null
   figures: BagFigures
   words: BagWords
+  /** The school that takes least time, where the fish are to be released at once. */
+  quick: School | null
   isReady: boolean
 }
 
-/** What may come before acclimating: a bath, a harsher dip for strong fish, a look through the bag. */
-export function FirstResponse({ subject, figures, words, isReady }: Props) {
+/** What comes before acclimating, and is the one orange button then: release at once, a bath; a harsher dip for strong fish, a look through the bag. */
+export function FirstResponse({ subject, delivery, advice, figures, words, quick, isReady }: Props) {
   const goOn = useGoOn()
   const limits = useLimits()
-  const units = useUnits()
   const { startRun } = useBenchWrites()
   const [kind, setKind] = useState<'bath' | 'dip' | null>(null)
-  const [agentId, setAgent] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
-  const { triage, agents, sources, tank } = subject
+  const { triage, sources, tank } = subject
   if (sources.length === 0 || tank === null || subject.lineIds.length === 0) return null
-  const fish = sources.reduce((sum, { quantity }) => sum + quantity, 0)
-  const isStrong = triage?.step === firstSteps[2]
-  const isPressing = triage !== null && (triage.step === firstSteps[0] || triage.step === firstSteps[1])
-  const agent = agents.find(({ id }) => id === agentId)
-  const plan = kind && agent ? planBath(kind, { agent, fish, kinds: subject.kinds, to: tank.code, tankSalinityPpt: figures.tankPpt ?? 0, limits, units: units.display }) : null
-  const begin = async (runKind: RunKind, vesselL: number): Promise<void> => {
+  const { question } = delivery
+  const isBathFirst = triage?.step === bathStep
+  const begin = async (body: Pick<StartRun, 'kind' | 'vessel' | 'vesselL'> & Partial<StartRun>): Promise<void> => {
     try {
-      const { id } = await startRun({ ...startBody(subject, figures, words), kind: runKind, schoolKey: null, agentId: runKind === 'look' ? null : agentId, toOutside: null, isPooled: true, vessel: runKind === 'look' ? 'their own bags' : 'bath', vesselL, dropsPerMl: 20, isDark: false, sentence: null, predicted: null })
+      const { id } = await startRun({ ...startBody(subject, figures, words), ...{ schoolKey: null, agentId: null, toOutside: null, isPooled: true, dropsPerMl: 20, isDark: true, sentence: null, predicted: null }, ...body })
       goOn(`/bench/runs/${id}`)
     } catch (error) {
       setProblem(sentenceOf(error))
     }
   }
+  const release = (school: School): void => {
+    if (!question) return
+    const isPooled = question.bags > 1 && mayBePooled(subject.kinds)
+    const { usualL, usesVessel } = usualVessel(school, question, limits, isPooled)
+    void begin({ kind: 'acclimation', schoolKey: school.key, isPooled, vessel: usesVessel ? 'bucket' : 'their own bags', vesselL: usualL, sentence: advice?.sentence ?? null })
+  }
   return (
-    <section className={isPressing ? 'first-response is-pressing' : 'first-response'} aria-label="First response">
-      {triage && isPressing && (
+    <section className={triage && isPressing(triage.step) ? 'first-response is-pressing' : 'first-response'} aria-label="First response">
+      {triage && triage.step !== plainStep && triage.step !== strongStep && (
         <p>
           <strong>First: {triage.step}.</strong> Because: {triage.reasons.join(', ')}. {triage.cautions.join(' ')}
         </p>
       )}
+      {triage?.step === releaseStep && (
+        <div className="entry-buttons">
+          <Button className="act" disabled={!quick || !isReady} onClick={() => quick && release(quick)}>
+            {quick ? `Release now: ${nameOfSchool(quick)}` : 'Release now'}
+          </Button>
+        </div>
+      )}
       <div className="entry-buttons">
-        <button type="button" className="button" aria-pressed={kind === 'bath'} onClick={() => setKind(kind === 'bath' ? null : 'bath')}>
-          First-response bath
-        </button>
-        {isStrong && (
+        {!hasInvertebrate(subject.kinds) && (
+          <Button className={isBathFirst && kind === null ? 'act' : ''} aria-pressed={kind === 'bath'} onClick={() => setKind(kind === 'bath' ? null : 'bath')}>
+            First-response bath
+          </Button>
+        )}
+        {triage?.step === strongStep && (
           <button type="button" className="button" aria-pressed={kind === 'dip'} onClick={() => setKind(kind === 'dip' ? null : 'dip')}>
             Entry dip
           </button>
         )}
-        <button type="button" className="button" disabled={!isReady} onClick={() => void begin('look', 1)}>
+        <button type="button" className="button" disabled={!isReady} onClick={() => void begin({ kind: 'look', vessel: 'their own bags', vesselL: 1, isDark: false })}>
           Look through the bag
         </button>
       </div>
-      {kind && (
-        <div className="bath-plan">
-          {agents.length === 0 ? (
-            <p>
-              No agent is entered. <Link to="/setup/agents">Setup, Agents</Link>: strength, level and minutes from the label of your product.
-            </p>
-          ) : (
-            <label className="reading">
-              <span>agent</span>
-              <select className="form-select" value={agentId} onChange={(event) => setAgent(event.currentTarget.value)}>
-                <option value="">choose</option>
-                {agents.map(({ id, name, bathMgL, dipMgL }) => {
-                  const isMissing = (kind === 'bath' ? bathMgL : dipMgL) === null
-                  return (
-                    <option key={id} value={id} disabled={isMissing}>
-                      {name}
-                      {isMissing ? `, no ${kind} entered` : ''}
-                    </option>
-                  )
-                })}
-              </select>
-            </label>
-          )}
-          {plan && !plan.ok && <p role="alert">{plan.reason}</p>}
-          {plan?.ok && (
-            <p>
-              <strong>
-                {units.show('volume', plan.litres)}, {plan.doseMl < 1 ? plan.doseMl.toFixed(2) : plan.doseMl.toFixed(1)} mL, {plan.minutes} min
-              </strong>{' '}
-              for {fish} fish, then into {tank.code}. {agent?.cautions}
-            </p>
-          )}
-          {plan?.ok && plan.withCare.length > 0 && <p className="notice is-watch">{plan.withCare.join(', ')}: {agent?.substance} with care only, while they eat and are watched.</p>}
-          {plan?.ok && agent?.substance === null && <p className="notice is-watch">Whether they bear it is not known: Setup, Agents does not say what {agent.name} counts as.</p>}
-          <p className="notice">{bathCaution}</p>
-          {kind === 'dip' && <p className="aside-word">Offered because every bag was found strong. Never for weak fish.</p>}
-          <button type="button" className="button" disabled={!plan?.ok || !isReady} onClick={() => plan?.ok && void begin(kind, plan.litres * 1.5)}>
-            Start the {kind}
-          </button>
-        </div>
-      )}
+      {kind && !question && <p className="notice">{delivery.water.why} A bath is made of water like the bag’s.</p>}
+      {kind && question && <BathPlan key={kind} kind={kind} subject={subject} bag={nominalOf(question)} isRead={question.measured.salinityPpt !== undefined && question.measured.tempC !== undefined} isFirst={isBathFirst} isReady={isReady} onBegin={(runKind, agentId, vesselL) => void begin({ kind: runKind, agentId, vessel: 'bath', vesselL })} />}
       {problem && <p role="alert" className="form-problem">{problem}</p>}
     </section>
+  )
+}
+
+interface BathProps {
+  kind: 'bath' | 'dip'
+  subject: BenchSubject
+  /** Water the bath is made like. */
+  bag: { tempC: number; salinityPpt: number }
+  /** Whether both of it were read. */
+  isRead: boolean
+  isFirst: boolean
+  isReady: boolean
+  onBegin: (kind: RunKind, agentId: string, vesselL: number) => void
+}
+
+/** Which agent, how much of it in which water, and what is said with it. Only agents that have an entry for this use are listed. */
+function BathPlan({ kind, subject, bag, isRead, isFirst, isReady, onBegin }: BathProps) {
+  const limits = useLimits()
+  const units = useUnits()
+  const [agentId, setAgent] = useState('')
+  const { sources, kinds } = subject
+  const fish = sources.reduce((sum, { quantity }) => sum + quantity, 0)
+  const agents = subject.agents.filter(({ bathMgL, bathMinutes, dipMgL, dipMinutes }) => (kind === 'bath' ? bathMgL !== null && bathMinutes !== null : dipMgL !== null && dipMinutes !== null))
+  const agent = agents.find(({ id }) => id === agentId)
+  const to = subject.tank?.code ?? ''
+  const plan = agent ? planBath(kind, { agent, fish, kinds, to, bag, then: null, limits, units: units.display }) : null
+  return (
+    <div className="bath-plan">
+      {agents.length === 0 ? (
+        <p>
+          No agent is entered for a {kind}. <Link to="/setup/agents">Setup, Agents</Link>: strength, level and minutes from the label of your product.
+        </p>
+      ) : (
+        <label className="reading">
+          <span>agent</span>
+          <select className="form-select" value={agentId} onChange={(event) => setAgent(event.currentTarget.value)}>
+            <option value="">choose</option>
+            {agents.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {plan && !plan.ok && <p role="alert">{plan.reason}</p>}
+      {plan?.ok && (
+        <p>
+          <strong>
+            {units.show('volume', plan.litres)}, {plan.doseMl < 1 ? plan.doseMl.toFixed(2) : plan.doseMl.toFixed(1)} mL, {plan.minutes} min
+          </strong>{' '}
+          for {fish} fish, in water like the bag’s: {units.show('temperature', bag.tempC)} and {units.show('salinity', bag.salinityPpt)}
+          {isRead ? '' : ' (not read: read the bag and make it to that)'}. Then acclimated to {to} from there. {agent?.cautions}
+        </p>
+      )}
+      {plan?.ok && plan.withCare.length > 0 && <p className="notice is-watch">{plan.withCare.join(', ')}: {agent?.substance} with care only, while they eat and are watched.</p>}
+      {plan?.ok && agent?.substance === null && <p className="notice is-watch">Whether they bear it is not known: Setup, Agents does not say what {agent.name} counts as.</p>}
+      <p className="notice">{bathCaution}</p>
+      {kind === 'dip' && <p className="aside-word">Offered because every bag was found strong. Never for weak fish.</p>}
+      <Button className={isFirst && plan?.ok ? 'act' : ''} disabled={!plan?.ok || !isReady} onClick={() => plan?.ok && onBegin(kind, agentId, plan.litres * 1.5)}>
+        Start the {kind}
+      </Button>
+    </div>
   )
 }

@@ -5,7 +5,7 @@ import type { RunView } from '../../core/bench/benchView'
 import { flowWords } from '../../core/bench/flowWords'
 import type { RunNow } from '../../core/bench/followRun'
 import { flowOf } from '../../core/bench/pace'
-import { hasAir } from '../../core/bench/runRecord'
+import { hasAir, isGateOpen } from '../../core/bench/runRecord'
 import { bathCaution } from '../../core/bench/specialRuns'
 import type { Limits } from '../../core/limits/houseLimits'
 import { showChange } from '../../core/units/units'
@@ -58,7 +58,8 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
   const isOpen = run.endedAtMs === null
   const isDeciding = run.plan.kind === 'look' && now.index === run.plan.steps.length - 1
   const canUndo = last && !(last.kind === 'step' && run.plan.steps[last.stepIndex]?.countsOut)
-  const canStep = isOpen && now.step !== null && !now.step.countsOut && !isDeciding
+  const gate = now.step?.gate
+  const canStep = isOpen && now.step !== null && !now.step.countsOut && !isDeciding && (!gate || isGateOpen(run, gate))
   useHotkeys('enter', (event) => {
     if (!(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)) doStep(now.index, now.step?.title ?? '')
   }, { enabled: canStep })
@@ -95,6 +96,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
             {runWay(run).toLowerCase()}, step {now.index + 1} of {run.plan.steps.length}
           </small>
           <p>{now.step.detail}</p>
+          {gate && !isGateOpen(run, gate) && <p className="notice is-watch">Read the tank below and record it: this step ends once it stands within {gate.withinPpt} ppt.</p>}
           {now.pace && <PaceWords run={run} now={now} atMs={atMs} />}
           {now.advice && <p className="lane-alarm watch"><span>{now.advice}</span></p>}
         </section>
@@ -169,10 +171,13 @@ function PaceWords({ run, now, atMs }: { run: RunView; now: RunNow; atMs: number
 }
 
 const dripQuery = (run: RunView, now: RunNow): string => {
-  const { question, vesselL, dropsPerMl } = run.plan
+  const { question, dropsPerMl } = run.plan
+  const isOverflow = now.step?.water.some((deed) => deed.do === 'overflow') === true
   const [fromPpt, toPpt] = [nominalOf(question).salinityPpt, targetOf(question).salinityPpt]
   const end = now.step?.endL ?? run.plan.startL
-  return new URLSearchParams({ run: run.id, waterL: String(run.plan.startL), vesselL: String(vesselL), fromPpt: String(fromPpt), toPpt: String(toPpt), withinPpt: String(Math.max(0.1, (Math.abs(fromPpt - toPpt) * run.plan.startL) / end).toFixed(2)), minutes: String(now.step?.minutes ?? 60), dropsPerMl: String(dropsPerMl) }).toString()
+  // An overflowing vessel is full to its rim all the while.
+  const [waterL, vesselL] = isOverflow ? [end, end] : [run.plan.startL, run.plan.vesselL]
+  return new URLSearchParams({ run: run.id, waterL: String(waterL), vesselL: String(vesselL), fromPpt: String(fromPpt), toPpt: String(toPpt), withinPpt: String(Math.max(0.1, isOverflow ? Math.abs(toPpt - (now.step?.toPpt ?? toPpt)) : (Math.abs(fromPpt - toPpt) * run.plan.startL) / end).toFixed(2)), minutes: String(now.step?.minutes ?? 60), dropsPerMl: String(dropsPerMl) }).toString()
 }
 
 function Switch({ label, isOn, onChange }: { label: string; isOn: boolean; onChange: (isOn: boolean) => void }) {

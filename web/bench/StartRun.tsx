@@ -2,12 +2,10 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Verdict } from '../../core/acclimation/judge'
 import { offeredSchools, type AcclimationQuestion } from '../../core/acclimation/question'
-import type { School } from '../../core/acclimation/schools'
+import { nameOfSchool, type School } from '../../core/acclimation/schools'
 import type { BagFigures, BagWords } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
 import { mayBePooled } from '../../core/bench/fishRules'
-import { planRun } from '../../core/bench/planRun'
-import { mostLitres, vesselFor } from '../../core/bench/runPlan'
 import type { Limits } from '../../core/limits/houseLimits'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useBenchView } from '../api/sharedReads'
@@ -15,7 +13,7 @@ import { Labelled } from '../ui/Labelled'
 import { plural } from '../ui/format'
 import { useGoOn } from '../ui/useGoOn'
 import { readNumber, useUnits } from '../ui/useUnits'
-import { startBody } from './startBody'
+import { startBody, usualVessel } from './startBody'
 import { useBenchWrites } from './useBench'
 
 interface Props {
@@ -28,11 +26,13 @@ interface Props {
   verdict: Verdict | null
   sentence: string | null
   limits: Limits
+  /** Whether this is the next thing to do; something else may come first. */
+  isFirst: boolean
   onSchool: (key: string) => void
 }
 
 /** Begins the run: one touch with what is usual, or vessel, airline and light chosen first. */
-export function StartRun({ subject, figures, words, question, school, schools, verdict, sentence, limits, onSchool }: Props) {
+export function StartRun({ subject, figures, words, question, school, schools, verdict, sentence, limits, isFirst, onSchool }: Props) {
   const goOn = useGoOn()
   const units = useUnits()
   const { bench } = useBenchView()
@@ -44,16 +44,14 @@ export function StartRun({ subject, figures, words, question, school, schools, v
   const [wantsPooled, setPooled] = useState(question.bags > 1)
   const canPool = question.bags > 1 && mayBePooled(subject.kinds)
   const isPooled = wantsPooled && canPool
-  const [isDark, setDark] = useState(false)
+  // As is advised: low until they have settled.
+  const [isDark, setDark] = useState(true)
   const [toOutside, setToOutside] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const [errors, setErrors] = useState<Record<string, string>>({})
   const [isSending, setSending] = useState(false)
   const offered = offeredSchools(question, schools)
-  const plan = school && planRun(school, { question, limits, to: '', tankL: null, isPooled, dropsPerMl: 20 })
-  const usesVessel = plan?.some(({ fish }) => fish === 'vessel') ?? false
-  const endL = mostLitres(question.bag.waterL, plan ?? [])
-  const usualL = vesselFor(endL)
+  const { usualL, usesVessel } = school ? usualVessel(school, question, limits, isPooled) : { usualL: 1, usesVessel: false }
   const vesselL = typedL.trim() === '' ? usualL : units.read('volume', typedL)
   const dropsPerMl = bench?.airlines.find(({ id }) => id === airlineId)?.dropsPerMl ?? 20
   const judged = verdict?.schools.find(({ key }) => key === school?.key)
@@ -67,7 +65,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
     try {
       const { id } = await startRun({
         ...startBody(subject, figures, words),
-        ...{ kind: 'acclimation', schoolKey: school.key, agentId: null, toOutside: isOutside ? toOutside : null, isPooled, vessel: usesVessel ? vessel : 'their own bags', vesselL, dropsPerMl, isDark, sentence },
+        ...{ kind: 'acclimation', schoolKey: school.key, variant: school.variant === 'slowed float' ? school.variant : null, agentId: null, toOutside: isOutside ? toOutside : null, isPooled, vessel: usesVessel ? vessel : 'their own bags', vesselL, dropsPerMl, isDark, sentence },
         predicted: judged ? { worst: judged.worst, binds: judged.binds } : null,
       })
       goOn(`/bench/runs/${id}`)
@@ -125,8 +123,8 @@ export function StartRun({ subject, figures, words, question, school, schools, v
         </div>
       )}
       <div className="entry-buttons">
-        <Button className="act" disabled={cannot !== null || isSending || !(vesselL > 0)} onClick={() => void begin()}>
-          Start: {school ? school.name : 'choose a school'}
+        <Button className={isFirst ? 'act' : ''} disabled={cannot !== null || isSending || !(vesselL > 0)} onClick={() => void begin()}>
+          Start: {school ? nameOfSchool(school) : 'choose a school'}
         </Button>
         <button type="button" className="button" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           Vessel and school
@@ -137,7 +135,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
           </button>
         )}
         <button type="button" className="button" aria-pressed={isDark} onClick={() => setDark(!isDark)}>
-          lights {isDark ? 'off' : 'on'}
+          lights {isDark ? 'low' : 'on'}
         </button>
       </div>
       {cannot && <p className="aside-word">{cannot}</p>}

@@ -1,7 +1,7 @@
 import { memo } from 'react'
 import type { AcclimationQuestion } from '../../core/acclimation/question'
-import type { School } from '../../core/acclimation/schools'
-import { figureAndLimit } from '../../core/acclimation/sentences'
+import { nameOfSchool, type School } from '../../core/acclimation/schools'
+import { figureAndLimit, verdictCaveat } from '../../core/acclimation/sentences'
 import type { BenchSubject } from '../../core/bench/benchView'
 import { mayBePooled, staysUnderWater } from '../../core/bench/fishRules'
 import { planRun } from '../../core/bench/planRun'
@@ -21,9 +21,9 @@ interface Props {
 
 /** The recommendation in words, its figures, and what would change it. */
 export const Verdict = memo(function Verdict({ answer, subject, question, chosen, limits }: Props) {
-  const { verdict, sentence, turning, reading } = answer
+  const { verdict, sentence, why, advice: delivery, turning, reading } = answer
   const { display: units } = useUnits()
-  const isOwn = chosen !== null && chosen.key !== verdict.recommended
+  const isOwn = chosen !== null && chosen.key !== (delivery.first === 'release now' ? delivery.schoolKey : verdict.recommended)
   const judged = verdict.schools.find(({ key }) => key === chosen?.key)
   const scene = { question, limits, to: subject.tank?.code ?? 'their water', tankL: subject.tank?.netVolumeL ?? null, isPooled: question.bags > 1 && mayBePooled(subject.kinds), dropsPerMl: 20, isUnderWater: staysUnderWater(subject.kinds), units }
   const advice = chosen ? adviseRun(planRun(chosen, scene), scene, subject.temperament, subject.kinds) : []
@@ -32,15 +32,17 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
     <section className="verdict-box" aria-label="Recommendation" aria-live="polite">
       {isOwn && judged && nearest ? (
         <>
-          <h2>{judged.name}</h2>
+          <h2>{nameOfSchool(chosen)}</h2>
           <p>
             Your choice. Nearest limit: {nearest.figure} {nearest.value}, limit {nearest.limit}. Recommended is {verdict.schools.find(({ key }) => key === verdict.recommended)?.name}.
           </p>
         </>
       ) : (
         <>
-          <h2>{verdict.schools.find(({ key }) => key === verdict.recommended)?.name}</h2>
-          <p>{sentence}</p>
+          <h2>{delivery.first === 'release now' && chosen ? nameOfSchool(chosen) : verdict.schools.find(({ key }) => key === verdict.recommended)?.name}</h2>
+          {/* The first action stands above already; it is not said twice. */}
+          <p>{delivery.first === 'release now' ? releaseWords(delivery.sentence) : delivery.first === 'bath' ? `Without a bath: ${sentence}` : sentence}</p>
+          {delivery.asks.includes('temperature') && <p className="notice is-watch">Read the water’s temperature first: nobody did, and it was long under way.</p>}
         </>
       )}
       <dl className="advice">
@@ -51,13 +53,22 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
           </div>
         ))}
       </dl>
+      {!isOwn && why && (
+        <details className="why">
+          <summary>why</summary>
+          <p>{why}</p>
+        </details>
+      )}
       <p className="aside-word">
         {reading === null ? `A first answer, from ${verdict.draws} bags; it is being firmed up. ` : ''}
-        {turning ? `What would change it: ${turning} ` : reading === null ? '' : 'No plausible reading would change it. '}It compares water and does not predict survival; the choice stays yours.
+        {turning ? `What would change it: ${turning} ` : reading === null ? '' : 'No plausible reading would change it. '}{verdictCaveat}
       </p>
     </section>
   )
 })
+
+/** The sentence of a release without its first action. */
+const releaseWords = (sentence: string): string => sentence.replace(/^First: .*?\)\. /, '')
 
 /** The figures of the school in hand beside their limits. */
 export function SchoolFigures({ answer, chosen }: { answer: JudgeAnswer; chosen: School | null }) {

@@ -1,10 +1,7 @@
 import { proxy, wrap } from 'comlink'
 import { startTransition, useCallback, useEffect, useRef, useState } from 'react'
-import type { AcclimationQuestion, HouseDefaults } from '../../core/acclimation/question'
-import type { School } from '../../core/acclimation/schools'
-import type { Limits } from '../../core/limits/houseLimits'
 import { useUnits } from '../ui/useUnits'
-import type { JudgeAnswer, JudgeProgress } from './answerQuestion'
+import type { Asked, JudgeAnswer, JudgeProgress } from './answerQuestion'
 import type { JudgeApi } from './judge.worker'
 
 /** Judges a delivery in a worker; a new question, or leaving the page, ends the one before. */
@@ -22,7 +19,7 @@ export function useJudgement() {
   }, [])
   useEffect(() => cancel, [cancel])
 
-  const ask = (question: AcclimationQuestion, limits: Limits, schools: readonly School[], defaults: HouseDefaults): void => {
+  const ask = (asked: Omit<Asked, 'units'>): void => {
     cancel()
     setAnswer(null)
     setProblem(null)
@@ -37,7 +34,7 @@ export function useJudgement() {
       if (next) startTransition(() => setAnswer(next))
     }
     void wrap<JudgeApi>(own)
-      .judge(question, limits, [...schools], defaults, display, proxy(onProgress))
+      .judge({ ...asked, units: display }, proxy(onProgress))
       .then(() => worker.current === own && cancel())
       .catch(() => {
         if (worker.current !== own) return

@@ -2,7 +2,9 @@ import { useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { behaviours, bodyConditions, looks, type Look } from '../../core/crates/crates.schema'
 import type { BagView, CrateView } from '../../core/crates/crateView'
+import { releaseStep } from '../../core/crates/triage'
 import { plural } from '../ui/format'
+import { useGoOn } from '../ui/useGoOn'
 import { HandlingNotes } from '../ui/HandlingNotes'
 import { ReadingField } from '../ui/ReadingField'
 import { Sheet } from '../ui/Sheet'
@@ -11,7 +13,7 @@ import { ExtraBagSheet } from './CountIn'
 import { bagsAlike, toRecord, type BagDraft } from './bagDraft'
 import { BagMore } from './BagMore'
 import { BagPhotos } from './BagPhotos'
-import { TriageLine } from './TriageLine'
+import { TriageLine, useTriage } from './TriageLine'
 
 export interface Undoing {
   /** What an undo would take back; null when there is nothing. */
@@ -35,16 +37,24 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
   const page = useRef<HTMLDivElement>(null)
   const line = crate.lines.find((each) => each.id === bag.lineId)
   const alike = bagsAlike(crate, bag)
+  const goOn = useGoOn()
+  const triage = useTriage(crate, line, draft)
+  const isRelease = triage?.step === releaseStep
   const change = (part: Partial<BagDraft>): void => onDraft({ ...draft, ...part })
   const die = (by: 1 | -1): void => change({ dead: Math.max(0, draft.dead + by), alive: Math.max(0, draft.alive - by) })
   const look = (concern: Look): void => change({ concerns: draft.concerns.includes(concern) ? draft.concerns.filter((each) => each !== concern) : [...draft.concerns, concern] })
-  const record = (count: number): void => {
+  const record = (count: number): boolean => {
     // A figure that cannot be right is not dropped in silence: the person is taken to it.
     const wrong = page.current?.querySelector<HTMLInputElement>('[aria-invalid="true"]')
-    if (wrong) return wrong.focus()
+    if (wrong) return void wrong.focus(), false
     const bags = alike.slice(0, count)
     setSheet(null)
     onRecord(toRecord(draft, bags.map(({ id }) => id)), count === 1 ? `bag ${bag.number}` : `${count} bags of ${line?.species ?? 'one line'}`)
+    return true
+  }
+  // This bag alone, at once; the others wait for it.
+  const releaseNow = (): void => {
+    if (record(1)) goOn(`/bench/compare?line=${bag.lineId}&bag=${bag.id}`)
   }
   useBagKeys({ page, record, change, draft, die, look, undoing, openSheet: setSheet, canSame: alike.length > 1, isSheetOpen: sheet !== null })
 
@@ -98,11 +108,17 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
         <input value={draft.note ?? ''} maxLength={500} onChange={(event) => change({ note: event.currentTarget.value || null })} />
       </label>
       <div className="thumb-bar">
-        <TriageLine draft={draft} packedAtMs={crate.packedAtMs} poisons={line?.handling.poisons ?? null} />
+        <TriageLine triage={triage} />
+        {isRelease && (
+          <button type="button" className="hand-button act release-now" onClick={releaseNow}>
+            <strong>Release this bag now</strong>
+            <small>records it; the quickest way comes next</small>
+          </button>
+        )}
         <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
           undo <small>{undoing.label}</small>
         </button>
-        <button type="button" className="hand-button act" autoFocus onClick={() => record(1)}>
+        <button type="button" className={isRelease ? 'hand-button' : 'hand-button act'} autoFocus onClick={() => record(1)}>
           <strong>{draft.alive} alive, next bag</strong>
           <small>{remark(draft, bag)}</small>
         </button>
@@ -149,7 +165,7 @@ function DeadBox({ dead, onMore, onLess }: { dead: number; onMore: () => void; o
 const lookWords: Record<Look, { name: string; fine: string; concern: string }> = {
   clock: { name: 'Clock', fine: 'as planned', concern: 'too long under way' },
   bag: { name: 'Bag', fine: 'tight and dry', concern: 'leaking or flat' },
-  water: { name: 'Water', fine: 'clear', concern: 'cloudy or smells' },
+  water: { name: 'Water', fine: 'clear', concern: 'cloudy, foams, smells' },
   fish: { name: 'Fish', fine: 'upright, calm', concern: 'failing' },
 }
 
@@ -193,7 +209,7 @@ function LineSheet({ crate, isOpen, onClose, onLine, onExtra }: { crate: CrateVi
 
 interface Keys {
   page: React.RefObject<HTMLDivElement | null>
-  record: (count: number) => void
+  record: (count: number) => boolean
   change: (part: Partial<BagDraft>) => void
   draft: BagDraft
   die: (by: 1 | -1) => void

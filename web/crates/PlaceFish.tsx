@@ -3,12 +3,16 @@ import type { CrateView } from '../../core/crates/crateView'
 import { plural } from '../ui/format'
 import type { Undoing } from './BagInHand'
 import { sharesByTank } from './bagDraft'
+import { outsideKept } from '../../core/species/keptIn'
+import { useUnits } from '../ui/useUnits'
 import { useCrateWrites } from './useCrates'
 
 /** All bags are open: fish go to their tanks, one touch a tank or one for all. */
 export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoing }) {
   const { placeBags } = useCrateWrites(crate.id)
   const { shares, homeless } = sharesByTank(crate)
+  const units = useUnits().display
+  const outsideOf = (lineIds: readonly string[]): string[] => crate.lines.filter(({ id }) => lineIds.includes(id)).flatMap(({ species, kept, tankWater }) => outsideKept(species, kept, tankWater, units).map(({ why }) => why))
   const onBench = crate.bags.reduce((sum, { runId, inBag }) => sum + (runId === null ? 0 : inBag), 0)
   const fish = shares.reduce((sum, share) => sum + share.fish, 0)
   return (
@@ -26,6 +30,11 @@ export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoi
             <button type="button" className="hand-button" onClick={() => placeBags(share.tankId, `fish to ${share.code}`)}>
               place
             </button>
+            {[...new Set(outsideOf(share.lineIds))].map((why) => (
+              <p key={why} className="notice is-watch">
+                {why}.
+              </p>
+            ))}
           </li>
         ))}
       </ul>

@@ -1,18 +1,24 @@
-import { triageBag } from '../../core/crates/triage'
+import { countLot, isPressing, plainStep, triageBag, type Triage } from '../../core/crates/triage'
+import type { CrateView, LineView } from '../../core/crates/crateView'
+import { hasInvertebrate } from '../../core/bench/fishRules'
 import { nowMs } from '../api/clock'
-import { useHouseLimits } from '../api/sharedReads'
+import { useHouseLimits, useLimits } from '../api/sharedReads'
 import type { BagDraft } from './bagDraft'
 
-/** What the fish of the bag in hand need first, with reasons; quiet while nothing speaks against the plan. */
-export function TriageLine({ draft, packedAtMs, poisons }: { draft: BagDraft; packedAtMs: number | null; poisons: string | null }) {
-  const longInBagHours = useHouseLimits().limits?.find(({ key }) => key === 'longInBagHours')?.value
-  if (longInBagHours === undefined) return null
-  const hoursInBag = packedAtMs === null ? null : (nowMs() - packedAtMs) / 3_600_000
-  const triage = triageBag({ findings: draft, hoursInBag, poisons }, { longInBagHours })
-  if (!triage || triage.step === 'as planned') return null
-  const isPressing = triage.step === 'release at once' || triage.step.startsWith('first-response')
+/** What the fish of the bag in hand need first; deaths count over the bags of their lot. Null until the limits are read. */
+export function useTriage(crate: CrateView, line: LineView | undefined, draft: BagDraft): Triage | null {
+  const limits = useLimits()
+  const isRead = useHouseLimits().limits !== undefined
+  const { packedAtMs } = crate
+  const opened = crate.bags.flatMap(({ id, lineId, record }) => (record && lineId === line?.id && id !== draft.bagId ? [record] : []))
+  return isRead ? triageBag({ findings: draft, hoursInBag: packedAtMs === null ? null : (nowMs() - packedAtMs) / 3_600_000, poisons: line?.handling.poisons ?? null, isInvertebrate: hasInvertebrate(line ? [line] : []), lot: countLot([...opened, draft]) }, limits) : null
+}
+
+/** The first step in words, with reasons; quiet while nothing speaks against the plan. */
+export function TriageLine({ triage }: { triage: Triage | null }) {
+  if (!triage || triage.step === plainStep) return null
   return (
-    <section className={isPressing ? 'triage is-pressing' : 'triage'} aria-label="First step" aria-live="polite">
+    <section className={isPressing(triage.step) ? 'triage is-pressing' : 'triage'} aria-label="First step" aria-live="polite">
       <p>
         <strong>{triage.step.charAt(0).toUpperCase() + triage.step.slice(1)}.</strong> {triage.reasons.join(', ')}.
       </p>

@@ -7,7 +7,7 @@ export interface BagDraft extends BagFindings {
 }
 
 /** A plain bag: as listed, nothing to remark. */
-export const plainDraft = (bag: BagView): BagDraft => ({ bagId: bag.id, alive: bag.listed, dead: 0, concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, ph: null, ammoniaMgL: null, hasBinder: null, behaviour: null, mishap: null, note: null })
+export const plainDraft = (bag: BagView): BagDraft => ({ bagId: bag.id, alive: bag.listed, dead: 0, concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, salinityBy: null, ph: null, phBy: null, ammoniaMgL: null, hasBinder: null, behaviour: null, mishap: null, note: null })
 
 /** What was recorded, as a draft again: after an undo nothing has to be entered twice. */
 export function draftOfRecord(bag: BagView): BagDraft {

@@ -4,9 +4,10 @@ import type { BagView, LineView } from '../../core/crates/crateView'
 import { noHandling } from '../../core/species/handling'
 import { splitIntoBags } from '../../core/crates/splitIntoBags'
 import { draftOfLine, draftOfRead, emptyLine, readDraft } from './lineDraft'
+import { notKept } from '../../core/species/keptIn'
 
 const typed = (change: Partial<typeof emptyLine>) => readDraft({ ...emptyLine, species: 'Cherry barb', count: '16', bags: '2', ...change })
-const lineView = (count: number): LineView => ({ id: 'l', position: 1, species: 'Cherry barb', count, lotId: 'lot', lotCode: '1-01', tank: { id: 't1', code: 'R1-01' }, origin: 'wild', strain: null, identity: 'sure', promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null, handling: noHandling, lookAlikes: [], version: 3 })
+const lineView = (count: number): LineView => ({ id: 'l', position: 1, species: 'Cherry barb', count, lotId: 'lot', lotCode: '1-01', tank: { id: 't1', code: 'R1-01' }, origin: 'wild', strain: null, identity: 'sure', promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null, handling: noHandling, lookAlikes: [], animal: null, kept: notKept, tankWater: {}, version: 3 })
 const bagsOf = (listed: number[]): BagView[] => listed.map((fish, index) => ({ id: `b${index}`, lineId: 'l', number: index + 1, listed: fish, record: null, inBag: 0, photos: [], runId: null }))
 
 describe('a line as it is typed', () => {

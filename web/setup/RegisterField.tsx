@@ -2,6 +2,7 @@ import { Form } from 'react-bootstrap'
 import { registers, type RegisterField as Field } from '../../core/setup/registers'
 import { useRegister } from '../api/sharedReads'
 import { Labelled } from '../ui/Labelled'
+import { SalinityDoubtRow } from '../ui/SalinityDoubtRow'
 import { useUnits } from '../ui/useUnits'
 import { unitOf } from './registerForm'
 
@@ -14,11 +15,13 @@ interface Props {
 
 /** One field of a row, as its description asks: a line, a figure with its unit, a choice, several choices. */
 export function RegisterField({ field, value, problem, onChange }: Props) {
-  const unit = unitOf(field, useUnits())
+  const units = useUnits()
+  const unit = unitOf(field, units)
   if (field.kind === 'choices') return <Choices field={field} chosen={Array.isArray(value) ? value : []} onChange={onChange} />
   const text = Array.isArray(value) ? '' : value
+  const doubt = field.kind === 'measure' ? units.doubt(field.quantity, text) : null
   return (
-    <Labelled label={field.label} unit={unit} hint={field.hint} problem={problem}>
+    <Labelled label={field.label} unit={unit} hint={field.hint} problem={doubt ? null : problem} below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(ppt) => onChange(`${ppt} ppt`)} />}>
       {(shared) => {
         const given = { ...shared, value: text, onChange: (event: { currentTarget: { value: string } }) => onChange(event.currentTarget.value) }
         if (field.kind === 'choice' || field.kind === 'reference') {

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
 import { mutate } from 'swr'
+import { phInstruments, salinityInstruments } from '../../core/acclimation/question'
 import { roomSettingsSchema, type RoomSettings } from '../../core/staff/staff.schema'
 import { baseUnits, salinityUnits, temperatureUnits, volumeUnits } from '../../core/units/units'
 import { salinityFromSg, sgReferenceNames, sgReferences } from '../../core/water/density'
@@ -17,18 +18,18 @@ import { useChangeRoom } from './useSetup'
 const temperatureWords = { '°C': '°C, Celsius', '°F': '°F, Fahrenheit' }
 const volumeWords = { L: 'L, litres', gal: 'gal, US gallons' }
 const salinityWords = { ppt: 'ppt, grams in a kilogram', SG: 'SG, specific gravity' }
-const fieldWords = { name: 'name', timeZone: 'time zone', temperatureUnit: 'temperature', volumeUnit: 'volume', salinityUnit: 'salinity', sgReference: 'reference pair' }
+const fieldWords = { name: 'name', timeZone: 'time zone', temperatureUnit: 'temperature', volumeUnit: 'volume', salinityUnit: 'salinity', sgReference: 'reference pair', salinityBy: 'salinity read with', phBy: 'pH read with' }
 const options = (words: Record<string, string>, values: readonly string[]) => values.map((value) => ({ value, label: words[value] ?? value }))
 
 /** What the room is called, where its clock stands, and how figures are shown. */
 export function RoomSettingsPage() {
-  const { roomName, timeZone, units, roomVersion, isSecure } = useSession()
+  const { roomName, timeZone, units, instruments, roomVersion, isSecure } = useSession()
   const change = useChangeRoom()
   const [isSaved, setIsSaved] = useState(false)
   // The version the page was opened with: what a save is held against, whatever comes in meanwhile.
   const [version, setVersion] = useState(roomVersion)
   const [stale, setStale] = useState<RoomSettings | null>(null)
-  const form = useForm<RoomSettings>({ resolver: yupResolver(roomSettingsSchema) as never, defaultValues: { name: roomName, timeZone, ...(units ?? baseUnits), version: roomVersion } })
+  const form = useForm<RoomSettings>({ resolver: yupResolver(roomSettingsSchema) as never, defaultValues: { name: roomName, timeZone, ...(units ?? baseUnits), ...instruments, version: roomVersion } })
   const save = (asVersion: number) => form.handleSubmit(async (body) => {
     setIsSaved(false)
     await submitInto(form, () =>
@@ -47,7 +48,7 @@ export function RoomSettingsPage() {
       {stale && (
         <StaleChoice
           one="room"
-          fields={(['name', 'timeZone', 'temperatureUnit', 'volumeUnit', 'salinityUnit', 'sgReference'] as const).map((field) => ({ label: fieldWords[field], mine: mine[field], theirs: stale[field] }))}
+          fields={(['name', 'timeZone', 'temperatureUnit', 'volumeUnit', 'salinityUnit', 'sgReference', 'salinityBy', 'phBy'] as const).map((field) => ({ label: fieldWords[field], mine: mine[field] ?? '', theirs: stale[field] ?? '' }))}
           onMine={() => {
             setStale(null)
             void save(stale.version)
@@ -69,6 +70,10 @@ export function RoomSettingsPage() {
           <Field form={form} name="volumeUnit" label="Volume" options={options(volumeWords, volumeUnits)} />
           <Field form={form} name="salinityUnit" label="Salinity" options={options(salinityWords, salinityUnits)} />
           {isGravity && <Field form={form} name="sgReference" label="Reference pair of the hydrometer" options={sgReferenceNames} hint="printed on the glass" />}
+        </div>
+        <div className="field-row">
+          <Field form={form} name="salinityBy" label="Salinity is read with" options={salinityInstruments} hint="how far a reading may be off; a bag can say otherwise" />
+          <Field form={form} name="phBy" label="pH is read with" options={phInstruments} />
         </div>
         {isGravity && <GravityNote />}
         <FormProblem form={form} />

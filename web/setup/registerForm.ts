@@ -31,7 +31,7 @@ export function fromInputs(register: RegisterName, inputs: Inputs, before: Regis
     if (Array.isArray(typed)) return typed
     if (typed === written(field, before[field.name], units)) return before[field.name] ?? null
     if (typed.trim() === '') return null
-    if (field.kind === 'measure' && field.quantity) return units.read(field.quantity, typed)
+    if (field.kind === 'measure' && field.quantity) return units.doubt(field.quantity, typed) ? NaN : units.read(field.quantity, typed)
     if (field.kind === 'measure' || field.kind === 'whole') return readNumber(typed)
     return field.name === 'code' || field.name === 'rack' ? typed.trim().toUpperCase() : typed.trim()
   }

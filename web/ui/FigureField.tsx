@@ -1,11 +1,13 @@
 import { Form } from 'react-bootstrap'
 import type { DeskInput } from '../../core/desk/calculations'
 import { Labelled } from './Labelled'
+import { SalinityDoubtRow } from './SalinityDoubtRow'
 import { readNumber, useUnits, type Units } from './useUnits'
 
 /** What was typed, in base units: undefined when nothing, NaN when it is no figure. */
 export function readDesk(field: Pick<DeskInput, 'quantity'>, typed: string, units: Units): number | undefined {
   if (typed.trim() === '') return undefined
+  if (units.doubt(field.quantity, typed)) return NaN
   return field.quantity ? units.read(field.quantity, typed) : readNumber(typed)
 }
 
@@ -22,8 +24,9 @@ interface Props {
 /** One figure or choice of a calculation; what was typed stays, whatever is wrong with it. */
 export function FigureField({ field, value, problem, onChange }: Props) {
   const units = useUnits()
+  const doubt = units.doubt(field.quantity, value)
   return (
-    <Labelled label={field.label} unit={field.quantity ? units.label(field.quantity) : field.unit} hint={field.hint} isOptional={field.isOptional} problem={problem}>
+    <Labelled label={field.label} unit={field.quantity ? units.label(field.quantity) : field.unit} hint={field.hint} isOptional={field.isOptional} problem={doubt ? null : problem} below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(ppt) => onChange(`${ppt} ppt`)} />}>
       {(shared) =>
         field.options ? (
           <Form.Select {...shared} value={value} onChange={(event) => onChange(event.currentTarget.value)}>

@@ -1,5 +1,6 @@
-import { useState } from 'react'
+import { useId, useState } from 'react'
 import type { Quantity } from '../../core/units/units'
+import { SalinityDoubtRow } from './SalinityDoubtRow'
 import { readNumber, useUnits, type Units } from './useUnits'
 
 interface Props {
@@ -14,27 +15,40 @@ interface Props {
   onChange: (value: number | null) => void
 }
 
-/** One optional measured figure in the room's unit. A figure outside the range is said at once and not taken. */
+/** One optional measured figure in the room's unit. A figure outside the range is said at once and not taken, nor is a salinity on a doubtful scale. */
 export function ReadingField({ label, quantity, unit = '', value, min, max, onChange }: Props) {
   const units = useUnits()
+  const id = useId()
   const [text, setText] = useState<string | null>(null)
   const figure = (base: number): string => plain(quantity ? units.figure(quantity, base) : String(base))
   const shown = text ?? (value === null ? '' : figure(value))
   const unitWord = quantity ? units.label(quantity) : unit
   const read = (typed: string): number | null => readWithin(units, quantity, typed, min, max)
-  const problem = text !== null && text.trim() !== '' && read(text) === null ? `${figure(min)} to ${figure(max)} ${unitWord}` : null
+  const doubtOf = (typed: string) => units.doubt(quantity, typed)
+  // What was answered is no longer text in hand.
+  const doubt = text === null ? null : doubtOf(text)
+  const problem = text !== null && text.trim() !== '' && read(text) === null && !doubt ? `${figure(min)} to ${figure(max)} ${unitWord}` : null
   const type = (typed: string): void => {
     setText(typed)
-    onChange(read(typed))
+    onChange(doubtOf(typed) ? null : read(typed))
   }
   return (
-    <label className={problem ? 'reading is-wrong' : 'reading'}>
-      <span>
+    <div className={problem || doubt ? 'reading is-wrong' : 'reading'}>
+      <label htmlFor={id}>
         {label} <small>{unitWord}</small>
-      </span>
-      <input inputMode="decimal" value={shown} placeholder="–" aria-invalid={problem !== null} onChange={(event) => type(event.currentTarget.value)} onBlur={() => problem === null && setText(null)} />
+      </label>
+      <input id={id} inputMode="decimal" value={shown} placeholder="–" aria-invalid={problem !== null || doubt !== null} onChange={(event) => type(event.currentTarget.value)} onBlur={() => problem === null && doubt === null && setText(null)} />
       {problem && <small role="alert">{problem}</small>}
-    </label>
+      {doubt && (
+        <SalinityDoubtRow
+          doubt={doubt}
+          onTake={(ppt) => {
+            setText(null)
+            onChange(ppt)
+          }}
+        />
+      )}
+    </div>
   )
 }
 

@@ -3,10 +3,13 @@ const minuteMs = 60_000
 /** Writes moments as the room's wall clock shows them. */
 export function createFormat(timeZone: string) {
   const time = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' })
+  const hourOf = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', hourCycle: 'h23' })
   const day = new Intl.DateTimeFormat('en-GB', { timeZone, weekday: 'short', day: 'numeric', month: 'short' })
   return {
     /** `08:05` */
     time: (atMs: number): string => time.format(atMs),
+    /** Hour of the day, 0 to 23. */
+    hour: (atMs: number): number => Number(hourOf.formatToParts(atMs).find(({ type }) => type === 'hour')?.value ?? 0),
     /** `Sun 4 May` */
     day: (atMs: number): string => words(day, atMs),
     /** `Sun 4 May 08:05` */

@@ -1,0 +1,41 @@
+import { usualPractice, type Practice } from '../acclimation/question'
+import type { Limits } from '../limits/houseLimits'
+import { releaseStep, type Triage } from '../crates/triage'
+import { showFigure, type DisplayUnits } from '../units/units'
+import type { Delivery } from './adviseDelivery'
+import { toQuestion, type BagFigures, type BagWords } from './bagFigures'
+import { isWaterClass, waterOfBag, type BagWater, type WaterFacts } from './waterOfBag'
+
+/** What is known of a delivery beside its figures. */
+export interface DeliveryFacts extends Pick<Delivery, 'kinds' | 'triage' | 'tankWater' | 'tankAgents' | 'isOneWater' | 'hoursSaid'> {
+  /** Names of the species, for sentences. */
+  speciesName: string
+  waterFacts: WaterFacts
+}
+
+/**
+ * Puts a delivery together from what is known and from its figures as they stand: read, told, looked up or typed over.
+ * @param isClassTyped - whether a person said which water it is.
+ * @param isSurePpt - false while a salinity that looks like a gravity was not asked about.
+ */
+export function deliveryOf(facts: DeliveryFacts, figures: BagFigures, words: BagWords, practice: Practice, units: DisplayUnits, { isClassTyped = false, isSurePpt = true } = {}): Delivery {
+  const water = isClassTyped && isWaterClass(words.waterClass) ? saidWater(words.waterClass) : waterOf(facts, figures, units, isSurePpt)
+  return {
+    ...facts,
+    water,
+    question: water.waterClass === 'unknown' ? null : toQuestion(figures, { ...words, waterClass: water.waterClass }, practiceFor(facts.triage, practice)),
+    tank: { tempC: figures.tankC, salinityPpt: figures.tankPpt, ph: figures.tankPh, alkalinityMeqL: figures.tankAlkalinity },
+    hasBinder: words.binder === 'yes',
+  }
+}
+
+const saidWater = (waterClass: Exclude<BagWater['waterClass'], 'unknown'>): BagWater => ({ waterClass, by: 'told', asks: [], why: null })
+
+const waterOf = ({ waterFacts, speciesName }: DeliveryFacts, figures: BagFigures, units: DisplayUnits, isSurePpt: boolean): BagWater =>
+  waterOfBag(waterFacts, { measuredPpt: figures.measuredPpt, toldPpt: figures.toldPpt, alkalinityMeqL: figures.measuredAlkalinity ?? figures.toldAlkalinity, isSurePpt, targetPpt: figures.preparedPpt ?? figures.tankPpt ?? NaN }, speciesName, (ppt) => showFigure('salinity', ppt, units))
+
+/** Fish that fail are not floated slowly. */
+const practiceFor = (triage: Triage | null, practice: Practice): Practice => (triage?.step === releaseStep ? { ...practice, slowsFloats: false } : practice)
+
+/** What the house does, at an hour of the day. */
+export const practiceAt = ({ valveSettings, peopleFromHour, peopleUntilHour }: Limits, startHour: number): Practice => ({ ...usualPractice, valveSettings: Math.round(valveSettings), people: { fromHour: peopleFromHour, untilHour: peopleUntilHour, startHour } })

@@ -1,0 +1,53 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import type { BagWater } from '../../core/bench/waterOfBag'
+import { Labelled } from '../ui/Labelled'
+import { SalinityDoubtRow } from '../ui/SalinityDoubtRow'
+import { useUnits } from '../ui/useUnits'
+
+/** What a supplier may say of the water, by the class it then counts as. */
+const toldWaters = [['fresh', 'hard'], ['brackish', 'brackish'], ['sea water', 'marine']] as const
+
+interface Props {
+  water: BagWater
+  /** Salinity as it is typed into the figures. */
+  onRead: (typed: string) => void
+  onTold: (waterClass: string) => void
+}
+
+/** Nothing is advised before it is known which water the bags hold: the field for it has the focus. */
+export function AskWater({ water, onRead, onTold }: Props) {
+  const units = useUnits()
+  const [typed, setTyped] = useState('')
+  const doubt = units.doubt('salinity', typed)
+  const ppt = units.read('salinity', typed)
+  const isRead = doubt === null && ppt >= 0 && ppt <= 40
+  const problem = typed.trim() === '' || doubt || isRead ? null : `A salinity between ${units.figure('salinity', 0)} and ${units.show('salinity', 40)}`
+  return (
+    <section className="ask-water" aria-label="Which water is in the bags">
+      <h2>Read the salinity first</h2>
+      <p>{water.why}</p>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (isRead) onRead(typed)
+        }}
+      >
+        <Labelled label="The bag reads" unit={units.label('salinity')} problem={problem} below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(taken) => onRead(`${taken} ppt`)} />}>
+          {(shared) => <Form.Control {...shared} autoFocus inputMode="decimal" autoComplete="off" value={typed} onChange={(event) => setTyped(event.currentTarget.value)} />}
+        </Labelled>
+        <Button type="submit" className="act" disabled={!isRead}>
+          Compare with this
+        </Button>
+      </Form>
+      <div className="entry-buttons" role="group" aria-label="The supplier says">
+        <span>or the supplier says:</span>
+        {toldWaters.map(([word, waterClass]) => (
+          <button key={word} type="button" className="button" onClick={() => onTold(waterClass)}>
+            {word}
+          </button>
+        ))}
+      </div>
+    </section>
+  )
+}
