@@ -5,7 +5,7 @@ import { summariseRun } from './acclimation/summariseRun'
 import { runVessel, type Phase, type VesselState } from './acclimation/vessel'
 import { openBag } from './bag/closedBag'
 import { metabolismAt, oxygenDemandMgGH } from './bag/metabolism'
-import { adviseDeliveryFields } from './acceptanceDelivery'
+import { adviseDeliveryFields, type DeliveryFields } from './acceptanceDelivery'
 import { doseMg, doseProductG, netVolumeL, volumeFromDoseL } from './dosing/dose'
 import { lossFromReadings, treatmentLevel } from './dosing/treatmentLevel'
 import { afterChange, afterChanges, afterContinuousChange, changesNeeded, plateau } from './dosing/waterChange'
@@ -173,7 +173,7 @@ export const acceptance = {
   },
   fitDecay: ({ readings }: { readings: [number, number][] }) => lossFromReadings(readings),
 
-  adviseDelivery: adviseDeliveryFields,
+  adviseDelivery: (fields: DeliveryFields) => adviseDeliveryFields(fields),
 
   wilson: (i: Fields) => {
     const { low, high } = wilsonInterval(f(i, 'x'), f(i, 'n'))

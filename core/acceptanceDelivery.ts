@@ -40,10 +40,8 @@ export interface DeliveryFields {
   spareTank?: boolean
 }
 
-const draws = 400
-
 /** Tries a whole delivery the way of the screens, under the names of the specification. */
-export function adviseDeliveryFields(fields: DeliveryFields) {
+export function adviseDeliveryFields(fields: DeliveryFields, draws = 400) {
   const { waterClass, asks, first, bathWater, schoolKey, variant, refusals, sentence } = tryDelivery(toDelivery(fields), draws)
   return { waterClass, ask: asks, first, ...(bathWater ? { bathWater: { T: bathWater.tempC, S: bathWater.salinityPpt } } : {}), school: schoolKey, ...(variant ? { variant } : {}), refusals: refusals.map(({ what, code }) => ({ what, code })), sentence }
 }
@@ -60,7 +58,7 @@ function toDelivery({ supplier = {}, crate = {}, species, bags, from, tank, prep
   return {
     species: { name: species.name, massG: none(bags.find(({ massG }) => massG !== undefined)?.massG ?? species.massG ?? kind.massG ?? undefined), tolerance: oneOf(toleranceLevels, species.tolerance === 'very' ? 'very delicate' : species.tolerance) },
     kind,
-    water: { standing: from ? oneOf<WaterWord>(waterWords, from.class) : null, usual, waters: kind.waters as Water[], phMax: kind.kept?.phMax ?? null },
+    water: { standing: from ? oneOf<WaterWord>(waterWords, from.class) : null, usual, waters: kind.waters as Water[], phMax: kind.kept?.phMax ?? null, hardness: kind.kept?.hardness ?? null },
     shipping: { tempC: none(told.T), salinityPpt: none(told.S), ph: none(told.pH), alkalinityMeqL: none(told.alk) },
     crate: { hours: none(crate.hours), hasWorkingPacks: crate.packs === true || ['working', 'heat', 'cold'].includes(String(crate.packs)), roomC: none(crate.roomC), otherBagsC: none(crate.othersT) },
     bags: bags.map(toBag),

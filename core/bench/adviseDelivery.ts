@@ -1,14 +1,14 @@
 import { drawEnsemble, judge, type Ensemble, type JudgedSchool, type Verdict } from '../acclimation/judge'
-import { nominalOf, type AcclimationQuestion, type HouseDefaults } from '../acclimation/question'
+import { gapPpt, isToSaltier, nominalOf, type AcclimationQuestion, type HouseDefaults } from '../acclimation/question'
 import { bestRemedy } from '../acclimation/remedies'
-import { schools as tradeSchools, type School, type SchoolVariant } from '../acclimation/schools'
+import { crossingGapPpt, schools as tradeSchools, type School, type SchoolVariant } from '../acclimation/schools'
 import { verdictWords, type VerdictWords } from '../acclimation/sentences'
 import { bathStep, isPressing, quietStep, releaseStep, type Triage } from '../crates/triage'
 import type { Limits } from '../limits/houseLimits'
 import type { Water } from '../room/room.schema'
 import { outsideKept } from '../species/keptIn'
 import { spanWords } from '../time/spanWords'
-import { baseUnits, showFigure, type DisplayUnits } from '../units/units'
+import { baseUnits, showChange, showFigure, type DisplayUnits } from '../units/units'
 import { judgeAfterBath, questionAfterBath } from './afterBath'
 import { hasInvertebrate, poolingAgainst, withheldSchools, type BenchFish, type RefusalCode } from './fishRules'
 import type { Ask, BagWater } from './waterOfBag'
@@ -39,6 +39,8 @@ export interface Delivery {
   /** Whether fish come out of a tank of the same water. */
   isOneWater: boolean
   hasBinder: boolean
+  /** How far the bags that were read lie apart, °C. */
+  bagsApartC?: number
   /** Hours under way as somebody said them; null where they are only usual. */
   hoursSaid: number | null
 }
@@ -70,13 +72,14 @@ export interface AdviceOptions {
 export const firstAction = (triage: Triage | null): FirstAction => (triage?.step === releaseStep ? 'release now' : triage?.step === bathStep ? 'bath' : triage?.step === quietStep ? 'observation tank' : 'none')
 
 /** Everything that is refused for a delivery, whichever school it is. */
-export function refusalsOf({ kinds, question, tankWater, tank, tankAgents, triage, hasBinder }: Delivery, schools: readonly School[], units: DisplayUnits): Refusal[] {
-  const isSaltier = question !== null && question.tank.salinityPpt > nominalOf(question).salinityPpt
+export function refusalsOf({ kinds, question, tankWater, tank, tankAgents, triage, hasBinder, bagsApartC = 0 }: Delivery, schools: readonly School[], units: DisplayUnits): Refusal[] {
+  const isSaltier = question === null || isToSaltier(question)
   const pooling = poolingAgainst(kinds)
   const isBathAsked = triage !== null && (isPressing(triage.step) || triage.step === quietStep)
   return [
     ...withheldSchools(kinds, schools, tankWater, isSaltier).map(({ key, code, why }) => ({ what: key, code, why })),
     ...(pooling && !schools.some(({ isPooled }) => isPooled) ? [{ what: 'pooled', ...pooling }] : []),
+    ...(bagsApartC > mostApartC ? [{ what: 'together', code: 'unlike waters' as const, why: `The bags lie ${showChange('temperature', bagsApartC, units)} apart; take them one by one` }] : []),
     ...(isBathAsked && hasInvertebrate(kinds) ? [{ what: 'bath', code: 'no fish' as const, why: 'No bath: dyes and dips kill what is no fish' }] : []),
     ...kinds.flatMap(({ species, kept }) => (kept ? outsideKept(species, kept, tank, units).map((each) => ({ what: 'tank', ...each })) : [])),
     ...kinds.flatMap(({ species, agents }) => tankAgents.flatMap((agent): Refusal[] => (agents[agent] === 'forbidden' ? [{ what: 'tank', code: 'forbidden agent', why: `${agent} is in this tank, and ${species} does not bear it` }] : agents[agent] === 'with care' ? [{ what: 'tank', code: 'agent with care', why: `${agent} is in this tank; ${species} bears it with care only` }] : []))),
@@ -84,18 +87,34 @@ export function refusalsOf({ kinds, question, tankWater, tank, tankAgents, triag
   ]
 }
 
+/** Bags further apart than this are not taken together, °C; house guidance. */
+const mostApartC = 3
+
 /** Schools that may be compared for a delivery. */
 export const allowedSchools = ({ kinds, question, tankWater }: Delivery, schools: readonly School[]): School[] => {
-  const isSaltier = question !== null && question.tank.salinityPpt > nominalOf(question).salinityPpt
+  const isSaltier = question === null || isToSaltier(question)
   const withheld = withheldSchools(kinds, schools, tankWater, isSaltier)
   return schools.filter(({ key }) => !withheld.some((each) => each.key === key))
 }
 
 /** Why nothing is compared; null where schools are. */
-export function nothingCompared({ isOneWater, water, hasBinder }: Pick<Delivery, 'isOneWater' | 'water' | 'hasBinder'>): string | null {
+export function nothingCompared(delivery: Delivery, schools: readonly School[] = tradeSchools): string | null {
+  const { isOneWater, water, hasBinder, question } = delivery
   if (isOneWater) return 'No acclimation: it is the same water.'
   if (water.why !== null) return water.why
+  const deadly = deadlyTank(delivery, schools)
+  if (deadly !== null && question !== null) return `Not into this tank: ${deadly}.`
   return hasBinder ? 'A binder is at work: no school is compared while it is. Judge by temperature and salinity, and by the fish.' : null
+}
+
+/** Why fish would die in a tank whichever way they come into it; null where nothing is known to. */
+function deadlyTank({ kinds, tankAgents, tankWater, question }: Delivery, schools: readonly School[]): string | null {
+  const poisoned = kinds.flatMap(({ species, agents }) => tankAgents.filter((agent) => agents[agent] === 'forbidden').map((agent) => `${agent} is in it, and ${species} does not bear it`))[0]
+  if (poisoned) return poisoned
+  if (question === null || gapPpt(question) <= crossingGapPpt) return null
+  // A crossing that no crossing school is offered for: the ordinary ones are none.
+  const against = withheldSchools(kinds, schools, tankWater, isToSaltier(question)).find(({ code }) => code === 'not its water')
+  return against?.why ?? null
 }
 
 /** Fish that fail go by whatever takes least time and stays under the limits; crossings go in their order, all of them take the fish out of the bag alike. */
@@ -105,6 +124,12 @@ export function quickestSchool({ schools, equal, recommended, situation }: Verdi
   const under = equal.flatMap((each) => schools.find(({ key }) => key === each) ?? [])
   return under.sort((a, b) => a.likely.minutes - b.likely.minutes)[0] ?? best
 }
+
+/** Answers whether a crossing, or a bath, would be begun in water like a bag that nobody read or spoke of. */
+const asksForSalt = (question: AcclimationQuestion): boolean => gapPpt(question) > crossingGapPpt && question.measured.salinityPpt === undefined && question.told.salinityPpt === undefined
+
+/** What is said where the temperature of a long trip was not read. */
+export const probeWords = 'Read the water’s temperature first: nobody did, and it was long under way.'
 
 /** From so long under way on a guessed temperature is asked to be read, where it can matter at all. */
 const probeFromHours = 10
@@ -122,7 +147,7 @@ export function asksForProbe({ hoursSaid }: Pick<Delivery, 'hoursSaid'>, { quest
  */
 export function adviseDelivery(delivery: Delivery, { limits, schools = tradeSchools, defaults = {}, units = baseUnits }: AdviceOptions, draws: number): DeliveryAdvice {
   const { question } = delivery
-  const nothing = nothingCompared(delivery)
+  const nothing = nothingCompared(delivery, schools)
   if (nothing !== null || question === null) return withoutSchool(delivery, nothing ?? '', schools, units)
   const ensemble = drawEnsemble(question, limits, { draws, schools: allowedSchools(delivery, schools) })
   return adviceFrom(delivery, ensemble, judge(ensemble, defaults), { limits, schools, defaults, units }, true)
@@ -140,11 +165,12 @@ function firstWords(delivery: Delivery, units: DisplayUnits): string {
   const { triage } = delivery
   const first = firstAction(triage)
   const because = triage ? ` (${triage.reasons.join(', ')})` : ''
+  const apart = poolingAgainst(delivery.kinds) ? ', each bag by itself' : ''
   if (first === 'release now') return `First: release them now${because}. `
   if (first === 'observation tank') return `First: a quiet observation tank${because}. `
   if (first !== 'bath') return ''
   const bath = bathWaterOf(delivery)
-  return `First: a bath${because}${bath ? `, of water like the bag’s, ${showFigure('temperature', bath.tempC, units)} and ${showFigure('salinity', bath.salinityPpt, units)}` : ''}. `
+  return `First: a bath${because}${apart}${bath ? `, of water like the bag’s, ${showFigure('temperature', bath.tempC, units)} and ${showFigure('salinity', bath.salinityPpt, units)}` : ''}. `
 }
 
 /** Advice from a verdict that was drawn already. `isLast` is false while only a first answer is wanted: remedies are then left out. */
@@ -152,10 +178,10 @@ export function adviceFrom(delivery: Delivery, ensemble: Ensemble, verdict: Verd
   const first = firstAction(delivery.triage)
   const { question } = ensemble
   const scene = ensemble.scene
-  const asked = (key: string): Ask[] => [...delivery.water.asks, ...(asksForProbe(delivery, ensemble, key) ? ['temperature' as const] : [])]
+  const asked = (key: string): Ask[] => [...delivery.water.asks, ...(asksForSalt(question) ? ['salinity' as const] : []), ...(asksForProbe(delivery, ensemble, key) ? ['temperature' as const] : [])]
   const said = (school: { key: string; variant: SchoolVariant | null }, words: VerdictWords): DeliveryAdvice => {
     const open = asked(school.key)
-    const probe = open.includes('temperature') ? ' Read the water’s temperature first: nobody did, and it was long under way.' : ''
+    const probe = `${open.includes('salinity') ? ' Read the salinity first: made-up water has to be like the bag’s, and nobody read it.' : ''}${open.includes('temperature') ? ` ${probeWords}` : ''}`
     return { asks: open, first, bathWater: first === 'bath' ? bathWaterOf(delivery) : null, schoolKey: school.key, variant: school.variant, refusals: refusalsOf(delivery, schools, units), sentence: `${firstWords(delivery, units)}${words.sentence}${probe}`, why: words.why }
   }
   if (first === 'bath') {

@@ -33,12 +33,13 @@ export function questionAfterBath(question: AcclimationQuestion, fish: number, l
   }
 }
 
-/** Schools that can follow in the vessel the fish stand in: nothing is floated, opened or poured any more. */
+/** Schools that can follow a bath: nothing is opened or poured any more; a bag of clean water may still be floated. */
 export function schoolsInVessel(schools: readonly School[] = tradeSchools): School[] {
-  const isOver = ['float', 'open', 'pour']
+  const isOver = ['open', 'pour']
+  const isUnfloated = ({ steps }: School): boolean => steps.some(({ step }) => step === 'overflow')
   return schools
-    .filter(({ key, isPooled, needs }) => key !== 'netOver' && !isPooled && needs !== 'gap and spare tank' && needs !== 'prepared tank')
-    .map((school) => ({ ...school, steps: school.steps.filter(({ step }) => !isOver.includes(step)) }))
+    .filter(({ isPooled, needs }) => !isPooled && needs !== 'gap and spare tank' && needs !== 'prepared tank')
+    .map((school) => ({ ...school, steps: school.steps.filter(({ step }) => !isOver.includes(step) && !(step === 'float' && isUnfloated(school))) }))
     .filter(({ steps }) => steps.length > 0)
 }
 

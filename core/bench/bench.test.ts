@@ -63,7 +63,7 @@ describe('the plan of a run', () => {
 
   test('bath and dip go by the agent’s entry and say what is missing in it; a look needs no agent', () => {
     const agent = { id: 'a', name: 'methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null }
-    const scene = { agent, fish: 12, kinds: [], to: 'H1-01', bag: { tempC: 24, salinityPpt: 0.3 }, then: null, limits, units: baseUnits }
+    const scene = { agent, fish: 12, bags: 1, kinds: [], to: 'H1-01', bag: { tempC: 24, salinityPpt: 0.3 }, then: null, limits, units: baseUnits }
     expect(planBath('bath', scene)).toMatchObject({ ok: true, litres: 8, doseMl: 4, minutes: 20 })
     expect(planBath('dip', scene)).toEqual({ ok: false, reason: 'The entry of methylene blue has no dip: put level and minutes there, from the label (Setup, Agents).' })
     expect(planBath('bath', { ...scene, agent: { ...agent, strengthMgPerMl: null } })).toMatchObject({ ok: false })

@@ -11,6 +11,9 @@ export interface DeliveryFacts extends Pick<Delivery, 'kinds' | 'triage' | 'tank
   /** Names of the species, for sentences. */
   speciesName: string
   waterFacts: WaterFacts
+  /** What the bags read, lowest and highest; left out where none was. */
+  readPpt?: readonly [low: number, high: number] | undefined
+  readC?: readonly [low: number, high: number] | undefined
 }
 
 /**
@@ -22,6 +25,7 @@ export function deliveryOf(facts: DeliveryFacts, figures: BagFigures, words: Bag
   const water = isClassTyped && isWaterClass(words.waterClass) ? saidWater(words.waterClass) : waterOf(facts, figures, units, isSurePpt)
   return {
     ...facts,
+    bagsApartC: facts.readC ? facts.readC[1] - facts.readC[0] : 0,
     water,
     question: water.waterClass === 'unknown' ? null : toQuestion(figures, { ...words, waterClass: water.waterClass }, practiceFor(facts.triage, practice)),
     tank: { tempC: figures.tankC, salinityPpt: figures.tankPpt, ph: figures.tankPh, alkalinityMeqL: figures.tankAlkalinity },
@@ -31,8 +35,14 @@ export function deliveryOf(facts: DeliveryFacts, figures: BagFigures, words: Bag
 
 const saidWater = (waterClass: Exclude<BagWater['waterClass'], 'unknown'>): BagWater => ({ waterClass, by: 'told', asks: [], why: null })
 
-const waterOf = ({ waterFacts, speciesName }: DeliveryFacts, figures: BagFigures, units: DisplayUnits, isSurePpt: boolean): BagWater =>
-  waterOfBag(waterFacts, { measuredPpt: figures.measuredPpt, toldPpt: figures.toldPpt, alkalinityMeqL: figures.measuredAlkalinity ?? figures.toldAlkalinity, isSurePpt, targetPpt: figures.preparedPpt ?? figures.tankPpt ?? NaN }, speciesName, (ppt) => showFigure('salinity', ppt, units))
+const waterOf = ({ waterFacts, speciesName, readPpt }: DeliveryFacts, figures: BagFigures, units: DisplayUnits, isSurePpt: boolean): BagWater =>
+  waterOfBag(waterFacts, { measuredPpt: figures.measuredPpt, readPpt, toldPpt: figures.toldPpt, alkalinityMeqL: figures.measuredAlkalinity ?? figures.toldAlkalinity, isSurePpt, targetPpt: figures.preparedPpt ?? figures.tankPpt ?? NaN }, speciesName, (ppt) => showFigure('salinity', ppt, units))
+
+/** Lowest and highest of what was read; undefined where nothing was. */
+export function rangeOf(values: readonly (number | null | undefined)[]): readonly [number, number] | undefined {
+  const read = values.filter((value): value is number => typeof value === 'number')
+  return read.length > 0 ? [Math.min(...read), Math.max(...read)] : undefined
+}
 
 /** Fish that fail are not floated slowly. */
 const practiceFor = (triage: Triage | null, practice: Practice): Practice => (triage?.step === releaseStep ? { ...practice, slowsFloats: false } : practice)

@@ -24,7 +24,7 @@ export interface BenchFish extends Handling {
 }
 
 /** Why something is not on offer, as a word that programs read. */
-export const refusalCodes = ['kept under water', 'poisons its water', 'fights its own kind', 'sold singly', 'unlike sizes', 'not its water', 'goes to the sea only', 'no fish', 'forbidden agent', 'agent with care', 'temperature', 'pH', 'salinity', 'hardness', 'binder'] as const
+export const refusalCodes = ['kept under water', 'poisons its water', 'fights its own kind', 'sold singly', 'unlike sizes', 'not its water', 'goes to the sea only', 'no fish', 'forbidden agent', 'agent with care', 'temperature', 'pH', 'salinity', 'hardness', 'unlike waters', 'binder'] as const
 export type RefusalCode = (typeof refusalCodes)[number]
 
 /** A school that is not on offer for these fish, and why. */
@@ -57,6 +57,7 @@ export function withheldSchools(fish: readonly BenchFish[], schools: readonly Sc
       if (poisonsBag({ poisons }) && takesBagWaterAlong(school)) return { why: `${species} poisons its bag water; none of it goes in`, code: 'poisons its water' }
       if (!needsGap(school)) continue
       if (tankWater !== null && waters.length > 0 && !waters.includes(tankWater)) return { why: `${species} lives in ${waters.join(' and ')} water only; no crossing is offered`, code: 'not its water' }
+      if (tankWater !== null && waters.length === 0) return { why: `nobody knows whether ${species} lives in ${tankWater} water; no crossing is offered`, code: 'not its water' }
       if (crossing === 'as it grows' && !isSaltier && school.needs === 'gap') return { why: `${species} goes towards the sea as it grows, never quickly back`, code: 'goes to the sea only' }
     }
     return null

@@ -4,7 +4,7 @@ import { doseMg } from '../dosing/dose'
 import type { Limits } from '../limits/houseLimits'
 import { showFigure, type DisplayUnits } from '../units/units'
 import { bathLitres } from './afterBath'
-import { agentAgainst, hasInvertebrate, staysUnderWater, type BenchFish } from './fishRules'
+import { agentAgainst, hasInvertebrate, poolingAgainst, staysUnderWater, type BenchFish } from './fishRules'
 import { planRun } from './planRun'
 import { vesselWords, type RunStep } from './runPlan'
 
@@ -29,6 +29,8 @@ export const bathCaution = 'Follow the product’s label and a veterinarian; loc
 export interface BathScene {
   agent: Agent
   fish: number
+  /** Bags they come from. */
+  bags: number
   /** What the book says of them. */
   kinds: readonly BenchFish[]
   to: string
@@ -50,10 +52,12 @@ const step = (title: string, detail: string, more: Partial<RunStep> = {}): RunSt
  * Arithmetic, no prescription.
  * @returns why not, when the agent's entry lacks a figure.
  */
-export function planBath(kind: 'bath' | 'dip', { agent, fish, kinds, to, bag, then, limits, units }: BathScene): BathPlan {
+export function planBath(kind: 'bath' | 'dip', { agent, fish, bags, kinds, to, bag, then, limits, units }: BathScene): BathPlan {
   const against = agentAgainst(kinds, agent.substance)
   if (against?.word === 'forbidden') return { ok: false, reason: `${against.species.join(', ')}: no ${agent.substance}, by the species book. Choose another agent, or none.` }
   if (hasInvertebrate(kinds) && !isBorneBy(kinds, agent.substance)) return { ok: false, reason: `${agent.name}: not for what is no fish; dyes and dips kill it.` }
+  const apart = bags > 1 ? poolingAgainst(kinds) : null
+  if (apart) return { ok: false, reason: `${apart.why}: bathe them one bag at a time.` }
   const withCare = against?.species ?? []
   const isUnderWater = staysUnderWater(kinds)
   const [mgL, minutes] = kind === 'bath' ? [agent.bathMgL, agent.bathMinutes] : [agent.dipMgL, agent.dipMinutes]

@@ -6,7 +6,7 @@ import type { Tolerance } from '../setup/words'
 import { looksLikeGravity } from '../units/salinityDoubt'
 import { baseUnits } from '../units/units'
 import { adviseDelivery, type DeliveryAdvice } from './adviseDelivery'
-import { deliveryOf } from './deliveryOf'
+import { deliveryOf, rangeOf } from './deliveryOf'
 import { hasInvertebrate, type BenchFish } from './fishRules'
 import { knownFigures, type KnownTank } from './knownFigures'
 import type { WaterFacts } from './waterOfBag'
@@ -59,7 +59,7 @@ export function tryDelivery(delivery: TriedDelivery, draws: number, limits: Limi
     ...{ instruments: { salinityBy: 'refractometer', phBy: 'meter' }, limits: house, units: baseUnits },
   })
   const figures = { ...Object.fromEntries(Object.entries(known.figures).map(([name, { value }]) => [name, value])), ...(prepared?.tempC === undefined ? {} : { preparedC: prepared.tempC }) }
-  const facts = { kinds: [kind], triage, tankWater: tank.water, tankAgents: tank.agents, isOneWater: tank.isOneWater, hoursSaid: crate.hours, speciesName: species.name, waterFacts: water }
+  const facts = { kinds: [kind], triage, tankWater: tank.water, tankAgents: tank.agents, isOneWater: tank.isOneWater, hoursSaid: crate.hours, speciesName: species.name, waterFacts: water, readPpt: rangeOf(bags.map(({ salinityPpt }) => salinityPpt)), readC: rangeOf(bags.map(({ waterC }) => waterC)) }
   const asked = deliveryOf(facts, figures, { ...known.words, binder: hasBinder ? 'yes' : 'no' }, practice, baseUnits, { isSurePpt: odd === undefined })
   return { ...adviseDelivery(asked, { limits: house }, draws), waterClass: asked.water.waterClass }
 }

@@ -16,11 +16,15 @@ export interface WaterFacts {
   waters: readonly Water[]
   /** Highest pH the species is kept at. */
   phMax: number | null
+  /** Hardness the species is kept in. */
+  hardness?: string | null
 }
 
 /** Figures that say which water it is, and the tank it would be judged against; NaN or undefined where nobody knows. */
 export interface WaterFigures {
   measuredPpt?: number | undefined
+  /** Lowest and highest of the bags, where several were read. */
+  readPpt?: readonly [low: number, high: number] | undefined
   toldPpt?: number | undefined
   alkalinityMeqL?: number | undefined
   /** What a figure that looks like a gravity was said to be; a reading of the screens was asked for already. */
@@ -63,6 +67,8 @@ export function waterOfBag(facts: WaterFacts, figures: WaterFigures, species: st
   const { measuredPpt, toldPpt, targetPpt } = figures
   const unknown = (ask: Ask[], why: string): BagWater => ({ waterClass: 'unknown', by: null, asks: ask, why })
   const known = (water: WaterWord, by: BagWater['by']): BagWater => ({ waterClass: classOf(water, facts, figures), by, asks: [], why: null })
+  const { readPpt } = figures
+  if (readPpt && readPpt[1] - readPpt[0] > askFromPpt) return unknown(['salinity'], `The bags read ${show(readPpt[0])} to ${show(readPpt[1])}: take those that read alike, or read them again.`)
   if (measuredPpt !== undefined) {
     if (looksLikeGravity(measuredPpt) && !figures.isSurePpt) return unknown(['is it SG'], `${measuredPpt.toFixed(3)} looks like a specific gravity. Say whether it is, or ppt.`)
     const water = waterOfSalinity(measuredPpt)
@@ -89,12 +95,12 @@ export function waterOfBag(facts: WaterFacts, figures: WaterFigures, species: st
 }
 
 /** Fresh water is soft or hard by its alkalinity, else as the source is known for, else by the pH the species is kept at. */
-function classOf(word: WaterWord, { standing, usual, phMax }: WaterFacts, { alkalinityMeqL }: WaterFigures): WaterClass {
+function classOf(word: WaterWord, { standing, usual, phMax, hardness }: WaterFacts, { alkalinityMeqL }: WaterFigures): WaterClass {
   if (waterOf(word) !== 'fresh') return word as WaterClass
   if (alkalinityMeqL !== undefined) return alkalinityMeqL < softBelowMeqL ? 'soft' : 'hard'
   const said = [word, standing, usual].find((each) => each === 'soft' || each === 'hard')
   if (said) return said as WaterClass
-  return phMax !== null && phMax <= 7 ? 'soft' : 'hard'
+  return hardness === 'soft' || (phMax !== null && phMax <= 7) ? 'soft' : 'hard'
 }
 
 function disagreement(said: readonly { water: WaterWord; by: BagWater['by'] }[], waters: readonly Water[]): 'source' | 'species' | null {

@@ -71,7 +71,7 @@ describe('what the bench rules out', () => {
     expect(agentAgainst([fish('Neon tetra')], 'copper')).toEqual({ word: 'with care', species: ['Neon tetra'] })
     expect([agentAgainst([fish('Kuhli loach')], 'methylene blue'), agentAgainst([fish('Nerite snail')], null)]).toEqual([null, null])
     const agent = { id: 'a', name: 'Blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null }
-    const bathOf = (name: string, substance = 'methylene blue') => planBath('bath', { agent: { ...agent, substance }, fish: 6, kinds: [fish(name)], to: 'R1-01', bag: { tempC: 24, salinityPpt: 0 }, then: null, limits: standardLimits, units: baseUnits })
+    const bathOf = (name: string, substance = 'methylene blue') => planBath('bath', { agent: { ...agent, substance }, fish: 6, bags: 1, kinds: [fish(name)], to: 'R1-01', bag: { tempC: 24, salinityPpt: 0 }, then: null, limits: standardLimits, units: baseUnits })
     expect(bathOf('Nerite snail')).toEqual({ ok: false, reason: 'Nerite snail: no methylene blue, by the species book. Choose another agent, or none.' })
     expect(bathOf('Kuhli loach')).toMatchObject({ ok: true })
     const careful = bathOf('Neon tetra', 'copper')
@@ -87,7 +87,7 @@ describe('what the bench rules out', () => {
       expect([school.key, steps.filter(({ title, detail }) => /\bnet\b/i.test(`${title} ${detail}`))]).toEqual([school.key, []])
     }
     const agent = { id: 'a', name: 'Blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null }
-    const bath = planBath('bath', { agent, fish: 1, kinds: [puffer], to: 'Q1-01', bag: { tempC: 24, salinityPpt: 34 }, then: null, limits: standardLimits, units: baseUnits })
+    const bath = planBath('bath', { agent, fish: 1, bags: 1, kinds: [puffer], to: 'Q1-01', bag: { tempC: 24, salinityPpt: 34 }, then: null, limits: standardLimits, units: baseUnits })
     expect(bath.ok && bath.steps.every(({ title, detail }) => !/\bnet\b/i.test(`${title} ${detail}`))).toBe(true)
   })
 

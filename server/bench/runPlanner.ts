@@ -56,7 +56,7 @@ export function createRunPlanner({ store, subjects, schools, limits, units, zone
       if (input.kind === 'dip') refuseDipOfWeak(input, kinds)
       const agent = subjects.agents().find(({ id }) => id === input.agentId)
       if (!agent) throw fieldProblem('agentId', 'Choose the agent; the list is in Setup, Agents')
-      const bath = planBath(input.kind, { agent, fish, kinds, to, bag: nominalOf(question), then: afterBath(question, fish, kinds, tank), limits: limits(), units: units() })
+      const bath = planBath(input.kind, { agent, fish, bags: input.sources.length, kinds, to, bag: nominalOf(question), then: afterBath(question, fish, kinds, tank), limits: limits(), units: units() })
       if (!bath.ok) throw fieldProblem('agentId', bath.reason)
       return { ...base, school: null, startL: bath.litres, steps: bath.steps }
     }

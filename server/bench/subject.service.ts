@@ -1,6 +1,7 @@
 import type { BenchSubject } from '../../core/bench/benchView'
 import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
 import { hasInvertebrate, type BenchFish } from '../../core/bench/fishRules'
+import { rangeOf } from '../../core/bench/deliveryOf'
 import { knownFigures, type KnownBag } from '../../core/bench/knownFigures'
 import { speciesTogether } from '../../core/bench/speciesTogether'
 import { countLot, triageBag, worstTriage, type TriageInput } from '../../core/crates/triage'
@@ -54,7 +55,7 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
     const preparedPpt = isReady && line.shippingSalinityPpt !== null && Math.abs(line.shippingSalinityPpt - (tank?.salinityPpt ?? line.shippingSalinityPpt)) > samePpt ? line.shippingSalinityPpt : null
     const species = speciesTogether(lines.map((each) => ({ ...each, fish: each.bags.map(toKnownBag).reduce((sum, { fish }) => sum + fish, 0) })))
     const speciesName = lines.map((each) => each.species).join(' and ')
-    const waterFacts = { standing: null, usual: line.usualWater, waters: [...new Set(lines.flatMap(({ waters }) => waters))], phMax: species.phMax }
+    const waterFacts = { standing: null, usual: line.usualWater, waters: [...new Set(lines.flatMap(({ waters }) => waters))], phMax: species.phMax, hardness: kinds[0]?.kept?.hardness ?? null }
     const { figures, words } = knownFigures({
       species: { ...species, name: speciesName },
       water: waterFacts,
@@ -70,7 +71,7 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
       company: tank === null ? [] : store.company(line.crateId, tank.id).filter(({ lineId }) => !lineIds.includes(lineId)),
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       sources: bags.filter(({ quantity }) => quantity > 0).map(({ placeId, lotId, lotCode, species: name, from, quantity }) => ({ placeId, lotId, lotCode, species: name, from, quantity })),
-      ...{ figures, words, kinds, speciesName, waterFacts },
+      ...{ figures, words, kinds, speciesName, waterFacts, readPpt: rangeOf(bags.map(({ findings }) => findings?.salinityPpt)), readC: rangeOf(bags.map(({ findings }) => findings?.waterTempC)) },
       ...{ tankWater: tank?.water ?? null, tankAgents: tank?.agents ?? [], isOneWater: false, hoursSaid: hoursInBag },
       triage: triageOf(lineIds.flatMap((lineId) => store.openedBags(lineId)), bags, kinds, hoursInBag),
       agents: store.agents(),

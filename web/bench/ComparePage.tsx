@@ -68,7 +68,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const { hour } = useFormat()
   const typedNames = Object.keys(typed).filter((name) => typed[name]?.trim())
   const delivery = useStable(deliveryOf(subject, figures, words, practiceAt(limits, hour(nowMs())), units.display, { isClassTyped: typedNames.includes('waterClass') }))
-  const nothing = nothingCompared(delivery)
+  const nothing = nothingCompared(delivery, allSchools)
   const question = checked.ok ? delivery.question : null
   const isReady = question !== null && nothing === null
   const { answer, problem, progress, isWaiting, ask, cancel } = useJudgement()
@@ -105,7 +105,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       <HandlingNotes of={subject.kinds.map((kind) => ({ species: kind.species, handling: kind }))} />
       {/* Above all that comes late: a button that moves while a finger is on it loses the touch. */}
       <FirstResponse subject={subject} delivery={delivery} advice={isReady ? (answer?.advice ?? null) : null} figures={figures} words={delivery.question ? { ...words, waterClass: delivery.water.waterClass } : words} quick={quick} isReady={checked.ok} />
-      {refusals.filter(({ what }) => what === 'tank').map(({ why, code }) => (
+      {refusals.filter(({ what }) => what === 'tank' || what === 'together').map(({ why, code }) => (
         <p key={why} className={code === 'forbidden agent' ? 'notice is-harm' : 'notice is-watch'}>
           {why}.
         </p>

@@ -113,7 +113,7 @@ function BathPlan({ kind, subject, bag, isRead, isFirst, isReady, onBegin }: Bat
   const agents = subject.agents.filter(({ bathMgL, bathMinutes, dipMgL, dipMinutes }) => (kind === 'bath' ? bathMgL !== null && bathMinutes !== null : dipMgL !== null && dipMinutes !== null))
   const agent = agents.find(({ id }) => id === agentId)
   const to = subject.tank?.code ?? ''
-  const plan = agent ? planBath(kind, { agent, fish, kinds, to, bag, then: null, limits, units: units.display }) : null
+  const plan = agent ? planBath(kind, { agent, fish, bags: sources.length, kinds, to, bag, then: null, limits, units: units.display }) : null
   return (
     <div className="bath-plan">
       {agents.length === 0 ? (
@@ -144,6 +144,7 @@ function BathPlan({ kind, subject, bag, isRead, isFirst, isReady, onBegin }: Bat
         </p>
       )}
       {plan?.ok && plan.withCare.length > 0 && <p className="notice is-watch">{plan.withCare.join(', ')}: {agent?.substance} with care only, while they eat and are watched.</p>}
+      {kinds.some(({ animal }) => animal === null || animal === undefined) && <p className="notice is-watch">The species book does not say what animal this is: no dye and no dip for shrimp, crabs, snails or the like.</p>}
       {plan?.ok && agent?.substance === null && <p className="notice is-watch">Whether they bear it is not known: Setup, Agents does not say what {agent.name} counts as.</p>}
       <p className="notice">{bathCaution}</p>
       {kind === 'dip' && <p className="aside-word">Offered because every bag was found strong. Never for weak fish.</p>}
