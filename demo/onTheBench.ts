@@ -1,3 +1,5 @@
+import { overflowAfter } from '../core/acclimation/mixing'
+import { nominalOf } from '../core/acclimation/question'
 import type { BenchSubject, RunView } from '../core/bench/benchView'
 import { figureInputs, wordInputs } from '../core/bench/bagFigures'
 import type { CrateView } from '../core/crates/crateView'
@@ -46,8 +48,18 @@ async function crossMonos({ commander, people, tanks }: Bench, atMs: number, now
     if (at > nowMs - 8 * minuteMs) break
     await commander.run('doStep', { runId: id }, { stepIndex: index, happenedAtMs: Math.round(at) }, people.lead, at)
   }
-  const inHand = run().plan.steps[run().events.filter(({ kind }) => kind === 'step').length - 1]
-  await commander.run('recordRunReading', { runId: id }, { tempC: 24.8, salinityPpt: Number(((inHand?.toPpt ?? 12) + 0.7).toFixed(1)), ph: 8, tanMgL: null, isSimulated: false, happenedAtMs: nowMs - 6 * minuteMs }, people.keepers[0] ?? people.lead, nowMs - 6 * minuteMs)
+  await commander.run('recordRunReading', { runId: id }, { tempC: 24.8, salinityPpt: salinityOnTheWay(run(), nowMs - 6 * minuteMs), ph: 8, tanMgL: null, isSimulated: false, happenedAtMs: nowMs - 6 * minuteMs }, people.keepers[0] ?? people.lead, nowMs - 6 * minuteMs)
+}
+
+/** What a vessel that overflows as planned reads by then, a little behind. */
+function salinityOnTheWay({ plan, events, startedAtMs }: RunView, atMs: number): number {
+  const steps = events.filter(({ kind }) => kind === 'step')
+  const inHand = plan.steps[steps.length]
+  const deed = inHand?.water.find((each) => each.do === 'overflow')
+  const from = plan.steps[steps.length - 1]?.toPpt ?? nominalOf(plan.question).salinityPpt
+  if (!inHand?.minutes || !deed || !('litres' in deed)) return from
+  const minutes = (atMs - (steps.at(-1)?.atMs ?? startedAtMs)) / minuteMs
+  return Number(overflowAfter(0.95 * minutes, { volumeL: inHand.endL, flow: deed.litres / inHand.minutes, from, to: plan.question.tank.salinityPpt }).toFixed(1))
 }
 
 async function floatLine({ commander, people }: Bench, lineId: string, atMs: number): Promise<void> {

@@ -152,7 +152,7 @@ test('a bag that came badly: a bath by the agent’s own entry, timed, then coun
   await expect(page.getByRole('button', { name: 'Entry dip' })).toBeHidden()
   await driver.press('First-response bath')
   await driver.choose('agent', 'Methylene blue')
-  await expect(page.getByText('4 L, 0.80 mL, 20 min for 4 fish, then into R1-03. stains')).toBeVisible()
+  await expect(page.getByText('4 L, 0.80 mL, 20 min for 4 fish, in water like the bag’s: 23.0 °C and 0.4 ppt (not read: read the bag and make it to that). Then acclimated to R1-03 from there. Cautions: stains')).toBeVisible()
   await expect(page.getByText(/Follow the product’s label and a veterinarian; local law decides/)).toBeVisible()
   await driver.press('Start the bath')
   await driver.stepIs('Make the bath up')
@@ -161,6 +161,12 @@ test('a bag that came badly: a bath by the agent’s own entry, timed, then coun
   await driver.stepIs('Bath')
   await expect(page.locator('.lane-timer')).toContainText(/^(20:00|19:5\d)/)
   await driver.doneStep()
+  // What was dosed stays behind; the way to the tank is that of the water they are in.
+  while (!(await page.getByRole('region', { name: 'Count out' }).isVisible())) {
+    const title = await page.getByRole('region', { name: 'Step in hand' }).getByRole('heading').innerText()
+    await driver.doneStep()
+    await expect(page.getByRole('region', { name: 'Step in hand' }).getByRole('heading')).not.toHaveText(title)
+  }
   await page.getByRole('button', { name: /^0 dead Honey gourami/ }).click()
   await driver.countOut()
   await expect(page.getByRole('region', { name: 'Count out' })).toBeHidden()

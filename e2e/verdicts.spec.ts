@@ -1,7 +1,7 @@
 import { expect, openedLine, test } from './fixtures'
 
 // Worked verdicts, typed over an opened bag as a person would: each brings its figures, its school and its sentence.
-const worked: { name: string; species: string; tank: string; figures: Record<string, Record<string, string>>; school: string; sentence: RegExp; refused?: { school: string; words: RegExp; dose: RegExp } }[] = [
+const worked: { name: string; species: string; tank: string; figures: Record<string, Record<string, string>>; school: string; sentence: RegExp; why?: RegExp; refused?: { school: string; words: RegExp; dose: RegExp } }[] = [
   {
     ...{ name: 'J04 delayed to 48 h', species: 'Cherry barb', tank: 'R1-02', school: 'Net-over' },
     figures: {
@@ -10,7 +10,8 @@ const worked: { name: string; species: string; tank: string; figures: Record<str
       'Measured in the opened bag': { temperature: '20' },
       'The tank': { temperature: '25', salinity: '0.3', alkalinity: '3', pH: '7.8' },
     },
-    sentence: /^Net-over \(27 min, 0\.0 L of tank water\)|Net-over.*all stay under the house limits; Net-over is first in the house’s order for long trips because least time is spent in opened bag water\. Nearest limit: change of pH by carbon dioxide in 5 min 1\.3\d, limit 1\.80/,
+    sentence: /^Net-over \(27 min\)\. Nearest limit: change of pH by carbon dioxide in 5 min 1\.3\d, limit 1\.80 .* This is firm, from your readings\.$/,
+    why: /all stay under the house limits; Net-over is first in the house’s order for long trips because least time is spent in opened bag water\.$/,
     // Not a ratio of doses: the dose above the floor, and the peak, each beside its limit.
     refused: { school: 'Slow drip, aerated', words: /over: peak NH3-N 0\.2\d\d mg\/L, limit 0\.100 mg\/L/, dose: /NH3-N dose above 0\.02\s*1[01]\.\d\d mg·min\/L\s*5\.00/ },
   },
@@ -22,7 +23,8 @@ const worked: { name: string; species: string; tank: string; figures: Record<str
       'Measured in the opened bag': { temperature: '23', salinity: '28' },
       'The tank': { temperature: '25.5', salinity: '34', alkalinity: '2.7', pH: '8.2' },
     },
-    sentence: /Slow drip, still and Rapid fill all stay under|Slow drip, still.*all stay under the house limits.*Nearest limit: rise of salinity in 5 min 1\.\d ppt, limit 2\.5 ppt/,
+    sentence: /^Slow drip, still \(75 min, 4\.5 L of tank water\)\. Nearest limit: change of salinity in an hour 6\.\d ppt, limit 8\.0 ppt/,
+    why: /Slow drip, still.*all stay under the house limits/,
   },
   {
     ...{ name: 'J10 heavily loaded and fed', species: 'Cherry barb', tank: 'R1-02', school: 'Net-over' },
@@ -35,18 +37,19 @@ const worked: { name: string; species: string; tank: string; figures: Record<str
     refused: { school: 'Slow drip, aerated', words: /over: peak NH3-N 0\.[67]\d\d mg\/L, limit 0\.125 mg\/L/, dose: /NH3-N dose above 0\.02\s*(2[6-9]|3[0-1])\.\d\d mg·min\/L\s*6\.25/ },
   },
   {
-    ...{ name: 'J12 chilled', species: 'Cherry barb', tank: 'R1-02', school: 'Rapid fill' },
+    ...{ name: 'J12 chilled', species: 'Cherry barb', tank: 'R1-02', school: 'Net-over, float slowed' },
     figures: {
       'The bags': { 'supplier’s water': 'hard', 'fish in a bag': '10', 'weight of one': '3', 'water in a bag': '3', 'gas in a bag': '6', 'hours since packing': '16', 'packed at': '24', 'on the way': '18', 'the species is': 'normal' },
       'Told by the supplier': { pH: '7.5', alkalinity: '2.5' },
       'Measured in the opened bag': { temperature: '15' },
       'The tank': { temperature: '25', salinity: '0.3', alkalinity: '3', pH: '7.8' },
     },
-    sentence: /^Rapid fill: the only one under every limit \(warming in 5 min 2\.[67] °C, limit 3\.0 °C/,
+    // Floated slowly rather than bailed with cups.
+    sentence: /^Net-over, float slowed \(10\d min\)\. Nearest limit: warming in 5 min 2\.\d °C, limit 3\.0 °C/,
   },
 ]
 
-for (const { name, species, tank, figures, school, sentence, refused } of worked) {
+for (const { name, species, tank, figures, school, sentence, why, refused } of worked) {
   test(`worked verdict ${name}`, async ({ driver, server, page }) => {
     const crate = await openedLine(server, { species, count: 1, bags: 1, tank })
     await driver.goto(`/bench/compare?line=${crate.lines[0]?.id}`)
@@ -62,6 +65,7 @@ for (const { name, species, tank, figures, school, sentence, refused } of worked
     await driver.judged()
     await expect(driver.recommendation().getByRole('heading')).toHaveText(school)
     await expect(driver.recommendation().locator('p').first()).toHaveText(sentence)
+    if (why) await expect(driver.recommendation().locator('.why p')).toHaveText(why)
     if (!refused) return
     await expect(driver.school(refused.school)).toContainText(refused.words)
     await driver.chooseSchool(refused.school)
@@ -89,10 +93,10 @@ test('nonsense gets a sentence beside its field, nothing typed is lost, and no N
   expect(await page.locator('main').innerText()).not.toMatch(/NaN|Infinity/)
   await driver.press('back to what the books say')
   await expect(driver.recommendation()).toBeVisible({ timeout: 60_000 })
-  await driver.press('lights on')
+  await driver.press('lights low')
   await bags.getByLabel('water in a bag').fill('0.7')
   // By then the schools are asked anew; whether that is seen or over already, what was chosen stays.
   await page.waitForTimeout(600)
   await expect(driver.recommendation()).toBeVisible({ timeout: 60_000 })
-  await expect(page.getByRole('button', { name: 'lights off', pressed: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'lights on', pressed: false })).toBeVisible()
 })

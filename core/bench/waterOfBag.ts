@@ -84,7 +84,7 @@ export function waterOfBag(facts: WaterFacts, figures: WaterFigures, species: st
   ]
   const first = said[0]
   const odd = first && disagreement(said, facts.waters)
-  if (first && odd && reachPpt([...said.map(({ water }) => water), ...facts.waters], first.ppt, targetPpt) >= askFromPpt) return unknown(['salinity'], `Read the salinity first: ${odd === 'source' ? 'what was told and what the source usually ships in are two waters' : `${species} lives in ${waterWords(facts.waters)} water, and ${first.by === 'told' ? `${show(first.ppt as number)} was told` : `this source ships in ${waterOf(first.water)} water`}`}.`)
+  if (first && odd && reachPpt([...said.flatMap(({ water, ppt }) => (ppt === null ? [water] : [])), ...facts.waters], first.ppt, targetPpt) >= askFromPpt) return unknown(['salinity'], `Read the salinity first: ${odd === 'source' ? 'what was told and what the source usually ships in are two waters' : `${species} lives in ${waterWords(facts.waters)} water, and ${first.by === 'told' ? `${show(first.ppt as number)} was told` : `this source ships in ${waterOf(first.water)} water`}`}.`)
   if (first) return known(first.water, first.by)
   const [only, other] = facts.waters
   if (only && !other) return known(only, 'species')

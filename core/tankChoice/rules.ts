@@ -15,6 +15,9 @@ export function brokenRules(line: ChoiceLine, tank: ChoiceTank, limits: ChoiceIn
   return [...waterRules(line.animal, tank), ...tankRules(line, tank, limits), ...companyRules(line, tank)]
 }
 
+/** By how much a figure lies outside a range, in words. */
+const offBy = (value: number, low: number | null, high: number | null): string => ` by ${Number((low !== null && value < low ? low - value : value - (high ?? value)).toFixed(1))}`
+
 function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin, salinityPptMax, sensitivities }: Animal, tank: ChoiceTank): string[] {
   const isSaltKnown = tank.salinityPpt !== null && salinityPptMin !== null && salinityPptMax !== null
   const isSaltOff = isSaltKnown && (Number(tank.salinityPpt) < salinityPptMin || Number(tank.salinityPpt) > salinityPptMax)
@@ -23,9 +26,9 @@ function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin
   const isTempOff = tank.tempC !== null && ((tempCMin !== null && tank.tempC < tempCMin) || (tempCMax !== null && tank.tempC > tempCMax))
   const borne = tank.agents.filter((agent) => sensitivities.includes(agent))
   return [
-    ...(isSaltOff ? [`${tank.salinityPpt} ppt, outside ${salinityPptMin} to ${salinityPptMax}`] : []),
+    ...(isSaltOff ? [`${tank.salinityPpt} ppt, outside ${salinityPptMin} to ${salinityPptMax}${offBy(Number(tank.salinityPpt), salinityPptMin, salinityPptMax)}`] : []),
     ...(isWaterOff ? [`${tank.water} water, needs ${lives.join(' or ')}`] : []),
-    ...(isTempOff ? [`${tank.tempC} °C, outside ${tempCMin ?? '…'} to ${tempCMax ?? '…'}`] : []),
+    ...(isTempOff ? [`${tank.tempC} °C, outside ${tempCMin ?? '…'} to ${tempCMax ?? '…'}${offBy(Number(tank.tempC), tempCMin, tempCMax)}`] : []),
     ...borne.map((agent) => `${agent} in the water, ${species} does not bear it`),
   ]
 }

@@ -24,9 +24,9 @@ const tank = (more: Partial<ChoiceTank> = {}): ChoiceTank => ({
 describe('hard rules', () => {
   test.each([
     ['plain', line('Cherry barb', 10), tank(), []],
-    ['water', line('Royal gramma', 1), tank(), ['0 ppt, outside 26 to 36']],
+    ['water', line('Royal gramma', 1), tank(), ['0 ppt, outside 26 to 36 by 26']],
     ['water by its kind where no salinity is known', line('Royal gramma', 1), tank({ salinityPpt: null }), ['fresh water, needs marine']],
-    ['temperature', line('White cloud minnow', 10), tank({ tempC: 28 }), ['28 °C, outside 16 to 23']],
+    ['temperature', line('White cloud minnow', 10), tank({ tempC: 28 }), ['28 °C, outside 16 to 23 by 5']],
     ['copper', line('Amano shrimp', 10), tank({ agents: ['copper'] }), ['copper in the water, Amano shrimp does not bear it']],
     ['unclean', line('Cherry barb', 10), tank({ state: 'not clean after illness' }), ['not clean after illness']],
     ['a mouth', line('Chili rasbora', 20), tank({ occupants: [standing('Oscar', 1)] }), ['Oscar eats Chili rasbora']],

@@ -4,7 +4,7 @@ import { hasInvertebrate, type BenchFish } from '../../core/bench/fishRules'
 import { rangeOf } from '../../core/bench/deliveryOf'
 import { knownFigures, type KnownBag } from '../../core/bench/knownFigures'
 import { speciesTogether } from '../../core/bench/speciesTogether'
-import { countLot, triageBag, worstTriage, type TriageInput } from '../../core/crates/triage'
+import { countLot, releaseStep, triageBag, worstTriage, type Triage, type TriageInput } from '../../core/crates/triage'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { DisplayUnits } from '../../core/units/units'
 import { Problem } from '../http/problem'
@@ -47,10 +47,14 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
     const [line] = lines
     if (!line) throw new Problem('not-found', 'There is no such line')
     if (lines.some(({ crateId }) => crateId !== line.crateId)) throw new Problem('conflict', 'Bags of different crates came in different water: acclimate them apart')
-    const bags = lines.flatMap((each) => each.bags)
     const kinds = store.kindsOf(lines.map(({ lotId }) => lotId))
     const tank = tankView(tankId ?? line.tankId)
     const hoursInBag = line.packedAtMs === null ? null : (nowMs - line.packedAtMs) / hourMs
+    const atHand = lines.flatMap((each) => each.bags)
+    const triages = triagesOf(lineIds, atHand, kinds, hoursInBag)
+    // Bags that fail go alone, by their own readings; the others wait for them.
+    const failing = atHand.filter((_, index) => triages[index]?.step === releaseStep)
+    const bags = failing.length > 0 ? failing : atHand
     const isReady = tank !== null && tank.isAlone === 1 && tank.water !== 'fresh' && tank.fish === 0 && store.wasMadeReady(line.crateId, tank.id)
     const preparedPpt = isReady && line.shippingSalinityPpt !== null && Math.abs(line.shippingSalinityPpt - (tank?.salinityPpt ?? line.shippingSalinityPpt)) > samePpt ? line.shippingSalinityPpt : null
     const species = speciesTogether(lines.map((each) => ({ ...each, fish: each.bags.map(toKnownBag).reduce((sum, { fish }) => sum + fish, 0) })))
@@ -66,14 +70,14 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
       hasSpareTank: tank !== null && tank.isAlone === 1 && tank.fish === 0,
     })
     return {
-      ...{ title: lines.map(titleOf).join(' and '), lineIds: [...lineIds], temperament: species.temperament },
+      ...{ title: bags.length < atHand.length ? `${bags.map(({ from }) => from).join(' and ')} of ${speciesName}; ${atHand.length - bags.length} more wait` : lines.map(titleOf).join(' and '), lineIds: [...lineIds], temperament: species.temperament },
       crate: { id: line.crateId, number: line.crateNumber },
       company: tank === null ? [] : store.company(line.crateId, tank.id).filter(({ lineId }) => !lineIds.includes(lineId)),
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       sources: bags.filter(({ quantity }) => quantity > 0).map(({ placeId, lotId, lotCode, species: name, from, quantity }) => ({ placeId, lotId, lotCode, species: name, from, quantity })),
       ...{ figures, words, kinds, speciesName, waterFacts, readPpt: rangeOf(bags.map(({ findings }) => findings?.salinityPpt)), readC: rangeOf(bags.map(({ findings }) => findings?.waterTempC)) },
       ...{ tankWater: tank?.water ?? null, tankAgents: tank?.agents ?? [], isOneWater: false, hoursSaid: hoursInBag },
-      triage: triageOf(lineIds.flatMap((lineId) => store.openedBags(lineId)), bags, kinds, hoursInBag),
+      triage: worstTriage(triages),
       agents: store.agents(),
     }
   }
@@ -89,16 +93,15 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
 
   const titleOf = ({ bags, shut, species }: { bags: readonly SubjectBag[]; shut: number; species: string }): string => `${bags.length} ${bags.length === 1 ? 'bag' : 'bags'} of ${species}${shut > 0 ? `, ${shut} more still shut` : ''}`
 
-  /** The first response that the worst of the bags asks for; deaths count over all that were opened of their lot. */
-  function triageOf(opened: readonly { lotId: string; alive: number; dead: number }[], bags: readonly SubjectBag[], kinds: readonly BenchFish[], hoursInBag: number | null): BenchSubject['triage'] {
+  /** The first response that each bag asks for, null where it was not opened; deaths count over all that were opened of its lot. */
+  function triagesOf(lineIds: readonly string[], bags: readonly SubjectBag[], kinds: readonly BenchFish[], hoursInBag: number | null): (Triage | null)[] {
+    const opened = lineIds.flatMap((lineId) => store.openedBags(lineId))
     const kindOf = (species: string): BenchFish[] => kinds.filter((kind) => kind.species === species)
-    return worstTriage(
-      bags.map(({ species, lotId, findings }) => {
-        if (!findings) return null
-        const lot = countLot(opened.filter((each) => each.lotId === lotId))
-        return triageBag({ findings: findings as TriageInput['findings'], hoursInBag, poisons: kindOf(species)[0]?.poisons ?? null, isInvertebrate: hasInvertebrate(kindOf(species)), lot }, limits())
-      }),
-    )
+    return bags.map(({ species, lotId, findings }) => {
+      if (!findings) return null
+      const lot = countLot(opened.filter((each) => each.lotId === lotId))
+      return triageBag({ findings: findings as TriageInput['findings'], hoursInBag, poisons: kindOf(species)[0]?.poisons ?? null, isInvertebrate: hasInvertebrate(kindOf(species)), lot }, limits())
+    })
   }
 
   /** Fish that leave a tank, for another one of the room or for somebody else's. */

@@ -25,7 +25,7 @@ export function AskWater({ water, onRead, onTold }: Props) {
   const problem = typed.trim() === '' || doubt || isRead ? null : `A salinity between ${units.figure('salinity', 0)} and ${units.show('salinity', 40)}`
   return (
     <section className="ask-water" aria-label="Which water is in the bags">
-      <h2>Read the salinity first</h2>
+      <h2>Which water is in the bags?</h2>
       <p>{water.why}</p>
       <Form
         onSubmit={(event) => {

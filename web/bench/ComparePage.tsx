@@ -146,12 +146,12 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
               {progress.done.toLocaleString('en')} of {progress.of.toLocaleString('en')} plausible bags
             </p>
           )}
-          {answer && isReady && <SchoolRanking verdict={answer.verdict} limits={answer.limits} chosen={key ?? ''} onChoose={choose} />}
+          {answer && isReady && <SchoolRanking verdict={answer.verdict} limits={answer.limits} advised={advised} chosen={key ?? ''} onChoose={choose} />}
           {answer && isReady && <SchoolFigures answer={answer} chosen={school} />}
         </div>
       </div>
       {(isEditing || missing.length > 0) && <FigureForm valueOf={(name) => (name in typed || words[name] !== undefined ? valueOf(name) : '')} problemOf={problemOf} known={known} onChange={(name, value) => keep({ ...typed, [name]: value })} />}
-      {answer && isReady && <SchoolTable verdict={answer.verdict} limits={answer.limits} />}
+      {answer && isReady && <SchoolTable verdict={answer.verdict} limits={answer.limits} advised={advised} />}
       {curves && answer && isReady && school && (
         <Suspense fallback={<p className="aside-word">Drawing the curves…</p>}>
           <CurveCharts curves={curves} limits={answer.limits} name={school.name} />

@@ -6,7 +6,7 @@ import { nameOfSchool, type School } from '../../core/acclimation/schools'
 import type { Delivery, DeliveryAdvice } from '../../core/bench/adviseDelivery'
 import type { BagFigures, BagWords } from '../../core/bench/bagFigures'
 import type { BenchSubject } from '../../core/bench/benchView'
-import { hasInvertebrate, mayBePooled } from '../../core/bench/fishRules'
+import { mayBePooled } from '../../core/bench/fishRules'
 import type { RunKind } from '../../core/bench/runPlan'
 import { bathCaution, planBath } from '../../core/bench/specialRuns'
 import { bathStep, isPressing, plainStep, releaseStep, strongStep } from '../../core/crates/triage'
@@ -70,11 +70,9 @@ export function FirstResponse({ subject, delivery, advice, figures, words, quick
         </div>
       )}
       <div className="entry-buttons">
-        {!hasInvertebrate(subject.kinds) && (
-          <Button className={isBathFirst && kind === null ? 'act' : ''} aria-pressed={kind === 'bath'} onClick={() => setKind(kind === 'bath' ? null : 'bath')}>
-            First-response bath
-          </Button>
-        )}
+        <Button className={isBathFirst && kind === null ? 'act' : ''} aria-pressed={kind === 'bath'} onClick={() => setKind(kind === 'bath' ? null : 'bath')}>
+          First-response bath
+        </Button>
         {triage?.step === strongStep && (
           <button type="button" className="button" aria-pressed={kind === 'dip'} onClick={() => setKind(kind === 'dip' ? null : 'dip')}>
             Entry dip
@@ -140,7 +138,7 @@ function BathPlan({ kind, subject, bag, isRead, isFirst, isReady, onBegin }: Bat
             {units.show('volume', plan.litres)}, {plan.doseMl < 1 ? plan.doseMl.toFixed(2) : plan.doseMl.toFixed(1)} mL, {plan.minutes} min
           </strong>{' '}
           for {fish} fish, in water like the bag’s: {units.show('temperature', bag.tempC)} and {units.show('salinity', bag.salinityPpt)}
-          {isRead ? '' : ' (not read: read the bag and make it to that)'}. Then acclimated to {to} from there. {agent?.cautions}
+          {isRead ? '' : ' (not read: read the bag and make it to that)'}. Then acclimated to {to} from there.{agent?.cautions ? ` Cautions: ${agent.cautions}` : ''}
         </p>
       )}
       {plan?.ok && plan.withCare.length > 0 && <p className="notice is-watch">{plan.withCare.join(', ')}: {agent?.substance} with care only, while they eat and are watched.</p>}

@@ -8,7 +8,7 @@ import { flowOf } from '../../core/bench/pace'
 import { hasAir, isGateOpen } from '../../core/bench/runRecord'
 import { bathCaution } from '../../core/bench/specialRuns'
 import type { Limits } from '../../core/limits/houseLimits'
-import { showChange } from '../../core/units/units'
+import { baseUnits, showChange } from '../../core/units/units'
 import { lowerFirst } from '../../core/words/lowerFirst'
 import { useBenchView, useLimits } from '../api/sharedReads'
 import { formatSpan } from '../ui/format'
@@ -147,12 +147,20 @@ function LightsOffer() {
   if (isLightsOff) return null
   return (
     <p className="lane-alarm watch">
-      <span>Lights are off for this run.</span>
+      <span>Lights are low for this run.</span>
       <button type="button" className="hand-button" onClick={toggle}>
         dim this screen
       </button>
     </p>
   )
+}
+
+/** How far the first hour of an overflow moves the water at the flow it runs with: the steepest, whatever somebody sets. */
+function steepestWords({ plan }: RunView, { step, index, pace }: RunNow): string {
+  if (!step?.water.some((deed) => deed.do === 'overflow') || !pace) return ''
+  const from = plan.steps[index - 1]?.toPpt ?? nominalOf(plan.question).salinityPpt
+  const gap = Math.abs(targetOf(plan.question).salinityPpt - from)
+  return `, steepest hour ${showChange('salinity', gap * (1 - Math.exp((-pace.mlPerMin * 60) / 1000 / step.endL)), baseUnits)}`
 }
 
 /** How fast the water runs in, and how that is known. */
@@ -164,6 +172,7 @@ function PaceWords({ run, now, atMs }: { run: RunView; now: RunNow; atMs: number
     <p className={pace.by === 'plan' ? 'is-estimate' : undefined}>
       {pace.by === 'plan' ? 'planned: ' : `by the ${pace.by}: `}
       <strong>{flowWords(pace.mlPerMin, run.plan.dropsPerMl)}</strong>, {showChange('volume', pace.litresIn, now.units)} in so far
+      {steepestWords(run, now)}
       {Number.isFinite(pace.endMs) ? `, enough in ${formatSpan(pace.endMs - atMs)}${band}` : ''}.{' '}
       {gapPpt(run.plan.question) > 1 && <Link to={`/desk/drip?${dripQuery(run, now)}`}>on the Water desk</Link>}
     </p>

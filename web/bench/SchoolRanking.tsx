@@ -11,20 +11,22 @@ const share = (ratio: number): string => `${(100 * Math.min(most, Math.max(0, ra
 interface Props {
   verdict: Verdict
   limits: SpeciesLimits
+  /** The one that is advised; fish that fail go another way than others. */
+  advised: string | null
   chosen: string
   onChoose: (key: string) => void
 }
 
 /** Every school on one scale, its worst figure as a share of its limit: a dot for the likely bag, a bar for eight of ten. */
-export const SchoolRanking = memo(function SchoolRanking({ verdict, limits, chosen, onChoose }: Props) {
+export const SchoolRanking = memo(function SchoolRanking({ verdict, limits, advised, chosen, onChoose }: Props) {
   return (
     <section className="ranking" aria-label="Schools compared">
       <h2>
         Worst figure of each school, as a share of its limit <small>dot: likely bag, bar: eight of ten bags</small>
       </h2>
       <div role="radiogroup" aria-label="School">
-        {inOrder(verdict).map((school) => (
-          <RankingRow key={school.key} school={school} limits={limits} isChosen={school.key === chosen} isRecommended={school.key === verdict.recommended} onChoose={() => onChoose(school.key)} />
+        {inOrder(verdict, advised).map((school) => (
+          <RankingRow key={school.key} school={school} limits={limits} isChosen={school.key === chosen} isRecommended={school.key === advised} onChoose={() => onChoose(school.key)} />
         ))}
       </div>
       <p className="ranking-scale" aria-hidden="true">

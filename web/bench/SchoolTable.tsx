@@ -3,6 +3,7 @@ import { Table } from 'react-bootstrap'
 import type { LimitName, SpeciesLimits } from '../../core/acclimation/figures'
 import type { JudgedSchool, Verdict } from '../../core/acclimation/judge'
 import { figureAndLimit } from '../../core/acclimation/sentences'
+import { spanWords } from '../../core/time/spanWords'
 import { useUnits, type Units } from '../ui/useUnits'
 
 interface Column {
@@ -13,7 +14,9 @@ interface Column {
   showLimit?: string
 }
 
-function columnsOf(limits: SpeciesLimits, isCrossing: boolean, units: Units): Column[] {
+function columnsOf(limits: SpeciesLimits, verdict: Verdict, units: Units): Column[] {
+  // Between 6 and 8 ppt ordinary schools have a looser limit than crossings.
+  const perHours = [...new Set(verdict.schools.flatMap(({ perHour }) => (perHour === null ? [] : [perHour])))].sort((a, b) => a - b)
   const { change } = units
   // The unit stands in the heading: figures of a column are compared with each other.
   const [degrees, ppt] = [units.label('temperature'), 'ppt']
@@ -24,23 +27,23 @@ function columnsOf(limits: SpeciesLimits, isCrossing: boolean, units: Units): Co
     { heading: 'dose above 0.02, mg·min/L', limit: 'dose', show: ({ figures }) => figures.doseAboveFloor.toFixed(2), showLimit: limits.dose.toFixed(2) },
     { heading: `warming / cooling in 5 min, ${degrees}`, limit: 'T', show: ({ figures }) => pair('temperature', figures.tempRiseC, figures.tempFallC), showLimit: pair('temperature', limits.tempRise, limits.tempFall) },
     { heading: `salinity up / down in 5 min, ${ppt}`, limit: 'S', show: ({ figures }) => pair('salinity', figures.salinityRisePpt, figures.salinityFallPpt), showLimit: pair('salinity', limits.salinityRise, limits.salinityFall) },
-    ...(isCrossing ? [{ heading: `salinity in an hour, ${ppt}`, limit: 'Shr', show: ({ figures }: JudgedSchool) => bare('salinity', figures.salinityPerHour), showLimit: bare('salinity', limits.perHour) } as const] : []),
+    ...(perHours.length > 0 ? [{ heading: `salinity in an hour, ${ppt}`, limit: 'Shr', show: ({ figures }: JudgedSchool) => bare('salinity', figures.salinityPerHour), showLimit: perHours.map((each) => bare('salinity', each)).join(' or ') } as const] : []),
     { heading: 'own pH', limit: 'own', show: ({ figures }) => figures.ownPh.toFixed(2), showLimit: limits.own.toFixed(2) },
     { heading: 'pH by CO2', limit: 'co2', show: ({ figures }) => figures.co2Ph.toFixed(2), showLimit: limits.co2.toFixed(2) },
     { heading: 'lowest oxygen, mg/L', limit: 'do', show: ({ figures }) => figures.lowestOxygenMgL.toFixed(1), showLimit: limits.oxygen.toFixed(1) },
-    { heading: 'time, min', limit: null, show: ({ likely }) => likely.minutes.toFixed(0) },
+    { heading: 'time', limit: null, show: ({ likely }) => spanWords(likely.minutes) },
     { heading: 'work, min', limit: null, show: ({ workMinutes }) => workMinutes.toFixed(0) },
     { heading: `water, ${units.label('volume')}`, limit: null, show: ({ litres }) => units.figure('volume', litres) },
   ]
 }
 
 /** Schools as they are listed: the recommended one first, then by how near they come to a limit. */
-export const inOrder = ({ schools, recommended }: Verdict): JudgedSchool[] => [...schools].sort((a, b) => Number(b.key === recommended) - Number(a.key === recommended) || a.worst - b.worst)
+export const inOrder = ({ schools }: Verdict, advised: string | null): JudgedSchool[] => [...schools].sort((a, b) => Number(b.key === advised) - Number(a.key === advised) || a.worst - b.worst)
 
 /** All schools side by side in every figure that has a limit; what is over its limit carries a cross. */
-export const SchoolTable = memo(function SchoolTable({ verdict, limits }: { verdict: Verdict; limits: SpeciesLimits }) {
+export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised = verdict.recommended }: { verdict: Verdict; limits: SpeciesLimits; advised?: string | null }) {
   const units = useUnits()
-  const columns = columnsOf(limits, verdict.situation === 'crossing', units)
+  const columns = columnsOf(limits, verdict, units)
   return (
     <section className="school-table">
       <h2>All schools in figures</h2>
@@ -67,10 +70,10 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits }: { verd
             </tr>
           </thead>
           <tbody>
-            {inOrder(verdict).map((school) => (
+            {inOrder(verdict, advised).map((school) => (
               <tr key={school.key}>
                 <th scope="row">
-                  {school.name} {school.key === verdict.recommended && <small>recommended</small>}
+                  {school.name} {school.key === advised && <small>recommended</small>}
                 </th>
                 <td>
                   {school.worst < 1 ? 'under' : 'over'}: {figureAndLimit(school, limits, units.display).figure}, {school.ratios[school.binds].toFixed(2)}

@@ -54,7 +54,7 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
           </div>
         ))}
       </dl>
-      {!isOwn && why && (
+      {!isOwn && why && delivery.first !== 'release now' && (
         <details className="why">
           <summary>why</summary>
           <p>{why}</p>

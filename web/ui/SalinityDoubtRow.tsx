@@ -1,9 +1,13 @@
+import { useEffect, useRef } from 'react'
 import type { SalinityDoubt } from '../../core/units/salinityDoubt'
 
 /** Asks which scale a salinity was typed on; one touch answers. */
 export function SalinityDoubtRow({ doubt, onTake }: { doubt: SalinityDoubt; onTake: (ppt: number) => void }) {
+  const row = useRef<HTMLSpanElement>(null)
+  // On a hand screen it may come up under the bar of actions.
+  useEffect(() => row.current?.scrollIntoView?.({ block: 'nearest' }), [])
   return (
-    <span className="salinity-doubt" role="alert">
+    <span ref={row} className="salinity-doubt" role="alert">
       <small>{doubt.question}</small>
       {doubt.choices.map(({ label, ppt }) => (
         <button key={label} type="button" className="button" onClick={() => onTake(ppt)}>
