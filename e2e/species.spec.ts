@@ -29,7 +29,7 @@ test('a puffer is never lifted out of the water, a snail gets no dye: what is re
   await driver.goto(`/bench/compare?line=${puffer.lines[0]?.id}`)
   await expect(page.getByText('Not offered: Net-over. Pea puffer must not be lifted out of the water.')).toBeVisible()
   await expect(page.getByText('Never out of the water.')).toBeVisible()
-  const snails = await openedLine(server, { species: 'Nerite snail', count: 6, bags: 1, tank: 'R1-02' })
+  const snails = await openedLine(server, { species: 'Nerite snail', count: 6, bags: 1, tank: 'R1-02' }, { salinityPpt: 0.3 })
   await driver.goto(`/bench/compare?line=${snails.lines[0]?.id}`)
   await driver.press('First-response bath')
   await driver.choose('agent', 'Methylene blue')

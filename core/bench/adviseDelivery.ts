@@ -128,6 +128,8 @@ export function quickestSchool({ schools, equal, recommended, situation }: Verdi
 /** Answers whether a crossing, or a bath, would be begun in water like a bag that nobody read or spoke of. */
 const asksForSalt = (question: AcclimationQuestion): boolean => gapPpt(question) > crossingGapPpt && question.measured.salinityPpt === undefined && question.told.salinityPpt === undefined
 
+/** What is said where water is made up like a bag that nobody read. */
+export const saltWords = 'Read the salinity first: made-up water has to be like the bag’s, and nobody read it.'
 /** What is said where the temperature of a long trip was not read. */
 export const probeWords = 'Read the water’s temperature first: nobody did, and it was long under way.'
 
@@ -181,7 +183,7 @@ export function adviceFrom(delivery: Delivery, ensemble: Ensemble, verdict: Verd
   const asked = (key: string): Ask[] => [...delivery.water.asks, ...(asksForSalt(question) ? ['salinity' as const] : []), ...(asksForProbe(delivery, ensemble, key) ? ['temperature' as const] : [])]
   const said = (school: { key: string; variant: SchoolVariant | null }, words: VerdictWords): DeliveryAdvice => {
     const open = asked(school.key)
-    const probe = `${open.includes('salinity') ? ' Read the salinity first: made-up water has to be like the bag’s, and nobody read it.' : ''}${open.includes('temperature') ? ` ${probeWords}` : ''}`
+    const probe = `${open.includes('salinity') ? ` ${saltWords}` : ''}${open.includes('temperature') ? ` ${probeWords}` : ''}`
     return { asks: open, first, bathWater: first === 'bath' ? bathWaterOf(delivery) : null, schoolKey: school.key, variant: school.variant, refusals: refusalsOf(delivery, schools, units), sentence: `${firstWords(delivery, units)}${words.sentence}${probe}`, why: words.why }
   }
   if (first === 'bath') {

@@ -110,8 +110,9 @@ function disagreement(said: readonly { water: WaterWord; by: BagWater['by'] }[],
   return second && waterOf(second.water) !== waterOf(first.water) ? 'source' : null
 }
 
-/** How far such waters may lie from a tank: the 95th percentile over all of them alike, ppt. */
+/** How far such waters may lie from a tank: the 95th percentile over all of them alike, ppt. As far as can be where no tank is known. */
 function reachPpt(words: readonly WaterWord[], toldPpt: number | null, targetPpt: number): number {
+  if (!Number.isFinite(targetPpt)) return Infinity
   const all = [...new Set(words.map(waterOf))].flatMap((water) => spread(water === 'fresh' ? 'hard' : water))
   return quantile([...all, ...(toldPpt === null ? [] : [toldPpt])].map((ppt) => Math.abs(ppt - targetPpt)), 0.95)
 }

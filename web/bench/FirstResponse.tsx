@@ -31,14 +31,30 @@ interface Props {
 }
 
 /** What comes before acclimating, and is the one orange button then: release at once, a bath; a harsher dip for strong fish, a look through the bag. */
-export function FirstResponse({ subject, delivery, advice, figures, words, quick, isReady }: Props) {
+export function FirstResponse(props: Props) {
+  const { triage, sources, tank, lineIds } = props.subject
+  if (sources.length === 0 || lineIds.length === 0) return null
+  const isSaid = triage !== null && triage.step !== plainStep && triage.step !== strongStep
+  return (
+    <section className={triage && isPressing(triage.step) ? 'first-response is-pressing' : 'first-response'} aria-label="First response">
+      {isSaid && (
+        <p>
+          <strong>First: {triage.step}.</strong> Because: {triage.reasons.join(', ')}. {triage.cautions.join(' ')}
+        </p>
+      )}
+      {tank !== null ? <Responses {...props} /> : isSaid && <p className="notice">No tank is planned: choose it above.</p>}
+    </section>
+  )
+}
+
+/** What can be begun before any school, once it is known where the fish go. */
+function Responses({ subject, delivery, advice, figures, words, quick, isReady }: Props) {
   const goOn = useGoOn()
   const limits = useLimits()
   const { startRun } = useBenchWrites()
   const [kind, setKind] = useState<'bath' | 'dip' | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const { triage, sources, tank } = subject
-  if (sources.length === 0 || tank === null || subject.lineIds.length === 0) return null
+  const { triage } = subject
   const { question } = delivery
   const isBathFirst = triage?.step === bathStep
   const begin = async (body: Pick<StartRun, 'kind' | 'vessel' | 'vesselL'> & Partial<StartRun>): Promise<void> => {
@@ -56,12 +72,7 @@ export function FirstResponse({ subject, delivery, advice, figures, words, quick
     void begin({ kind: 'acclimation', schoolKey: school.key, isPooled, vessel: usesVessel ? 'bucket' : 'their own bags', vesselL: usualL, sentence: advice?.sentence ?? null })
   }
   return (
-    <section className={triage && isPressing(triage.step) ? 'first-response is-pressing' : 'first-response'} aria-label="First response">
-      {triage && triage.step !== plainStep && triage.step !== strongStep && (
-        <p>
-          <strong>First: {triage.step}.</strong> Because: {triage.reasons.join(', ')}. {triage.cautions.join(' ')}
-        </p>
-      )}
+    <>
       {triage?.step === releaseStep && (
         <div className="entry-buttons">
           <Button className="act" disabled={!quick || !isReady} onClick={() => quick && release(quick)}>
@@ -85,7 +96,7 @@ export function FirstResponse({ subject, delivery, advice, figures, words, quick
       {kind && !question && <p className="notice">{delivery.water.why} A bath is made of water like the bag’s.</p>}
       {kind && question && <BathPlan key={kind} kind={kind} subject={subject} bag={nominalOf(question)} isRead={question.measured.salinityPpt !== undefined && question.measured.tempC !== undefined} isFirst={isBathFirst} isReady={isReady} onBegin={(runKind, agentId, vesselL) => void begin({ kind: runKind, agentId, vessel: 'bath', vesselL })} />}
       {problem && <p role="alert" className="form-problem">{problem}</p>}
-    </section>
+    </>
   )
 }
 

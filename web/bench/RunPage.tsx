@@ -76,7 +76,6 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
         </h1>
         <span>run {run.number}</span>
       </header>
-      {run.plan.isDark && isOpen && <LightsOffer />}
       {(run.plan.kind === 'bath' || run.plan.kind === 'dip') && <p className="notice">{bathCaution}</p>}
       <div className="run-clock">
         <p className={timer.isOver ? 'lane-timer is-over' : 'lane-timer'}>
@@ -114,6 +113,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
         <div className="run-switches" role="group" aria-label="In the water">
           <Switch label="air stone" isOn={hasAir(run)} onChange={(isOn) => setSwitch('air', isOn)} />
           <Switch label="ammonia binder" isOn={now.hasBinder} onChange={(isOn) => setSwitch('binder', isOn)} />
+          {run.plan.isDark && <LightsOffer />}
         </div>
       )}
       <RunStory run={run} index={now.index} />
@@ -146,12 +146,9 @@ function LightsOffer() {
   const { isLightsOff, toggle } = useTheme()
   if (isLightsOff) return null
   return (
-    <p className="lane-alarm watch">
-      <span>Lights are low for this run.</span>
-      <button type="button" className="hand-button" onClick={toggle}>
-        dim this screen
-      </button>
-    </p>
+    <button type="button" className="hand-button" onClick={toggle}>
+      lights are low: dim this screen
+    </button>
   )
 }
 

@@ -3,7 +3,7 @@ import type { AcclimationQuestion } from '../../core/acclimation/question'
 import { nameOfSchool, type School } from '../../core/acclimation/schools'
 import { figureAndLimit, verdictCaveat } from '../../core/acclimation/sentences'
 import type { BenchSubject } from '../../core/bench/benchView'
-import { probeWords } from '../../core/bench/adviseDelivery'
+import { probeWords, saltWords } from '../../core/bench/adviseDelivery'
 import { mayBePooled, staysUnderWater } from '../../core/bench/fishRules'
 import { planRun } from '../../core/bench/planRun'
 import { adviseRun } from '../../core/bench/runAdvice'
@@ -43,6 +43,7 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
           <h2>{delivery.first === 'release now' && chosen ? nameOfSchool(chosen) : verdict.schools.find(({ key }) => key === verdict.recommended)?.name}</h2>
           {/* The first action stands above already; it is not said twice. */}
           <p>{delivery.first === 'release now' ? releaseWords(delivery.sentence) : delivery.first === 'bath' ? `Without a bath: ${sentence}` : sentence}</p>
+          {delivery.asks.includes('salinity') && <p className="notice is-watch">{saltWords}</p>}
           {delivery.asks.includes('temperature') && <p className="notice is-watch">{probeWords}</p>}
         </>
       )}

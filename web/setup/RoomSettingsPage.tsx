@@ -18,7 +18,7 @@ import { useChangeRoom } from './useSetup'
 const temperatureWords = { '°C': '°C, Celsius', '°F': '°F, Fahrenheit' }
 const volumeWords = { L: 'L, litres', gal: 'gal, US gallons' }
 const salinityWords = { ppt: 'ppt, grams in a kilogram', SG: 'SG, specific gravity' }
-const fieldWords = { name: 'name', timeZone: 'time zone', temperatureUnit: 'temperature', volumeUnit: 'volume', salinityUnit: 'salinity', sgReference: 'reference pair', salinityBy: 'salinity read with', phBy: 'pH read with' }
+const fieldWords = { name: 'name', timeZone: 'time zone', temperatureUnit: 'temperature', volumeUnit: 'volume', salinityUnit: 'salinity', sgReference: 'reference pair', salinityBy: 'salt instrument', phBy: 'meter or kit' }
 const options = (words: Record<string, string>, values: readonly string[]) => values.map((value) => ({ value, label: words[value] ?? value }))
 
 /** What the room is called, where its clock stands, and how figures are shown. */
@@ -72,8 +72,8 @@ export function RoomSettingsPage() {
           {isGravity && <Field form={form} name="sgReference" label="Reference pair of the hydrometer" options={sgReferenceNames} hint="printed on the glass" />}
         </div>
         <div className="field-row">
-          <Field form={form} name="salinityBy" label="Salinity is read with" options={salinityInstruments} hint="how far a reading may be off; a bag can say otherwise" />
-          <Field form={form} name="phBy" label="pH is read with" options={phInstruments} />
+          <Field form={form} name="salinityBy" label="Salt instrument" options={salinityInstruments} hint="how far a reading may be off; a bag can say otherwise" />
+          <Field form={form} name="phBy" label="Meter or kit" options={phInstruments} />
         </div>
         {isGravity && <GravityNote />}
         <FormProblem form={form} />

@@ -5,7 +5,9 @@ import type { SalinityDoubt } from '../../core/units/salinityDoubt'
 export function SalinityDoubtRow({ doubt, onTake }: { doubt: SalinityDoubt; onTake: (ppt: number) => void }) {
   const row = useRef<HTMLSpanElement>(null)
   // On a hand screen it may come up under the bar of actions.
-  useEffect(() => row.current?.scrollIntoView?.({ block: 'nearest' }), [])
+  useEffect(() => {
+    row.current?.scrollIntoView?.({ block: 'nearest' })
+  }, [])
   return (
     <span ref={row} className="salinity-doubt" role="alert">
       <small>{doubt.question}</small>
