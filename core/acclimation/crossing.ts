@@ -72,6 +72,7 @@ export function valvePlan(volumeL: number, gapPpt: number, perHourPpt: number, s
 /** Share of the water that runs through in an hour so that its first hour moves it by no more than it may. */
 const steadiest = (leftPpt: number, perHourPpt: number, closePpt: number): number => (leftPpt - closePpt <= perHourPpt ? Math.log(leftPpt / closePpt) : -Math.log(1 - perHourPpt / leftPpt))
 
+const mostTried = 200
 type Settings = { hours: number; perHour: number }[]
 const hoursOf = (plan: Settings): number => plan.reduce((sum, { hours }) => sum + hours, 0)
 
@@ -80,7 +81,9 @@ function fastestPlan(leftPpt: number, perHourPpt: number, settings: number, afte
   const last = Math.max(1, Math.ceil(Math.log(leftPpt / closePpt) / perHour - 1e-9))
   let best: Settings = [{ hours: last, perHour }]
   if (settings < 2) return best
-  for (let hours = 1; hours < last && hours < hoursOf(best); hours += 1) {
+  // Of very slow passages every few hours are looked at.
+  const stride = Math.ceil(last / mostTried)
+  for (let hours = stride; hours < last && hours < hoursOf(best); hours += stride) {
     if (!isStaffed(people, afterHours + hours)) continue
     const rest = fastestPlan(leftPpt * Math.exp(-perHour * hours), perHourPpt, settings - 1, afterHours + hours, people, closePpt)
     if (hours + hoursOf(rest) < hoursOf(best)) best = [{ hours, perHour }, ...rest]

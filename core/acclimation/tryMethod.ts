@@ -26,6 +26,8 @@ export interface MethodScene {
   nominalPpt: number
   /** Most that an hour of an ordinary school may move the salinity by; Infinity where only minutes count. */
   ordinaryPerHour: number
+  /** How the valve of an overflow is set, for each litre of the vessel. */
+  overflow: readonly ValveSetting[]
 }
 
 export function sceneOf(question: AcclimationQuestion, limits: Limits): MethodScene {
@@ -44,6 +46,7 @@ export function sceneOf(question: AcclimationQuestion, limits: Limits): MethodSc
     gapC: nominal.tempC - target.tempC,
     nominalPpt: nominal.salinityPpt,
     ordinaryPerHour: perHourOf(question, ownLimits.perHour),
+    overflow: overflowSettings(question, 1, gapPpt(question), ownLimits.perHour),
   }
 }
 
@@ -128,17 +131,23 @@ function addOverflow(plan: Plan, { restMinutes, gramsPerL, leastL }: Extract<Sch
   const volumeL = Math.max(leastL, biomassG / gramsPerL)
   // Lidded and large: its heat goes with the tank's water that runs through.
   const inBucket = { exchangePerH: bag.exchangePerH.air }
-  const settings = overflowSettings(scene.question, volumeL, scene.gapPpt, scene.limits.perHour)
+  const settings = scene.overflow.map((each) => ({ ...each, flowLPerH: each.flowLPerH * volumeL }))
   plan.phases.push({ into: baseWater(scene, volumeL), biomassG }, { minutes: restMinutes, mode: 'none', ...inBucket })
   for (const { hours, flowLPerH } of settings) plan.phases.push({ minutes: 60 * hours, mode: 'overflow', flowLPerMin: flowLPerH / 60, ...inBucket })
   plan.litres += settings.reduce((sum, { hours, flowLPerH }) => sum + hours * flowLPerH, 0)
 }
 
+/** Float, opening and rest before the valve is first set; and from how many hours on few settings are too slow to be followed. */
+const [restHours, longestFewH] = [1.5, 600]
+
 /** How the valve of an overflow is set: every hour, or a few times while people are there. */
 export function overflowSettings(question: AcclimationQuestion, volumeL: number, gap: number, perHour: number): ValveSetting[] {
   const { valveSettings, people } = practiceOf(question)
-  // The first hour goes by in rest.
-  return valveSettings === 0 ? hourlyRamp(volumeL, gap, rampShare * perHour) : valvePlan(volumeL, gap, rampShare * perHour, valveSettings, people && { ...people, startHour: people.startHour + 1.5 })
+  if (gap <= gradedFromPpt) return []
+  const hourly = (): ValveSetting[] => hourlyRamp(volumeL, gap, rampShare * perHour)
+  if (valveSettings === 0) return hourly()
+  const few = valvePlan(volumeL, gap, rampShare * perHour, valveSettings, people && { ...people, startHour: people.startHour + restHours })
+  return few.reduce((sum, { hours }) => sum + hours, 0) > longestFewH ? hourly() : few
 }
 
 /**

@@ -3,7 +3,7 @@ import { likelyBag, type DrawnBag } from '../acclimation/drawBag'
 import { usualBucketTauMin } from '../acclimation/mixing'
 import { nominalOf } from '../acclimation/question'
 import { createFastRun, makeSeries } from '../acclimation/runFast'
-import { exchangeBands, type Handling } from '../acclimation/schools'
+import { exchangeBands, slowedTimes, type Handling } from '../acclimation/schools'
 import { sceneOf } from '../acclimation/tryMethod'
 import { isStretch, type Phase, type VesselState } from '../acclimation/vessel'
 import type { Limits } from '../limits/houseLimits'
@@ -110,7 +110,8 @@ function createWay(run: RunRecord, bag: DrawnBag, tank: VesselState, told: reado
   // As planned until somebody says that the air stone is in or out.
   let hasAir: boolean | null = null
   const exchange = (handling: Handling): number => exchangeBands[hasAir === null ? handling : hasAir ? 'air' : handling === 'air' ? 'bucket' : handling][column[handled]]
-  const sealed = (minutes: number): Phase => ({ minutes, mode: 'none', exchangePerH: 0, sealedShare: bag.sealedShare, tauMin: bag.floatTauMin, bathC: tank.tempC })
+  const floatTauMin = bag.floatTauMin * (run.plan.school?.variant === 'slowed float' ? slowedTimes : 1)
+  const sealed = (minutes: number): Phase => ({ minutes, mode: 'none', exchangePerH: 0, sealedShare: bag.sealedShare, tauMin: floatTauMin, bathC: tank.tempC })
   const room = (isNearRoom: boolean) => (isNearRoom ? { tauMin: usualBucketTauMin, bathC: question.roomC } : {})
   const still = (handling: Handling | 'sealed', minutes: number, isNearRoom = true): Phase[] => (minutes <= 0 ? [] : [handling === 'sealed' ? sealed(minutes) : { minutes, mode: 'none', exchangePerH: exchange(handling), ...room(isNearRoom) }])
 

@@ -75,10 +75,11 @@ export function createRunPlanner({ store, subjects, schools, limits, units, zone
     const after = questionAfterBath(question, fish, limits())
     const all = allSchools()
     const withheld = withheldSchools(kinds, all, tank?.water ?? null, isToSaltier(question))
-    const { recommended } = judgeAfterBath(after, limits(), all.filter(({ key }) => !withheld.some((each) => each.key === key)))
+    const { recommended, schools: judged } = judgeAfterBath(after, limits(), all.filter(({ key }) => !withheld.some((each) => each.key === key)))
     const school = schoolsInVessel(all).find(({ key }) => key === recommended)
     if (!school) throw fieldProblem('tankId', 'No school leads from a bath into this tank')
-    return { school: schoolFor(school, null, after, limits()), question: after }
+    const variant = judged.find(({ key }) => key === recommended)?.variant ?? null
+    return { school: schoolFor(school, variant, after, limits()), question: after }
   }
 
   /** A harsher dip is for fish that arrived strong; any doubt about a bag keeps it out. */
