@@ -18,7 +18,7 @@ const faults = [
   { what: 'a touch that is sent again is refused instead of answered as before', file: 'server/commands/dispatch.ts', from: 'if (known) return known', to: 'if (known?.isReplay === false) return known', jest: ['server/commands/'] },
   { what: 'a keeper may do what a lead may', file: 'server/http/mount.ts', from: "access === 'lead' && actor.role !== 'lead'", to: "access === 'lead' && !actor.role", jest: ['server/http/roleMatrix'] },
   { what: 'the database lets a place go below zero', file: 'server/db/triggers.ts', from: '${inHand} < NEW.quantity', to: '${inHand} < NEW.quantity - 1', jest: ['server/ledger/'] },
-  { what: 'a figure that cannot be is not told beside its field', file: 'web/ui/FigureField.tsx', from: 'isOptional={field.isOptional} problem={problem}', to: 'isOptional={field.isOptional} problem={null}', jest: ['web/desk/'] },
+  { what: 'a figure that cannot be is not told beside its field', file: 'web/ui/FigureField.tsx', from: 'problem={doubt ? null : problem}', to: 'problem={null}', jest: ['web/desk/'] },
   { what: 'an answer that comes late pulls a person off the page they went to', file: 'web/ui/useGoOn.ts', from: 'window.location.pathname === pathname', to: 'pathname', journey: 'whoever goes on while a plan is being kept' },
 ]
 
