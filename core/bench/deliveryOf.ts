@@ -4,7 +4,7 @@ import { releaseStep, type Triage } from '../crates/triage'
 import { showFigure, type DisplayUnits } from '../units/units'
 import type { Delivery } from './adviseDelivery'
 import { toQuestion, type BagFigures, type BagWords } from './bagFigures'
-import { isWaterClass, waterOfBag, type BagWater, type WaterFacts } from './waterOfBag'
+import { isWaterClass, readApart, waterOfBag, type BagWater, type WaterFacts } from './waterOfBag'
 
 /** What is known of a delivery beside its figures. */
 export interface DeliveryFacts extends Pick<Delivery, 'kinds' | 'triage' | 'tankWater' | 'tankAgents' | 'isOneWater' | 'hoursSaid'> {
@@ -18,11 +18,13 @@ export interface DeliveryFacts extends Pick<Delivery, 'kinds' | 'triage' | 'tank
 
 /**
  * Puts a delivery together from what is known and from its figures as they stand: read, told, looked up or typed over.
- * @param isClassTyped - whether a person said which water it is.
+ * @param isClassTyped - whether a person said which water it is; of bags that read apart it says nothing.
+ * @param isReadTyped - whether a person typed what these bags read: the readings of all of them are then overtaken.
  * @param isSurePpt - false while a salinity that looks like a gravity was not asked about.
  */
-export function deliveryOf(facts: DeliveryFacts, figures: BagFigures, words: BagWords, practice: Practice, units: DisplayUnits, { isClassTyped = false, isSurePpt = true } = {}): Delivery {
-  const water = isClassTyped && isWaterClass(words.waterClass) ? saidWater(words.waterClass) : waterOf(facts, figures, units, isSurePpt)
+export function deliveryOf(facts: DeliveryFacts, figures: BagFigures, words: BagWords, practice: Practice, units: DisplayUnits, { isClassTyped = false, isReadTyped = false, isSurePpt = true } = {}): Delivery {
+  const readPpt = isReadTyped ? undefined : facts.readPpt
+  const water = isClassTyped && isWaterClass(words.waterClass) && !readApart(readPpt) ? saidWater(words.waterClass) : waterOf({ ...facts, readPpt }, figures, units, isSurePpt)
   return {
     ...facts,
     bagsApartC: facts.readC ? facts.readC[1] - facts.readC[0] : 0,

@@ -3,6 +3,8 @@ import { baseUnits } from '../units/units'
 import { salinityDoubt } from '../units/salinityDoubt'
 import { notKept, outsideKept } from '../species/keptIn'
 import { spanWords } from '../time/spanWords'
+import { usualPractice } from '../acclimation/question'
+import { deliveryOf } from './deliveryOf'
 import { guessBagTemperature } from './bagTemperature'
 import { waterOfBag, waterOfSalinity, type WaterFacts, type WaterFigures } from './waterOfBag'
 
@@ -34,6 +36,13 @@ describe('which water is in a bag', () => {
     expect(of(all, { measuredPpt: 16, readPpt: [0.3, 32] })).toMatchObject({ waterClass: 'unknown', why: 'The bags read 0.3 ppt to 32 ppt: take those that read alike, or read them again.' })
     expect(of(all, { targetPpt: NaN }).why).toBe('Read the salinity first: Molly is sold from fresh, brackish and marine water.')
   })
+})
+
+test('bags that read apart are one water only once a person says what the chosen ones read; a word of the supplier averages nothing', () => {
+  const facts = { kinds: [], triage: null, tankWater: null, tankAgents: [], isOneWater: false, hoursSaid: null, speciesName: 'Molly', waterFacts: all, readPpt: [0.3, 32] as const }
+  const asked = (figures: object, options: object) => deliveryOf(facts, { tankPpt: 34, measuredPpt: 16, ...figures }, { waterClass: 'marine' }, usualPractice, baseUnits, options)
+  expect(asked({}, { isClassTyped: true })).toMatchObject({ question: null, water: { waterClass: 'unknown', asks: ['salinity'] } })
+  expect(asked({ measuredPpt: 0.3 }, { isReadTyped: true })).toMatchObject({ water: { waterClass: 'hard' }, question: { measured: { salinityPpt: 0.3 } } })
 })
 
 test('a temperature nobody read: skin, their tank, other bags, packs, room air; the longer under way, the nearer to the room', () => {

@@ -56,6 +56,9 @@ export const waterOfSalinity = (ppt: number): Water => (ppt > marineFromPpt ? 'm
 /** Names the kind of water of a word that may say its hardness. */
 export const waterOf = (word: WaterWord): Water => (word === 'hard' || word === 'soft' ? 'fresh' : word)
 
+/** Answers whether bags read too far apart to be taken as one water. */
+export const readApart = (readPpt: WaterFigures['readPpt']): boolean => readPpt !== undefined && readPpt[1] - readPpt[0] > askFromPpt
+
 /**
  * Finds out which water is in a bag: by its reading, else what was told, else the water the fish stand in, else what the
  * source usually ships in, else the species where it lives in one only. Never by the tank it goes to.
@@ -68,7 +71,7 @@ export function waterOfBag(facts: WaterFacts, figures: WaterFigures, species: st
   const unknown = (ask: Ask[], why: string): BagWater => ({ waterClass: 'unknown', by: null, asks: ask, why })
   const known = (water: WaterWord, by: BagWater['by']): BagWater => ({ waterClass: classOf(water, facts, figures), by, asks: [], why: null })
   const { readPpt } = figures
-  if (readPpt && readPpt[1] - readPpt[0] > askFromPpt) return unknown(['salinity'], `The bags read ${show(readPpt[0])} to ${show(readPpt[1])}: take those that read alike, or read them again.`)
+  if (readPpt && readApart(readPpt)) return unknown(['salinity'], `The bags read ${show(readPpt[0])} to ${show(readPpt[1])}: take those that read alike, or read them again.`)
   if (measuredPpt !== undefined) {
     if (looksLikeGravity(measuredPpt) && !figures.isSurePpt) return unknown(['is it SG'], `${measuredPpt.toFixed(3)} looks like a specific gravity. Say whether it is, or ppt.`)
     const water = waterOfSalinity(measuredPpt)

@@ -67,7 +67,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const hasBinder = words.binder === 'yes'
   const { hour } = useFormat()
   const typedNames = Object.keys(typed).filter((name) => typed[name]?.trim())
-  const delivery = useStable(deliveryOf(subject, figures, words, practiceAt(limits, hour(nowMs())), units.display, { isClassTyped: typedNames.includes('waterClass') }))
+  const delivery = useStable(deliveryOf(subject, figures, words, practiceAt(limits, hour(nowMs())), units.display, { isClassTyped: typedNames.includes('waterClass'), isReadTyped: typedNames.includes('measuredPpt') }))
   const nothing = nothingCompared(delivery, allSchools)
   const question = checked.ok ? delivery.question : null
   const isReady = question !== null && nothing === null
