@@ -9,15 +9,15 @@ export const demoPeople = {
 
 /** Nine bodies of water. */
 export const demoSystems = [
-  { name: 'Fresh sale rack, hard', water: 'fresh', sumpL: 420, rack: 'R1', tankCount: 12, perShelf: 4, tankKind: 'glass', netVolumeL: 58 },
-  { name: 'Fresh sale rack, mixed', water: 'fresh', sumpL: 380, rack: 'R2', tankCount: 10, perShelf: 5, tankKind: 'glass', netVolumeL: 52 },
-  { name: 'Soft-water rack', water: 'fresh', sumpL: 240, rack: 'S1', tankCount: 6, perShelf: 3, tankKind: 'glass', netVolumeL: 45 },
-  { name: 'Marine sale rack', water: 'marine', sumpL: 610, rack: 'M1', tankCount: 10, perShelf: 5, tankKind: 'glass', netVolumeL: 74 },
-  { name: 'Marine quarantine', water: 'marine', sumpL: null, rack: 'Q1', tankCount: 6, perShelf: 3, tankKind: 'glass', netVolumeL: 40 },
-  { name: 'Brackish rack', water: 'brackish', sumpL: 260, rack: 'B1', tankCount: 6, perShelf: 3, tankKind: 'glass', netVolumeL: 60 },
-  { name: 'Hospital corner', water: 'fresh', sumpL: null, rack: 'H1', tankCount: 2, perShelf: 2, tankKind: 'tub', netVolumeL: 110 },
-  { name: 'Hatchery grow-outs', water: 'fresh', sumpL: 300, rack: 'G1', tankCount: 9, perShelf: 3, tankKind: 'glass', netVolumeL: 96 },
-  { name: 'Harbour café, customer tank', water: 'marine', sumpL: 60, rack: 'C1', tankCount: 1, perShelf: 1, tankKind: 'glass', netVolumeL: 340 },
+  { name: 'Fresh sale rack, hard', water: 'fresh', sharing: 'one water', sumpL: 420, rack: 'R1', tankCount: 12, perShelf: 4, tankKind: 'glass', netVolumeL: 58 },
+  { name: 'Fresh sale rack, mixed', water: 'fresh', sharing: 'one water', sumpL: 380, rack: 'R2', tankCount: 10, perShelf: 5, tankKind: 'glass', netVolumeL: 52 },
+  { name: 'Soft-water rack', water: 'fresh', sharing: 'one water', sumpL: 240, rack: 'S1', tankCount: 6, perShelf: 3, tankKind: 'glass', netVolumeL: 45 },
+  { name: 'Marine sale rack', water: 'marine', sharing: 'one water', sumpL: 610, rack: 'M1', tankCount: 10, perShelf: 5, tankKind: 'glass', netVolumeL: 74 },
+  { name: 'Marine quarantine', water: 'marine', sharing: 'each its own', sumpL: null, rack: 'Q1', tankCount: 6, perShelf: 3, tankKind: 'glass', netVolumeL: 40 },
+  { name: 'Brackish rack', water: 'brackish', sharing: 'one water', sumpL: 260, rack: 'B1', tankCount: 6, perShelf: 3, tankKind: 'glass', netVolumeL: 60 },
+  { name: 'Hospital corner', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'H1', tankCount: 2, perShelf: 2, tankKind: 'tub', netVolumeL: 110 },
+  { name: 'Hatchery grow-outs', water: 'fresh', sharing: 'one water', sumpL: 300, rack: 'G1', tankCount: 9, perShelf: 3, tankKind: 'glass', netVolumeL: 96 },
+  { name: 'Harbour café, customer tank', water: 'marine', sharing: 'one water', sumpL: 60, rack: 'C1', tankCount: 1, perShelf: 1, tankKind: 'glass', netVolumeL: 340 },
 ] as const
 
 /** The water each system is kept at. */

@@ -46,7 +46,7 @@ async function makeRacks(commander: Commander, lead: Actor, atMs: number, zones:
     const made = await commander.run<{ systemId: string; tanks: { id: string; code: string }[] }>('addSystem', {}, system, lead, atMs)
     systems.set(system.name, made.systemId)
     for (const tank of made.tanks) tanks.set(tank.code, tank.id)
-    const values = { ...emptyValues(registers.systems.fields), name: system.name, water: system.water, sumpL: system.sumpL, zoneId: zones.get(zoneOfSystem[system.name] ?? '') ?? null, ...demoWaters[system.name] }
+    const values = { ...emptyValues(registers.systems.fields), name: system.name, water: system.water, sharing: system.sharing, sumpL: system.sumpL, zoneId: zones.get(zoneOfSystem[system.name] ?? '') ?? null, ...demoWaters[system.name] }
     await commander.run('editSystems', { id: made.systemId }, { version: 1, values }, lead, atMs)
   }
   for (const [code, system, position, netVolumeL] of demoDisplays) {

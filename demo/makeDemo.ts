@@ -10,6 +10,7 @@ import type { TankSummary } from '../core/room/roomView'
 import type { Sign } from '../core/rounds/rounds.schema'
 import { entriesNamed } from '../core/species/speciesBook'
 import type { Database } from '../server/db/open'
+import { Problem } from '../server/http/problem'
 import { createCommander, type Commander } from './commander'
 import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, dueLines, openLines, type DemoSupplier } from './demoBook'
 import { drawBag } from './drawBag'
@@ -71,13 +72,21 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
     const view = await takeIn(scene, supplier, chooseLines(scene, supplier, daysAgo, atMs), atMs)
     await openBags(scene, view, view.bags, atMs + 20 * minuteMs, supplier)
     const placedAtMs = atMs + (25 + view.bags.length) * minuteMs
-    await scene.commander.run('placeBags', { crateId: view.id }, { tankId: null, happenedAtMs: placedAtMs }, scene.people.lead, placedAtMs)
+    await placeAll(scene, view.id, placedAtMs)
     await settle(scene, view.id, placedAtMs + 40 * minuteMs, daysAgo)
   }
   await walkRound(scene, atMs + 3 * hourMs, null)
   await leaveQuarantine(scene, atMs + 5 * hourMs)
   await sellAndLose(scene, atMs + 6 * hourMs)
   await happenOnce(scene, daysAgo, atMs + 8 * hourMs)
+}
+
+/** Fish go where they are planned; what has become one too many for its tank meanwhile, the lead decides. */
+async function placeAll({ commander, people }: Scene, crateId: string, atMs: number): Promise<void> {
+  await commander.run('placeBags', { crateId }, { tankId: null, happenedAtMs: atMs }, people.lead, atMs)
+  const { bags, lines } = commander.crate(crateId, atMs)
+  const left = new Set(bags.filter(({ inBag }) => inBag > 0).map(({ lineId }) => lines.find(({ id }) => id === lineId)?.tank?.id))
+  for (const tankId of left) if (tankId) await commander.run('placeBags', { crateId }, { tankId, override: 'a few more than listed; some are sold tomorrow', happenedAtMs: atMs }, people.lead, atMs)
 }
 
 /** What is ordered: species whose tanks have run low, a few at a time. */
@@ -96,17 +105,43 @@ function chooseLines({ commander, chance }: Scene, { assortment }: DemoSupplier,
   return lines.length > 0 ? lines : [{ species, bags, perBag, tank: tank ?? '' }]
 }
 
-async function takeIn({ commander, people, tanks }: Scene, supplier: DemoSupplier, lines: readonly Line[], expectedAtMs: number, hoursUnderWay = supplier.transitHours): Promise<CrateView> {
+async function takeIn(scene: Scene, supplier: DemoSupplier, lines: readonly Line[], expectedAtMs: number, hoursUnderWay = supplier.transitHours): Promise<CrateView> {
+  const { commander, people } = scene
   const atMs = expectedAtMs - 20 * hourMs
   const body = {
     supplier: supplier.name,
     expectedAtMs: Math.round(expectedAtMs),
     packedAtMs: Math.round(expectedAtMs - hoursUnderWay * hourMs),
     carrier: supplier.carrier,
-    lines: lines.map(({ species, bags, perBag, tank }) => ({ species, count: bags * perBag, bags, perBag, tankId: tanks.get(tank) ?? null, origin: demoOrigins[species] ?? supplier.origin, priceEach: demoPrice(species) })),
+    lines: lines.map(({ species, bags, perBag, tank }) => ({ species, count: bags * perBag, bags, perBag, tankId: null, origin: demoOrigins[species] ?? supplier.origin, priceEach: demoPrice(species) })),
   }
   const { id } = await commander.run<{ id: string }>('createCrate', {}, body, people.lead, atMs)
+  await planTanks(scene, commander.crate(id, atMs), lines.map(({ tank }) => tank), atMs)
   return commander.crate(id, atMs)
+}
+
+/** Each line goes where it usually does; where that breaks a rule of the house, to the first tank of the same rack that does not. */
+async function planTanks({ commander, people, tanks }: Scene, crate: CrateView, usual: readonly string[], atMs: number): Promise<void> {
+  for (const [index, { id, version }] of crate.lines.entries()) {
+    const choose = (code: string, override: string | null) => commander.run('chooseTank', { crateId: crate.id, lineId: id }, { tankId: tanks.get(code) ?? null, override, version }, people.lead, atMs)
+    const usually = usual[index] ?? ''
+    if (!(await firstThatFits(beside(tanks, usually), (code) => choose(code, null)))) await choose(usually, 'the rack is full until some are sold')
+  }
+}
+
+/** A tank and the others of its rack. */
+const beside = (tanks: ReadonlyMap<string, string>, code: string): string[] => [code, ...[...tanks.keys()].filter((each) => each !== code && each.split('-')[0] === code.split('-')[0])]
+
+/** Tries tanks in their order until one breaks no rule; false when all do. */
+async function firstThatFits(codes: readonly string[], go: (code: string) => Promise<unknown>): Promise<boolean> {
+  for (const code of codes) {
+    const isIn = await go(code).then(() => true, (error: unknown) => {
+      if (error instanceof Problem && error.code === 'breaks-rule') return false
+      throw error
+    })
+    if (isIn) return true
+  }
+  return false
 }
 
 /** Opens bags a minute apart. Most are plain; a death now and then, by supplier; one in twenty is a fish short or over. */
@@ -173,7 +208,7 @@ const act = <T = { movementIds: string[] }>({ commander, people, tanks, chance }
 async function leaveQuarantine(scene: Scene, atMs: number): Promise<void> {
   for (const [from, to] of Object.entries(afterQuarantine)) {
     for (const lot of scene.commander.tank(from, atMs).stock.filter(({ sinceMs }) => atMs - sinceMs > quarantineDays * dayMs)) {
-      await act(scene, 'moveFish', from, { lotId: lot.lotId, quantity: lot.quantity, toTankId: scene.tanks.get(to), note: 'two weeks served' }, atMs)
+      await firstThatFits(beside(scene.tanks, to), (code) => act(scene, 'moveFish', from, { lotId: lot.lotId, quantity: lot.quantity, toTankId: scene.tanks.get(code), note: 'two weeks served' }, atMs))
     }
   }
 }

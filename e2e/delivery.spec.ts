@@ -33,7 +33,7 @@ const species = list.map(([name]) => name)
 const hourMs = 3_600_000
 
 async function furnish(server: Room): Promise<void> {
-  await server.post('/api/systems', { name: 'Second fresh rack', water: 'fresh', sumpL: 300, rack: 'R2', tankCount: 12, perShelf: 4, tankKind: 'glass', netVolumeL: 60 })
+  await server.post('/api/systems', { name: 'Second fresh rack', water: 'fresh', sharing: 'one water', sumpL: 300, rack: 'R2', tankCount: 12, perShelf: 4, tankKind: 'glass', netVolumeL: 60 })
   await server.post('/api/setup/species/adoptions', { names: [...species, 'Oscar'] })
   const water = { shippingTempC: 24, shippingSalinityPpt: 31, shippingPh: null, shippingAlkalinityMeqL: null, usualWater: null, transitHours: 20 }
   await server.post('/api/setup/suppliers', { values: { name: 'Pale Harbour', ...water, claimWindowHours: 6, claimRules: 'a picture of the dead in the shut bag', note: null } })

@@ -31,7 +31,7 @@ export class Room {
     this.pass.cookie = cookieOf(answer)
     const session = (await this.get('/api/session')) as { staff: { id: string }[] }
     this.pass.staffId = session.staff[0]?.id ?? ''
-    for (const [name, water, rack, tankCount] of systems) await this.post('/api/systems', { name, water, rack, tankCount, sumpL: null, perShelf: 4, tankKind: 'glass', netVolumeL: 60 })
+    for (const [name, water, rack, tankCount] of systems) await this.post('/api/systems', { name, water, rack, tankCount, sharing: 'each its own', sumpL: null, perShelf: 4, tankKind: 'glass', netVolumeL: 60 })
     return this.pass
   }
 

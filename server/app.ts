@@ -39,6 +39,9 @@ import { createLedgerService } from './ledger/ledger.service'
 import { createLedgerStore } from './ledger/ledger.store'
 import { limitsEndpoints } from './limits/limits.routes'
 import { createLimitsService } from './limits/limits.service'
+import { createPlacingService } from './placing/placing.service'
+import { createPlacingStore } from './placing/placing.store'
+import { createPlanService } from './placing/plan.service'
 import { roomEndpoints } from './room/room.routes'
 import { createRoomService } from './room/room.service'
 import { createRoomStore } from './room/room.store'
@@ -86,16 +89,21 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [cratesStore, benchStore] = [createCratesStore(db), createBenchStore(db)]
   const today = createTodayService({ store: createTodayStore(db), roomStore, crates: cratesStore.summaries, limits: limits.inForce, runs: benchStore.open, rechecks: (nowMs) => benchStore.rechecks(nowMs - 86_400_000) })
   const room = createRoomService({ store: roomStore, ledger: ledgerStore, checksAt: roundsStore.at, holdsByTank: today.holdsByTank })
-  const ledger = createLedgerService(ledgerStore, species, (id) => room.requireTank(id).id)
-  const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank: (id) => roomStore.tankById(id)?.retiredAtMs === null, audit })
+  const [placingStore, deliveryStore] = [createPlacingStore(db), createDeliveryStore(db)]
+  const gate = { store: placingStore, audit, limits: limits.inForce, heldDays: today.heldDaysAt }
+  const placing = createPlacingService(gate)
+  const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
+  const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
+  const ledger = createLedgerService({ store: ledgerStore, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
+  const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, placing, audit })
   const rounds = createRoundsService({ store: roundsStore, room, roomStore, ledger: ledgerStore })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
   const claims = createClaimService({ store: createClaimStore(db), crates, audit })
-  const delivery = createDeliveryService({ store: createDeliveryStore(db), crates, cratesStore, audit, limits: limits.inForce, heldDays: today.heldDaysAt })
+  const delivery = createDeliveryService({ store: deliveryStore, crates, cratesStore, plans, overrideReason: placingStore.overrideReason, isTank, limits: limits.inForce })
   const schools = createSchoolsService(db, audit)
   const subjects = createSubjectStore(db)
-  const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units: () => roomStore.room() ?? baseUnits })
+  const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units: () => roomStore.room() ?? baseUnits })
   const changes = createChanges()
   const endpoints = [
     ...staffEndpoints(staff, isSecure),

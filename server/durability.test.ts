@@ -13,7 +13,7 @@ beforeAll(async () => {
   server = createRealServer()
   await server.start()
   await server.open()
-  const made = (await (await server.post('/api/systems', { name: 'Rack', water: 'fresh', sumpL: null, rack: 'R1', tankCount: 1, perShelf: 1, tankKind: 'glass', netVolumeL: null })).json()) as { tanks: { id: string }[] }
+  const made = (await (await server.post('/api/systems', { name: 'Rack', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'R1', tankCount: 1, perShelf: 1, tankKind: 'glass', netVolumeL: null })).json()) as { tanks: { id: string }[] }
   tankId = String(made.tanks[0]?.id)
 })
 afterAll(() => server.end())

@@ -18,7 +18,7 @@ export async function benchWrites(): Promise<void> {
   const room = await openRoom(`http://127.0.0.1:${ours}`)
   const bare = (body: unknown) => fetch(`http://127.0.0.1:${floor}/`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }).then((answer) => answer.text())
 
-  const { tanks } = await room.post<{ tanks: { id: string }[] }>('/api/systems', { name: 'Rack', water: 'fresh', sumpL: null, rack: 'R1', tankCount: 16, perShelf: 4, tankKind: 'glass', netVolumeL: null })
+  const { tanks } = await room.post<{ tanks: { id: string }[] }>('/api/systems', { name: 'Rack', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'R1', tankCount: 16, perShelf: 4, tankKind: 'glass', netVolumeL: null })
   const checkOf = (index: number) => ({ tankId: tanks[index % 16]?.id, roundNumber: 1, ate: 'all', signs: [], seen: null, note: null, replacesId: null, happenedAtMs: Date.now() })
   await compare('Record a check over HTTP', (index) => room.post('/api/checks', checkOf(index)), (index) => bare(checkOf(index)))
 

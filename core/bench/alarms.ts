@@ -3,7 +3,8 @@ import { lowerFirst } from '../words/lowerFirst'
 import { showChange } from '../units/units'
 import type { RunNow } from './followRun'
 import { vesselWords } from './runPlan'
-import { hasAir, stepIndexOf, type RunRecord } from './runRecord'
+import { vesselLimit } from '../moves/vesselLimit'
+import { hasAir, hasBinder, stepIndexOf, type RunRecord } from './runRecord'
 
 const minuteMs = 60_000
 
@@ -29,7 +30,7 @@ export function alarmsOf(run: RunRecord, now: RunNow, limits: Limits, nowMs: num
   if (!now.step) return []
   // What stands for days has one thing to say; clocks and figures mean nothing any more.
   const standing = standingAlarms(run, now, nowMs)
-  const all = standing.length > 0 ? standing : [...timerAlarms(run, now, limits, nowMs), ...ammoniaAlarms(run, now, nowMs), ...vesselAlarms(run, now, limits, nowMs)]
+  const all = standing.length > 0 ? standing : [...timerAlarms(run, now, limits, nowMs), ...ammoniaAlarms(run, now, nowMs), ...vesselAlarms(run, now, limits, nowMs), ...waitingAlarms(run, now, limits, nowMs)]
   const isPutOff = (key: string): boolean => run.events.some((event) => event.kind === 'snooze' && event.alarm === key && (event.untilMs ?? 0) > nowMs)
   return all.filter(({ key }) => !isPutOff(key)).sort((a, b) => Number(b.level === 'act') - Number(a.level === 'act') || a.sinceMs - b.sinceMs)
 }
@@ -64,6 +65,21 @@ function ammoniaAlarms(run: RunRecord, { ammoniaAt, fish, index }: RunNow, nowMs
   const band = soonestMs !== null ? ` (${spanWords(nowMs, soonestMs)}–${latestMs === null ? 'never' : spanWords(nowMs, latestMs)})` : ''
   if (likelyMs <= nowMs) return [{ key: 'ammonia', level: 'act', words: 'By the estimate the water has passed the ammonia limit: net over now, or dilute at once.', sinceMs: likelyMs }]
   return likelyMs - nowMs <= soonMin * minuteMs ? [{ key: 'ammonia', level: 'watch', words: `The water passes the ammonia limit in about ${spanWords(nowMs, likelyMs)} min${band}.`, sinceMs: nowMs }] : []
+}
+
+/** Fish that wait in their vessel to be counted out: no timer runs any more, but the vessel bears them only so long. */
+function waitingAlarms(run: RunRecord, { fish, step, litres, water, stepStartedAtMs }: RunNow, limits: Limits, nowMs: number): Alarm[] {
+  const { inVessel = 0, plan } = run
+  if (fish !== 'vessel' || !step?.countsOut || inVessel === 0 || !(litres > 0)) return []
+  const { tank, bag, tolerance } = plan.question
+  const air = hasAir(run)
+  const { minutes, binds } = vesselLimit({ litres, tempC: water.now?.tempC ?? tank.tempC, salinityPpt: water.now?.salinityPpt ?? tank.salinityPpt, ph: tank.ph, air, fish: [{ n: inVessel, massG: bag.massG }], tolerance, hasBinder: hasBinder(run) }, limits)
+  const actAtMs = stepStartedAtMs + minutes * minuteMs
+  const watchAtMs = stepStartedAtMs + (2 / 3) * minutes * minuteMs
+  if (nowMs < watchAtMs) return []
+  const who = `${inVessel} fish in the vessel${air ? '' : ', no air stone'}`
+  if (nowMs < actAtMs) return [{ key: 'vessel', level: 'watch', words: `${who}: it bears them about ${spanWords(nowMs, actAtMs)} min more (${binds}).`, sinceMs: watchAtMs }]
+  return [{ key: 'vessel', level: 'act', words: `${who} for ${longWords(nowMs - stepStartedAtMs)}; it bears them ${longWords(minutes * minuteMs)} (${binds}). Count them into a tank now; until then air, and water of their tank.`, sinceMs: actAtMs }]
 }
 
 function vesselAlarms(run: RunRecord, now: RunNow, limits: Limits, nowMs: number): Alarm[] {

@@ -2,6 +2,7 @@ import { array, number, object, string, type InferType } from 'yup'
 import { bounds, choice, identifier, instant, optionalChoice, optionalIdentifier, optionalMeasure, optionalText, strictObject, text, whole, yesNo } from '../fields/fields.schema'
 import { schoolVariants, type SchoolVariant } from '../acclimation/schools'
 import { lossCauses } from '../ledger/movement'
+import { override } from '../placing/override.schema'
 import { figureInputs, wordInputs } from './bagFigures'
 import { looksAfter } from './expectedCourse'
 import { lookOutcomes } from './specialRuns'
@@ -37,6 +38,7 @@ export const startRunSchema = strictObject({
   agentId: optionalIdentifier('Agent'),
   sources: array().of(sourceSchema).typeError('The fish must be a list').defined('The fish are missing').nonNullable('The fish are missing').min(1, 'No fish are named').max(200, 'At most 200 bags at once'),
   tankId: optionalIdentifier('Tank'),
+  override: override(),
   /** Whom the fish go to when they leave the room; null when they stay. */
   toOutside: optionalText('Goes to', bounds.name),
   isPooled: yesNo('Together'),
@@ -57,6 +59,7 @@ export interface StartRun {
   agentId: string | null
   sources: { placeId: string; lotId: string; quantity: number }[]
   tankId: string | null
+  override?: string | null | undefined
   toOutside: string | null
   isPooled: boolean
   vessel: string
@@ -105,13 +108,25 @@ export type NoteRun = InferType<typeof noteRunSchema>
 export const undoRunEventSchema = strictObject({ eventId: identifier('Entry'), happenedAtMs: happenedAtMs() })
 export type UndoRunEvent = InferType<typeof undoRunEventSchema>
 
-const countSchema = strictObject({ lotId: identifier('Lot'), alive: whole('Alive', 0, bounds.fishInLine), dead: whole('Dead', 0, bounds.fishInLine) })
-/** Counts the fish out of their bags or vessel into the tank. */
+/** Why a count and the books differ: whoever is not there any more was lost somehow, or was counted wrong before. */
+export const differenceCauses = ['counted wrong before', 'jumped', 'eaten', 'pump intake', 'not found', 'unknown'] as const
+export type DifferenceCause = (typeof differenceCauses)[number]
+
+const countSchema = strictObject({
+  lotId: identifier('Lot'),
+  alive: whole('Alive', 0, bounds.fishInLine),
+  dead: whole('Dead', 0, bounds.fishInLine),
+  /** Fish of the books that are not there any more. Whoever is neither counted nor missing stays in the vessel. */
+  missing: whole('Missing', 0, bounds.fishInLine).optional(),
+  difference: optionalChoice('Cause of the difference', differenceCauses).optional(),
+})
+/** Counts fish out of their bags or vessel into the tank: all of them, or as many as go now. */
 export const countOutSchema = strictObject({
   stepIndex: whole('Step', 0, 500),
   counts: array().of(countSchema).typeError('Counts must be a list').defined('Counts are missing').nonNullable('Counts are missing').min(1, 'Nothing was counted').max(200, 'At most 200 lots').test('distinct', 'A lot is counted twice', (value) => !value || new Set(value.map((each) => each?.lotId)).size === value.length),
   /** Another tank than planned; null for the planned one. */
   tankId: optionalIdentifier('Tank'),
+  override: override(),
   look: choice('How they look', looksAfter),
   cause: choice('Cause', lossCauses),
   note: optionalText('Note', bounds.note),
@@ -120,7 +135,7 @@ export const countOutSchema = strictObject({
 export type CountOut = InferType<typeof countOutSchema>
 
 /** Ends a run early. Fish in bags stay there; those in its vessel are in the tank that is named, as many as the books have. */
-export const stopRunSchema = strictObject({ because: text('Reason', bounds.note), tankId: optionalIdentifier('Tank').optional(), happenedAtMs: happenedAtMs() })
+export const stopRunSchema = strictObject({ because: text('Reason', bounds.note), tankId: optionalIdentifier('Tank').optional(), override: override(), happenedAtMs: happenedAtMs() })
 export type StopRun = InferType<typeof stopRunSchema>
 
 /** Ends a look through the bag. */

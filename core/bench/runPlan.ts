@@ -57,6 +57,19 @@ export interface RunPlan {
   predicted: { worst: number; binds: string } | null
 }
 
+/** Answers whether a run changes the water of the tank it goes to: before its fish come, or around them over days. */
+export function changesTankWater({ steps, question }: Pick<RunPlan, 'steps' | 'question'>): boolean {
+  return isMadeReady({ question }) || steps.some(({ gate, toPpt, fish }) => gate !== undefined || (toPpt !== null && fish === 'tank'))
+}
+
+/** Answers whether the tank was made to match this delivery: all fish of its crate may share it. */
+export function isMadeReady({ question }: Pick<RunPlan, 'question'>): boolean {
+  const { prepared, tank } = question ?? {}
+  return Boolean(prepared && tank && (Math.abs(prepared.salinityPpt - tank.salinityPpt) > samePpt || Math.abs(prepared.tempC - tank.tempC) > sameC))
+}
+/** Waters nearer than this are the same. */
+const [samePpt, sameC] = [0.3, 0.5]
+
 /** Minutes that all timers of a plan take from a step on. */
 export const minutesFrom = (steps: readonly RunStep[], from: number): number => steps.slice(from).reduce((sum, { minutes }) => sum + (minutes ?? 0), 0)
 

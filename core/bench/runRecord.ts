@@ -1,6 +1,6 @@
 import type { RunPlan, RunStep } from './runPlan'
 
-export const runEventKinds = ['step', 'reading', 'flow', 'air', 'binder', 'snooze', 'note'] as const
+export const runEventKinds = ['step', 'count', 'reading', 'flow', 'air', 'binder', 'snooze', 'note'] as const
 export type RunEventKind = (typeof runEventKinds)[number]
 
 /** What happened on a run, in the order of time. Taken back by leaving it out, never changed. */
@@ -31,6 +31,8 @@ export interface RunRecord {
   startedAtMs: number
   plan: RunPlan
   events: readonly RunEvent[]
+  /** Fish that stand in its vessel now; left out where nobody asks. */
+  inVessel?: number
 }
 
 /** When each step that was begun began; the last entry is the step in hand, or the end of the run. */

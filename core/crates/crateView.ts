@@ -1,6 +1,7 @@
 import type { BoxFacts } from './box.schema'
 import type { Handling } from '../species/handling'
 import type { KeptIn, TankFigures } from '../species/keptIn'
+import type { BrokenRule } from '../tankChoice/company'
 import type { ClaimState } from './claim'
 import type { PlaceBags, RecordBags, UndoBags } from './crates.schema'
 import type { LineDetails } from './lineDetails'
@@ -92,6 +93,12 @@ export interface WentView {
   lineId: string
   tankCode: string
   fish: number
+}
+
+/** A planned tank with fish waiting for it, and the rules that they would break in it. */
+export interface WaitingForTank {
+  tankId: string
+  broken: BrokenRule[]
 }
 
 export interface PlacementView {

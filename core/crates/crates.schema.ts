@@ -1,4 +1,5 @@
 import { array, object, type InferType } from 'yup'
+import { override } from '../placing/override.schema'
 import { phInstruments, salinityInstruments } from '../acclimation/question'
 import { identities } from '../setup/words'
 import { fishAndBags, lineDetails } from './lineDetails'
@@ -20,11 +21,11 @@ export type Mishap = (typeof mishaps)[number]
 const version = () => whole('Version', 1, 1_000_000_000)
 
 /** One line of a packing list, ready to be written. */
-export const listLineSchema = strictObject({ ...fishAndBags(), tankId: optionalIdentifier('Tank'), ...lineDetails() })
+export const listLineSchema = strictObject({ ...fishAndBags(), tankId: optionalIdentifier('Tank'), override: override(), ...lineDetails() })
 export type ListLine = InferType<typeof listLineSchema>
 
-/** Changes a line. Fish and bags of the list stay as they are once one of its bags was opened. */
-export const editLineSchema = strictObject({ ...fishAndBags(), ...lineDetails(), version: version() })
+/** Changes a line. Fish and bags of the list stay as they are once one of its bags was opened; a tank that is left out stays as it is. */
+export const editLineSchema = strictObject({ ...fishAndBags(), tankId: optionalIdentifier('Tank').optional(), override: override(), ...lineDetails(), version: version() })
 export type EditLine = InferType<typeof editLineSchema>
 
 /** Takes a line off the list, while none of its bags was ever opened. */
@@ -143,8 +144,8 @@ export type ReopenCrate = InferType<typeof reopenCrateSchema>
 export const undoBagsSchema = strictObject({ bagIds: bagIds(), happenedAtMs: instant('Time it happened') })
 export type UndoBags = InferType<typeof undoBagsSchema>
 
-/** Fish go from their bags to the planned tanks: to one of them, or (null) the whole crate. */
-export const placeBagsSchema = strictObject({ tankId: optionalIdentifier('Tank'), happenedAtMs: instant('Time it happened') })
+/** Fish go from their bags to the planned tanks: to one of them, or (null) to all that break no rule. */
+export const placeBagsSchema = strictObject({ tankId: optionalIdentifier('Tank'), override: override(), happenedAtMs: instant('Time it happened') })
 export type PlaceBags = InferType<typeof placeBagsSchema>
 
 /** Takes one placing back: all its fish return to their bags, or none do. */
@@ -152,5 +153,5 @@ export const undoPlacementSchema = strictObject({ placementKey: identifier('Plac
 export type UndoPlacement = InferType<typeof undoPlacementSchema>
 
 /** Chooses the tank of a line; `version` is the one the person saw. */
-export const chooseTankSchema = strictObject({ tankId: optionalIdentifier('Tank'), version: version() })
+export const chooseTankSchema = strictObject({ tankId: optionalIdentifier('Tank'), override: override(), version: version() })
 export type ChooseTank = InferType<typeof chooseTankSchema>

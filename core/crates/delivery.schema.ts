@@ -1,5 +1,6 @@
 import { array, type InferType } from 'yup'
-import { bounds, identifier, optionalIdentifier, optionalText, strictObject, text, whole, yesNo } from '../fields/fields.schema'
+import { override } from '../placing/override.schema'
+import { identifier, optionalIdentifier, strictObject, text, whole, yesNo } from '../fields/fields.schema'
 
 /** Marks a step of the preparation as done, or as not done after all. */
 export const prepareStepSchema = strictObject({ step: text('Step', 200), isDone: yesNo('Done') })
@@ -11,7 +12,7 @@ export type PrepareStep = InferType<typeof prepareStepSchema>
  */
 export const chooseTanksSchema = strictObject({
   choices: array()
-    .of(strictObject({ lineId: identifier('Line'), tankId: optionalIdentifier('Tank'), version: whole('Version', 1, 1_000_000_000), override: optionalText('Reason', bounds.note) }))
+    .of(strictObject({ lineId: identifier('Line'), tankId: optionalIdentifier('Tank'), version: whole('Version', 1, 1_000_000_000), override: override() }))
     .typeError('Choices must be a list')
     .defined('Choices are missing')
     .nonNullable('Choices are missing')

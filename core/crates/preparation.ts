@@ -189,7 +189,7 @@ function companySteps(input: PreparationInput, dueAtMs: number | null): Preparat
   return targets(input).flatMap(({ place, lines }) => {
     const occupants = input.tanks.find(({ id }) => id === place.tankId)?.occupants ?? []
     return occupants.flatMap((occupant): PreparationStep[] => {
-      const because = lines.map(({ animal }) => conflictBetween(animal, occupant.animal)).find((each) => each !== null)
+      const because = lines.map(({ animal }) => conflictBetween(animal, occupant.animal)).find((each) => each !== null)?.why
       if (!because) return fastFeeders(place, lines, occupant.animal, dueAtMs)
       return [{ key: `out-${place.tankId}-${occupant.animal.species}`, kind: 'company', what: `Move ${occupant.quantity} ${occupant.animal.species} out of ${place.code}`, why: because, dueAtMs }]
     })
@@ -198,7 +198,8 @@ function companySteps(input: PreparationInput, dueAtMs: number | null): Preparat
 
 /** Residents that are on every meal at once starve newcomers that are hardly seen. */
 function fastFeeders(place: PreparedPlace, lines: readonly PreparedLine[], resident: Animal, dueAtMs: number | null): PreparationStep[] {
-  const shy = lines.filter(({ book, animal }) => (animal.company ? animal.company === 'quiet' : (book.shareSeenPercent ?? 100) < 50) && !eats(resident, animal))
+  // A group is quick or shy as one: nobody is fed apart from its own kind.
+  const shy = lines.filter(({ book, animal }) => animal.species !== resident.species && (animal.company ? animal.company === 'quiet' : (book.shareSeenPercent ?? 100) < 50) && !eats(resident, animal))
   const isQuick = resident.company ? resident.company === 'bold' || resident.company === 'bully' : resident.temperament === 'peaceful in groups'
   if (shy.length === 0 || !isQuick) return []
   return [{ key: `feed-${place.tankId}-${resident.species}`, kind: 'company', what: `${place.code}: plan to feed ${nameAll(shy)} apart from ${resident.species}`, why: 'shy newcomers go short beside quick feeders', dueAtMs }]

@@ -1,4 +1,6 @@
-import type { InferType } from 'yup'
+import { array, type InferType } from 'yup'
+import { override } from '../placing/override.schema'
+import { waters } from '../room/room.schema'
 import { bounds, choice, identifier, instant, optionalText, strictObject, text, whole } from '../fields/fields.schema'
 import { lossCauses, releaseReasons } from './movement'
 
@@ -7,7 +9,7 @@ const note = () => optionalText('Note', bounds.note)
 const happenedAtMs = () => instant('Time it happened')
 
 /** Fish of one lot go from this tank to another one. */
-export const moveFishSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), toTankId: identifier('Tank'), note: note(), happenedAtMs: happenedAtMs() })
+export const moveFishSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), toTankId: identifier('Tank'), override: override(), note: note(), happenedAtMs: happenedAtMs() })
 export type MoveFish = InferType<typeof moveFishSchema>
 
 /** Fish of one lot are lost from this tank. */
@@ -39,6 +41,10 @@ export const addFishSchema = strictObject({
   happenedAtMs: happenedAtMs(),
 })
 export type AddFish = InferType<typeof addFishSchema>
+
+/** Says which water fish of some lots live in, where the species book does not. */
+export const sayWaterSchema = strictObject({ lotIds: array().of(identifier('Lot')).typeError('Lots must be a list').defined('Lots are missing').nonNullable('Lots are missing').min(1, 'No lot is named').max(200, 'At most 200 lots at once'), water: choice('Water', waters) })
+export type SayWater = InferType<typeof sayWaterSchema>
 
 /** Takes one movement back. */
 export const reverseMovementSchema = strictObject({ reason: optionalText('Reason', bounds.note), happenedAtMs: happenedAtMs() })

@@ -9,6 +9,7 @@ export const problemCodes = [
   'too-many-tries',
   'not-found',
   'conflict',
+  'breaks-rule',
   'stale',
   'key-reused',
   'ahead-of-clock',
@@ -34,6 +35,6 @@ export interface ProblemBody {
   status: number
   detail: string
   errors?: FieldError[]
-  /** For `stale` and `conflict`: what the server holds now. */
+  /** For `stale` and `conflict`: what the server holds now; for `breaks-rule`: the rules (`RuleRefusal`). */
   current?: unknown
 }

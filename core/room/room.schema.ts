@@ -12,10 +12,15 @@ export type TankPurpose = (typeof tankPurposes)[number]
 export const tankStates = ['ready', 'not clean after illness', 'out of order'] as const
 export type TankState = (typeof tankStates)[number]
 
-/** A new body of water with its tanks, coded by rack: `R1-01`, `R1-02` and so on. */
+/** Whether the tanks of a system hang on one water. What nobody said counts as shared, because that is what harms no fish. */
+export const sharings = ['one water', 'each its own'] as const
+export type Sharing = (typeof sharings)[number]
+
+/** A new system with its tanks, coded by rack: `R1-01`, `R1-02` and so on. */
 export const addSystemSchema = strictObject({
   name: text('Name', bounds.name),
   water: choice('Water', waters),
+  sharing: choice('Water of its tanks', sharings),
   sumpL: optionalMeasure('Sump', 'L', 0, 100_000),
   rack: text('Rack', 8).matches(/^[A-Z][A-Z0-9]{0,7}$/, 'Rack must be a capital letter, then letters or digits, such as R1'),
   tankCount: whole('Tanks', 1, 99),

@@ -1,4 +1,4 @@
-import { tankKinds, tankPurposes, tankStates, waters } from '../room/room.schema'
+import { sharings, tankKinds, tankPurposes, tankStates, waters } from '../room/room.schema'
 import { agentsInWater, firstFoodKinds } from '../species/speciesWords'
 import { choiceField, choicesField, name, note, type FieldGroup, type RegisterField } from './fieldKinds'
 import { speciesGroups } from './speciesFields'
@@ -37,10 +37,11 @@ export const registers: Record<RegisterName, Register> = {
   },
   systems: {
     ...{ name: 'systems', title: 'Systems', one: 'system', key: 'name' },
-    about: 'One system is one body of water. A system is retired once its tanks are.',
+    about: 'Tanks that are kept alike: on one water, or each with its own. A system is retired once its tanks are.',
     fields: [
       name,
       { name: 'water', label: 'water', kind: 'choice', options: waters, isRequired: true, isInTable: true },
+      { ...choiceField('sharing', 'water of its tanks', sharings, 'counts as one water until somebody says'), isInTable: true },
       { name: 'sumpL', label: 'sump', kind: 'measure', min: 0, max: 100_000, quantity: 'volume', isInTable: true },
       { name: 'zoneId', label: 'zone', kind: 'reference', register: 'zones', isInTable: true },
       { name: 'tempC', label: 'kept at', kind: 'measure', min: 0, max: 45, quantity: 'temperature', isInTable: true },

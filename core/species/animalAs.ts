@@ -12,6 +12,8 @@ export interface FishAtHand {
   notedDaysAgo: number
   isResident: boolean
   strain: string | null
+  /** Water somebody said they live in; counts where the book names none. */
+  water?: Water | null
 }
 
 /** Share of its adult length at which a fish is usually traded; for entries that do not say. */
@@ -32,7 +34,7 @@ export function animalAs(entry: RegisterValues, fish: FishAtHand): Animal {
   const young = [fish.sizeCm ?? tradedCm, adultCm].filter((each) => each !== null)
   const ownKind = word(entry.ownKind)
   return {
-    ...{ species: String(entry.name), water: entry.water as Water | null, waters: words(entry.waters), animal: word(entry.animal), sizeCm, asPreyCm: sizeCm ?? (young.length > 0 ? Math.min(...young) : null) },
+    ...{ species: String(entry.name), water: (entry.water as Water | null) ?? null, waters: watersOf(entry, fish), animal: word(entry.animal), sizeCm, asPreyCm: sizeCm ?? (young.length > 0 ? Math.min(...young) : null) },
     ...{ adultCm, swallowsCm: figure(entry.swallowsCm), massG: figure(entry.usualMassG), groupMin: figure(entry.groupMin), temperament: word(entry.temperament) },
     ...{ sensitivities: [...words(entry.sensitivities), ...agentsSaid(entry, 'forbidden')], withCare: agentsSaid(entry, 'with care') },
     // An entry that only says "fights its own kind" means one in a tank, whatever the line counts.
@@ -40,6 +42,11 @@ export function animalAs(entry: RegisterValues, fish: FishAtHand): Animal {
     ...{ hardness: word(entry.hardness), phMin: figure(entry.phMin), phMax: figure(entry.phMax), tempCMin: figure(entry.tempCMin), tempCMax: figure(entry.tempCMax), salinityPptMin: figure(entry.salinityPptMin), salinityPptMax: figure(entry.salinityPptMax) },
     minTankL: tankFor(figure(entry.minTankL), sizeCm ?? adultCm, tradedCm),
   }
+}
+
+const watersOf = (entry: RegisterValues, { water = null }: FishAtHand): string[] => {
+  const book = words(entry.waters)
+  return book.length > 0 || entry.water || water === null ? book : [water]
 }
 
 /** Agents of which an entry says this word, as they are named in a water. */

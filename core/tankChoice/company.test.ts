@@ -68,13 +68,14 @@ describe('who may share a tank', () => {
     expect(shareOf('marine')).toBeLessThanOrEqual(0.02)
   })
 
+  const conflict = (...pair: Parameters<typeof conflictBetween>): string | null => conflictBetween(...pair)?.why ?? null
   test('sizes decide where they are known, and the guess errs on the side of the fish where they are not', () => {
     // A young oscar swallows no loach of its own length; a grown one does, and so does one whose size nobody knows.
-    expect([conflictBetween(newcomer('Clown loach', 6), resident('Oscar', 6)), conflictBetween(newcomer('Clown loach', 6), resident('Oscar', 28)), conflictBetween(newcomer('Clown loach', 6), resident('Oscar'))]).toEqual([null, 'Oscar eats Clown loach', 'Oscar eats Clown loach'])
+    expect([conflict(newcomer('Clown loach', 6), resident('Oscar', 6)), conflict(newcomer('Clown loach', 6), resident('Oscar', 28)), conflict(newcomer('Clown loach', 6), resident('Oscar'))]).toEqual([null, 'Oscar eats Clown loach', 'Oscar eats Clown loach'])
     // Noted long ago, it has grown since.
-    expect(conflictBetween(newcomer('Clown loach', 6), resident('Oscar', 6, 200))).toBe('Oscar eats Clown loach')
+    expect(conflict(newcomer('Clown loach', 6), resident('Oscar', 6, 200))).toBe('Oscar eats Clown loach')
     // Residents of unknown size are young to whoever comes and would eat them, and a loach of seven centimetres does not count as fifteen.
-    expect([conflictBetween(newcomer('Oscar', 28), resident('Clown loach')), newcomer('Clown loach').sizeCm]).toEqual(['Oscar eats Clown loach', 7])
+    expect([conflict(newcomer('Oscar', 28), resident('Clown loach')), newcomer('Clown loach').sizeCm]).toEqual(['Oscar eats Clown loach', 7])
   })
 
   test('fish without an entry in the newer fields are judged as before', () => {
@@ -121,7 +122,7 @@ describe('its own kind inside one line', () => {
 describe('a line in a tank', () => {
   const tank = (more: Partial<ChoiceTank> = {}): ChoiceTank => ({ ...{ id: 't', code: 'R1-01', waterId: 't', water: 'fresh', tempC: 25, salinityPpt: null, agents: [], zoneId: null, netVolumeL: 200, purpose: 'sale', state: 'ready', occupants: [], fights: 0 }, ...more })
   const line = (animal: Animal, count = 1) => ({ id: 'l', animal, count, supplier: 's' })
-  const broken = (animal: Animal, place: ChoiceTank, count = 1): string[] => brokenRules(line(animal, count), place, standardLimits)
+  const broken = (animal: Animal, place: ChoiceTank, count = 1): string[] => brokenRules(line(animal, count), place, standardLimits).map(({ why }) => why)
 
   test('a dye that kills snails is forbidden them; the mild one is the bath of a loach', () => {
     expect(broken(newcomer('Nerite snail'), tank({ agents: ['methylene blue'] }))).toEqual(['methylene blue in the water, Nerite snail does not bear it'])

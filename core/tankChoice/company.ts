@@ -1,10 +1,17 @@
 import type { Animal, ChoiceTank } from './tankChoice'
 
-/** What two kinds, or a kind and its tank, have against each other: *forbidden* only a lead overrules, *warning* is said, *note* is mentioned. */
-export interface Finding {
-  level: 'forbidden' | 'warning' | 'note'
+/** Hard rules by the word that programs read; the same in every answer, whichever way fish come into a tank. */
+export const ruleCodes = ['water-unknown', 'salinity', 'water-kind', 'temperature', 'agent', 'not-clean', 'customer-tank', 'too-small', 'overload', 'eats', 'hunts', 'own-kind', 'no-common', 'poisons', 'held-there', 'plan-place-ready', 'plan-water'] as const
+export type RuleCode = (typeof ruleCodes)[number]
+
+/** A hard rule that fish would break in a tank. */
+export interface BrokenRule {
+  code: RuleCode
   why: string
 }
+
+/** What two kinds, or a kind and its tank, have against each other: *forbidden* only a lead overrules, *warning* is said, *note* is mentioned. */
+export type Finding = ({ level: 'forbidden' } & BrokenRule) | { level: 'warning' | 'note'; why: string }
 
 /** A fish of half its adult length swallows half as much. */
 function swallowsNowCm({ swallowsCm, sizeCm, adultCm }: Animal): number {
@@ -21,7 +28,7 @@ export function eats(hunter: Animal, prey: Animal): boolean {
   return hunter.species !== prey.species && size !== null && swallowsNowCm(hunter) >= size
 }
 
-const forbidden = (why: string): Finding => ({ level: 'forbidden', why })
+const forbidden = (code: RuleCode, why: string): Finding => ({ level: 'forbidden', code, why })
 const warning = (why: string): Finding => ({ level: 'warning', why })
 const note = (why: string): Finding => ({ level: 'note', why })
 
@@ -34,16 +41,16 @@ const huntedTimes = 1.5
 function harmTo(hunter: Animal, prey: Animal): Finding | null {
   const takes = (word: string): boolean => hunter.eats?.includes(word) === true
   const [size, mouth] = [preyCm(prey), swallowsNowCm(hunter)]
-  const isEaten = forbidden(`${hunter.species} eats ${prey.species}`)
+  const isEaten = (code: 'eats' | 'hunts'): Finding => forbidden(code, `${hunter.species} eats ${prey.species}`)
   const mayBe = warning(`${hunter.species} may eat ${prey.species}`)
-  const torn = (): Finding => (size !== null && hunter.adultCm !== null && size <= hunter.adultCm * tornShare ? isEaten : mayBe)
+  const torn = (): Finding => (size !== null && hunter.adultCm !== null && size <= hunter.adultCm * tornShare ? isEaten('hunts') : mayBe)
   if (hunter.species === prey.species) return null
-  if (eats(hunter, prey)) return isEaten
+  if (eats(hunter, prey)) return isEaten('eats')
   switch (prey.animal) {
     case 'snail':
-      return takes('snails') ? isEaten : takes('small snails') ? note(`${hunter.species} eats small snails`) : null
+      return takes('snails') ? isEaten('hunts') : takes('small snails') ? note(`${hunter.species} eats small snails`) : null
     case 'starfish, urchin or cucumber':
-      return takes('starfish and urchins') ? isEaten : null
+      return takes('starfish and urchins') ? isEaten('hunts') : null
     case 'shrimp':
       return takes('shrimp') ? torn() : null
     case 'crab':
@@ -91,14 +98,14 @@ export const poisonsTank = ({ poisons }: Animal): boolean => poisons === 'the ta
  * What else quarrels is a matter of room and cover, and no rule.
  */
 export function companyBetween(a: Animal, b: Animal): Finding[] {
-  if (a.species === b.species) return fightsItsOwn(a) ? [forbidden(`${a.species} fights its own kind`)] : []
+  if (a.species === b.species) return fightsItsOwn(a) ? [forbidden('own-kind', `${a.species} fights its own kind`)] : []
   const poisoner = poisonsTank(a) ? a : poisonsTank(b) ? b : null
   const found: (Finding | null)[] = [
     harmTo(a, b),
     harmTo(b, a),
-    isApart(a.tempCMin, a.tempCMax, b.tempCMin, b.tempCMax) ? forbidden(`${a.species} and ${b.species} bear no common temperature`) : null,
-    isApart(a.salinityPptMin, a.salinityPptMax, b.salinityPptMin, b.salinityPptMax) ? forbidden(`${a.species} and ${b.species} bear no common salinity`) : null,
-    poisoner ? forbidden(`${poisoner.species} poisons the water it shares when frightened`) : null,
+    isApart(a.tempCMin, a.tempCMax, b.tempCMin, b.tempCMax) ? forbidden('no-common', `${a.species} and ${b.species} bear no common temperature`) : null,
+    isApart(a.salinityPptMin, a.salinityPptMax, b.salinityPptMin, b.salinityPptMax) ? forbidden('no-common', `${a.species} and ${b.species} bear no common salinity`) : null,
+    poisoner ? forbidden('poisons', `${poisoner.species} poisons the water it shares when frightened`) : null,
     temperBetween(a, b),
   ]
   return gravestFirst(found.filter((each) => each !== null))
@@ -110,17 +117,22 @@ const gravestFirst = (found: readonly Finding[]): Finding[] => [...found].sort((
 /** What is said of a tank that may be taken: each finding once, warnings before notes. */
 export const withoutForbidden = (found: readonly Finding[]): Finding[] => gravestFirst([...new Map(found.filter(({ level }) => level !== 'forbidden').map((each) => [each.why, each])).values()])
 
-/** Says why two kinds must not stand in one tank; null when they may. */
-export const conflictBetween = (a: Animal, b: Animal): string | null => companyBetween(a, b).find(({ level }) => level === 'forbidden')?.why ?? null
+const isForbidden = (found: Finding): found is Extract<Finding, { level: 'forbidden' }> => found.level === 'forbidden'
+
+/** Names the rule by which two kinds must not stand in one tank; null when they may. */
+export function conflictBetween(a: Animal, b: Animal): BrokenRule | null {
+  const found = companyBetween(a, b).find(isForbidden)
+  return found ? { code: found.code, why: found.why } : null
+}
 
 /** Says what so many of one kind have against each other in one tank, by the book's *own kind*. */
 export function ownKindFinding({ species, ownKind, temperament }: Animal, count: number): Finding | null {
   if (count < 2) return null
   switch (ownKind) {
     case 'one only':
-      return forbidden(`${count} ${species}: one only, or dividers`)
+      return forbidden('own-kind', `${count} ${species}: one only, or dividers`)
     case 'pair':
-      if (temperament === 'fights its own kind') return forbidden(`${count} ${species}: one, or a pair that is known to be one; else dividers`)
+      if (temperament === 'fights its own kind') return forbidden('own-kind', `${count} ${species}: one, or a pair that is known to be one; else dividers`)
       return count > 2 ? warning(`${count} ${species}: lives in pairs, others are driven off`) : null
     case 'one male':
     case 'males fight':

@@ -1,14 +1,14 @@
 import { ownCosts, type Cost, type Prepared } from './prepareChoice'
 import { mayJoin, scoreChoice } from './scoreChoice'
-import { companyBetween, conflictBetween, withoutForbidden, type Finding } from './company'
-import { cautionsFor, weightOf } from './rules'
+import { companyBetween, conflictBetween, withoutForbidden, type BrokenRule, type Finding } from './company'
+import { cautionsFor, eachOnce, overloadWords, weightOf } from './rules'
 import type { Choice } from './tankChoice'
 
 /** One tank as it looks for one line, the other lines staying where they are. */
 export interface TankOption {
   tank: number
   /** Hard rules that speak against it; empty when it is possible. */
-  broken: string[]
+  broken: BrokenRule[]
   /** Points more than the tank that is chosen now; below zero when it would be better. */
   more: number
   /** What it costs, in words, the dearest first. */
@@ -32,7 +32,7 @@ export function tankOptions(prepared: Prepared, choice: Choice, line: number): T
 }
 
 /** Names every hard rule that a line breaks in a tank, alone and with the other lines planned for it. */
-export function rulesAgainst(prepared: Prepared, choice: Choice, line: number, tank: number): string[] {
+export function rulesAgainst(prepared: Prepared, choice: Choice, line: number, tank: number): BrokenRule[] {
   const { input, broken, roomG, weights } = prepared
   const own = broken[line]?.[tank] ?? []
   const others = choice.flatMap((at, other) => (at === tank && other !== line ? [other] : []))
@@ -44,7 +44,7 @@ export function rulesAgainst(prepared: Prepared, choice: Choice, line: number, t
   })
   const weight = others.reduce((sum, other) => sum + (weights[other] ?? 0), weights[line] ?? 0)
   const isFull = others.length > 0 && weight > (roomG[tank] ?? Infinity)
-  return [...own, ...new Set(conflicts.filter((each) => each !== null)), ...(isFull ? [`${Math.round(weight)} g of this crate together, room for ${Math.round(roomG[tank] ?? 0)} g`] : [])]
+  return eachOnce([...own, ...conflicts.filter((each) => each !== null), ...(isFull && !own.some(({ code }) => code === 'overload') ? [{ code: 'overload' as const, why: overloadWords(weight, roomG[tank] ?? 0) }] : [])])
 }
 
 /** What a line costs in a tank, in words: its own points, and those that it alone causes there. */

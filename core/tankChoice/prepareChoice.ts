@@ -1,4 +1,4 @@
-import { conflictBetween } from './company'
+import { conflictBetween, type BrokenRule } from './company'
 import { brokenRules, cautionsFor, roomLeftG, together, weightOf } from './rules'
 import type { ChoiceInput, ChoiceLine, ChoiceTank } from './tankChoice'
 
@@ -12,7 +12,7 @@ export interface Cost {
 export interface Prepared {
   input: ChoiceInput
   /** By line and tank: hard rules it would break alone. */
-  broken: string[][][]
+  broken: BrokenRule[][][]
   /** By line and tank: points of its own; only where nothing is broken. */
   costs: number[][]
   /** By line: numbers of the tanks that break no rule. */
@@ -77,7 +77,7 @@ const round = (value: number): number => Math.round(value * 10) / 10
 function restartsByWater(tanks: readonly ChoiceTank[], pointsPerDay: number): Map<string, number> {
   const points = new Map<string, number>()
   for (const { waterId, occupants } of tanks) {
-    const days = occupants.reduce((sum, { heldDays }) => sum + (heldDays ?? 0), 0)
+    const days = occupants.reduce((sum, { heldDays, booked }) => sum + (booked === undefined ? (heldDays ?? 0) : 0), 0)
     points.set(waterId, (points.get(waterId) ?? 0) + days * pointsPerDay)
   }
   return points

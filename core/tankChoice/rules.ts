@@ -1,4 +1,4 @@
-import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, withoutForbidden, type Finding } from './company'
+import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, withoutForbidden, type BrokenRule, type Finding, type RuleCode } from './company'
 import type { Animal, ChoiceInput, ChoiceLine, ChoiceTank, Occupant } from './tankChoice'
 
 /** Weight of animals in grams; unknown weights count as nothing. */
@@ -10,15 +10,36 @@ export function roomLeftG({ netVolumeL, occupants }: ChoiceTank, gPerL: number):
   return netVolumeL * gPerL - occupants.reduce((sum, { animal, quantity }) => sum + weightOf(animal, quantity), 0)
 }
 
-/** Names every hard rule that a line alone would break in a tank; empty when none. */
-export function brokenRules(line: ChoiceLine, tank: ChoiceTank, limits: ChoiceInput['limits']): string[] {
+const broken = (code: RuleCode, why: string): BrokenRule => ({ code, why })
+
+/** Names every hard rule that fish alone would break in a tank; empty when none. The one check behind every way into a tank. */
+export function brokenRules(line: ChoiceLine, tank: ChoiceTank, limits: ChoiceInput['limits']): BrokenRule[] {
   return [...waterRules(line.animal, tank), ...tankRules(line, tank, limits), ...companyRules(line, tank)]
 }
+
+/** Names every hard rule that fish break which go into a tank together: each alone, and with each other. */
+export function rulesTogether(lines: readonly ChoiceLine[], tank: ChoiceTank, limits: ChoiceInput['limits']): BrokenRule[] {
+  const pairs = lines.flatMap((line, index) => lines.slice(index + 1).flatMap((other) => conflictBetween(line.animal, other.animal) ?? []))
+  const weight = lines.reduce((sum, { animal, count }) => sum + weightOf(animal, count), 0)
+  const left = roomLeftG(tank, limits.stockGPerL)
+  const own = lines.flatMap((line) => brokenRules(line, tank, limits))
+  const isFull = weight > left + 1e-9 && !own.some(({ code }) => code === 'overload')
+  return eachOnce([...own, ...pairs, ...(isFull ? [broken('overload', overloadWords(weight, left))] : [])])
+}
+
+/** Each rule once, as it is first said. */
+export const eachOnce = (rules: readonly BrokenRule[]): BrokenRule[] => [...new Map(rules.map((each) => [`${each.code} ${each.why}`, each])).values()]
+
+/** Answers whether nobody knows which water an animal lives in: it has no tank until somebody says. */
+export const isWaterUnsaid = ({ water, waters }: Pick<Animal, 'water' | 'waters'>): boolean => water === null && (waters ?? []).length === 0
+
+/** Says that fish together weigh more than a tank still takes, grams. */
+export const overloadWords = (weight: number, left: number): string => `${Math.round(weight)} g of fish, room for ${Math.max(0, Math.round(left))} g`
 
 /** By how much a figure lies outside a range, in words. */
 const offBy = (value: number, low: number | null, high: number | null): string => ` by ${Number((low !== null && value < low ? low - value : value - (high ?? value)).toFixed(1))}`
 
-function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin, salinityPptMax, sensitivities }: Animal, tank: ChoiceTank): string[] {
+function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin, salinityPptMax, sensitivities }: Animal, tank: ChoiceTank): BrokenRule[] {
   const isSaltKnown = tank.salinityPpt !== null && salinityPptMin !== null && salinityPptMax !== null
   const isSaltOff = isSaltKnown && (Number(tank.salinityPpt) < salinityPptMin || Number(tank.salinityPpt) > salinityPptMax)
   const lives = waters && waters.length > 0 ? waters : water === null ? [] : [water]
@@ -26,40 +47,47 @@ function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin
   const isTempOff = tank.tempC !== null && ((tempCMin !== null && tank.tempC < tempCMin) || (tempCMax !== null && tank.tempC > tempCMax))
   const borne = tank.agents.filter((agent) => sensitivities.includes(agent))
   return [
-    ...(isSaltOff ? [`${tank.salinityPpt} ppt, outside ${salinityPptMin} to ${salinityPptMax}${offBy(Number(tank.salinityPpt), salinityPptMin, salinityPptMax)}`] : []),
-    ...(isWaterOff ? [`${tank.water} water, needs ${lives.join(' or ')}`] : []),
-    ...(isTempOff ? [`${tank.tempC} °C, outside ${tempCMin ?? '…'} to ${tempCMax ?? '…'}${offBy(Number(tank.tempC), tempCMin, tempCMax)}`] : []),
-    ...borne.map((agent) => `${agent} in the water, ${species} does not bear it`),
+    ...(isWaterUnsaid({ water, waters: lives }) && !isSaltKnown ? [broken('water-unknown', `nobody has said which water ${species} lives in`)] : []),
+    ...(isSaltOff ? [broken('salinity', `${tank.salinityPpt} ppt, outside ${salinityPptMin} to ${salinityPptMax}${offBy(Number(tank.salinityPpt), salinityPptMin, salinityPptMax)}`)] : []),
+    ...(isWaterOff ? [broken('water-kind', `${tank.water} water, needs ${lives.join(' or ')}`)] : []),
+    ...(isTempOff ? [broken('temperature', `${tank.tempC} °C, outside ${tempCMin ?? '…'} to ${tempCMax ?? '…'}${offBy(Number(tank.tempC), tempCMin, tempCMax)}`)] : []),
+    ...borne.map((agent) => broken('agent', `${agent} in the water, ${species} does not bear it`)),
   ]
 }
 
-function tankRules({ animal, count }: ChoiceLine, tank: ChoiceTank, { stockGPerL }: ChoiceInput['limits']): string[] {
+function tankRules({ animal, count }: ChoiceLine, tank: ChoiceTank, { stockGPerL }: ChoiceInput['limits']): BrokenRule[] {
   const left = roomLeftG(tank, stockGPerL)
   const weight = weightOf(animal, count)
   return [
-    ...(tank.state !== null && tank.state !== 'ready' ? [tank.state] : []),
-    ...(tank.purpose === 'customer' ? ['a customer’s tank'] : []),
-    ...(tank.netVolumeL !== null && animal.minTankL !== null && tank.netVolumeL < animal.minTankL ? [`${tank.netVolumeL} L, needs ${animal.minTankL} L`] : []),
-    ...(weight > left ? [`${Math.round(weight)} g of fish, room for ${Math.max(0, Math.round(left))} g`] : []),
+    ...(tank.state !== null && tank.state !== 'ready' ? [broken('not-clean', tank.state)] : []),
+    ...(tank.purpose === 'customer' ? [broken('customer-tank', 'a customer’s tank')] : []),
+    ...(tank.netVolumeL !== null && animal.minTankL !== null && tank.netVolumeL < animal.minTankL ? [broken('too-small', `${tank.netVolumeL} L, needs ${animal.minTankL} L`)] : []),
+    ...(weight > left ? [broken('overload', overloadWords(weight, left))] : []),
+    ...(tank.bookings ?? []).filter(({ takes, isReady }) => takes === 'whole' && isReady).map(({ plan }) => broken('plan-place-ready', `${plan} is ready to use this tank`)),
   ]
 }
 
 /** Fish that stand in a tank and those of a line are counted together where they are of one kind. */
 export const together = ({ animal, count }: ChoiceLine, { occupants }: ChoiceTank): number => count + occupants.filter((each) => each.animal.species === animal.species).reduce((sum, { quantity }) => sum + quantity, 0)
 
-function companyRules(line: ChoiceLine, tank: ChoiceTank): string[] {
-  const { animal, supplier, count } = line
+function companyRules({ animal, supplier, count, fromWaterId }: ChoiceLine, tank: ChoiceTank): BrokenRule[] {
   const { occupants } = tank
-  const conflicts = occupants.map((each) => conflictBetween(animal, each.animal)).filter((each) => each !== null)
+  const conflicts = occupants.flatMap((each): BrokenRule[] => {
+    const found = conflictBetween(animal, each.animal)
+    return found ? [{ ...found, why: `${found.why}${bookedBy(each)}` }] : []
+  })
   const own = ownKindFinding(animal, count)
-  const strangers = occupants.filter((each): each is Occupant => each.heldDays !== null && each.supplier !== supplier)
-  return [
-    ...new Set(conflicts),
-    ...(own?.level === 'forbidden' ? [own.why] : []),
-    ...(poisonsTank(animal) && tank.waterId !== tank.id ? [`${animal.species} poisons the water it shares; a tank of its own water`] : []),
-    ...new Set(strangers.map((each) => `${each.animal.species} of ${each.supplier} is held there`)),
-  ]
+  // Whoever shares the water already meets nothing new in it.
+  const strangers = fromWaterId === tank.waterId ? [] : occupants.filter(({ heldDays, supplier: other }) => heldDays !== null && other !== supplier)
+  return eachOnce([
+    ...conflicts,
+    ...(own?.level === 'forbidden' ? [broken(own.code, own.why)] : []),
+    ...(poisonsTank(animal) && tank.waterId !== tank.id ? [broken('poisons', `${animal.species} poisons the water it shares; a tank of its own water`)] : []),
+    ...strangers.map((each) => broken('held-there', `${each.animal.species} of ${each.supplier} is held there${bookedBy(each)}`)),
+  ])
 }
+
+const bookedBy = ({ booked }: Occupant): string => (booked === undefined ? '' : ` (${booked})`)
 
 /** Says everything that speaks against a line in a tank without forbidding it: warnings first, then notes. */
 export function cautionsFor(line: ChoiceLine, tank: ChoiceTank): Finding[] {

@@ -35,12 +35,12 @@ describe('hard rules', () => {
     ['room', line('Fancy goldfish', 20), tank({ tempC: 20 }), ['160 g of fish, room for 120 g']],
     ['volume', line('Oscar', 1), tank(), ['60 L, needs 150 L']],
     ['unknown animals break nothing', { ...line('Cherry barb', 1), animal: { ...book('Cherry barb'), water: null, groupMin: null, massG: null, salinityPptMin: null, tempCMin: null, tempCMax: null } }, tank({ salinityPpt: null }), []],
-  ])('%s', (_, asked, place, expected) => expect(brokenRules(asked, place, standardLimits)).toEqual(expected))
+  ])('%s', (_, asked, place, expected) => expect(brokenRules(asked, place, standardLimits).map(({ why }) => why)).toEqual(expected))
 
   test('who eats whom depends on the size they are now', () => {
     const [young, adult] = [book('Angelfish (fresh water)', 0.2), book('Angelfish (fresh water)', 1)]
     expect([eats(young, book('Ember tetra', 0.9)), eats(adult, book('Ember tetra', 0.9))]).toEqual([false, true])
-    expect(conflictBetween(book('White cloud minnow'), book('Discus'))).toBe('White cloud minnow and Discus bear no common temperature')
+    expect(conflictBetween(book('White cloud minnow'), book('Discus'))).toEqual({ code: 'no-common', why: 'White cloud minnow and Discus bear no common temperature' })
   })
 })
 
@@ -136,12 +136,12 @@ describe('suggestions', () => {
 
   test('lines of one crate that cannot live together name each other; too many for a tank say how heavy they are together', () => {
     const both = prepareChoice({ lines: [line('Oscar', 1, 1), line('Cherry barb', 10)], tanks: [tank({ netVolumeL: 400 })], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
-    expect(rulesAgainst(both, [0, 0], 1, 0)).toEqual(['Oscar eats Cherry barb'])
+    expect(rulesAgainst(both, [0, 0], 1, 0)).toEqual([{ code: 'eats', why: 'Oscar eats Cherry barb' }])
     expect(rulesAgainst(both, [null, 0], 1, 0)).toEqual([])
     const heavy = prepareChoice({ lines: [line('Cherry barb', 70), line('Honey gourami', 70)], tanks: [tank()], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
     const against = rulesAgainst(heavy, [0, 0], 1, 0)
     expect([rulesAgainst(heavy, [0, null], 0, 0), against.length]).toEqual([[], 1])
-    expect(against[0]).toMatch(/^\d+ g of this crate together, room for 120 g$/)
+    expect(against[0]).toEqual({ code: 'overload', why: expect.stringMatching(/^\d+ g of fish, room for 120 g$/) })
   })
 
   test('a group too small is a cost, and falls away where enough of its kind stand', () => {

@@ -1,4 +1,5 @@
 import type { Limits } from '../limits/houseLimits'
+import type { Booking } from './bookings'
 import type { TankPurpose, TankState, Water } from '../room/room.schema'
 
 /** What choosing a tank needs to know of a kind of animal. Null, or left out, is "not known", and what is not known forbids nothing. */
@@ -43,21 +44,26 @@ export interface Animal {
   minTankL: number | null
 }
 
-/** One line of the crate that needs a tank. */
+/** Fish of one line of a crate, or of one lot, that go into a tank. */
 export interface ChoiceLine {
   id: string
   animal: Animal
   count: number
   supplier: string
+  /** The body of water in which they stand already; left out where they come from outside. */
+  fromWaterId?: string
 }
 
-/** Fish that stand in a tank already. */
+/** Fish that stand in a tank already, or that another plan brings there. */
 export interface Occupant {
   animal: Animal
   quantity: number
   supplier: string
+  lotId?: string
   /** Days of a running hold that it has served; null when it is not held. */
   heldDays: number | null
+  /** What brings them, where they do not stand there yet. */
+  booked?: string
 }
 
 export interface ChoiceTank {
@@ -77,6 +83,8 @@ export interface ChoiceTank {
   purpose: TankPurpose | null
   state: TankState | null
   occupants: readonly Occupant[]
+  /** Who counts on the tank: runs on the bench and lines of other crates (`bookingsOf`). Their fish stand among the occupants. */
+  bookings?: readonly Booking[]
   /** How often fish were chased or eaten in this tank lately. */
   fights: number
 }
@@ -101,7 +109,7 @@ export interface ChoiceView {
   number: number
   input: ChoiceInput
   /** By line: its tank, its version, and why it was planned against a rule. */
-  now: { tankId: string | null; version: number; override: string | null }[]
+  now: { lotId: string; tankId: string | null; version: number; override: string | null }[]
 }
 
 /** An answer on the way: the best choice so far, and how far it may be from the best there is. */

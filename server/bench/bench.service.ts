@@ -5,7 +5,7 @@ import type { BenchView, RunView } from '../../core/bench/benchView'
 import type { CountOut, DecideLook, DoRecheck, DoStep, KeepAirline, NoteRun, RecordRunReading, SetFlow, SetRunSwitch, SnoozeAlarm, StartRun, StopRun, UndoRunEvent } from '../../core/bench/bench.schema'
 import { snoozeMs } from '../../core/bench/alarms'
 import { planRechecks } from '../../core/bench/expectedCourse'
-import type { RunStep } from '../../core/bench/runPlan'
+import { changesTankWater, isMadeReady, type RunStep } from '../../core/bench/runPlan'
 import { fishAre, isGateOpen, stepIndexAt, stepIndexOf, stepStarts, type RunEventKind } from '../../core/bench/runRecord'
 import { createSimulatedMeter } from '../../core/bench/simulatedMeter'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -17,8 +17,10 @@ import { fieldProblem, Problem } from '../http/problem'
 import type { Entry, LedgerService } from '../ledger/ledger.service'
 import type { LedgerStore } from '../ledger/ledger.store'
 import { newId } from '../newId'
+import type { Going, PlacingService } from '../placing/placing.service'
 import type { SchoolsService } from '../schools/schools.service'
 import type { BenchStore } from './bench.store'
+import { checkCounts, entriesOfCount } from './countOut'
 import { createRunPlanner } from './runPlanner'
 import type { SubjectStore, SubjectTank } from './subject.store'
 
@@ -33,6 +35,7 @@ interface Collaborators {
   subjects: SubjectStore
   ledger: LedgerService
   ledgerStore: LedgerStore
+  placing: Pick<PlacingService, 'require' | 'requireOwnWater'>
   crates: Pick<CratesStore, 'lineOfCrate' | 'setLineTank'>
   schools: Pick<SchoolsService, 'list'>
   limits: () => Limits
@@ -41,7 +44,7 @@ interface Collaborators {
 }
 
 /** Runs of the bench, from the first bag afloat to the last recheck. Fish move in the ledger as they move in the room. */
-export function createBenchService({ store, subjects, ledger, ledgerStore, crates, schools, limits, zone, units }: Collaborators) {
+export function createBenchService({ store, subjects, ledger, ledgerStore, placing, crates, schools, limits, zone, units }: Collaborators) {
   const planOf = createRunPlanner({ store, subjects, schools, limits, units, zone })
   function requireRun(id: string | undefined): RunView {
     const run = store.run(id ?? '')
@@ -111,31 +114,25 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
 
   const end = (context: CommandContext, run: RunView, atMs: number, outcome: string | null): void => store.updateRun(run.id, { endedAtMs: atMs, endedById: context.actor.id, outcome })
 
-  /** Writes a count of one lot: extra fish come in, the dead and the missing go out, the living go where they go. */
-  function countLot(context: CommandContext, run: RunView, count: CountOut['counts'][number], input: CountOut, toPlaceId: string): void {
-    const left = store.standingOf(run.id).filter(({ lotId }) => lotId === count.lotId)
-    const booked = left.reduce((sum, { quantity }) => sum + quantity, 0)
-    const found = count.alive + count.dead
-    const { happenedAtMs } = input
-    const reason = `counted out of run ${run.number}`
-    const first = left[0]
-    if (!first) return
-    if (found > booked) {
-      move(context, run.id, { kind: 'count-correction', lotId: count.lotId, fromPlaceId: outsidePlaceId, toPlaceId: first.placeId, quantity: found - booked, reason, happenedAtMs })
-      first.quantity += found - booked
-    }
-    const take = (quantity: number, entry: Pick<Entry, 'kind' | 'toPlaceId'> & Partial<Entry>): void => {
-      let open = quantity
-      for (const row of left) {
-        const part = Math.min(open, row.quantity)
-        if (part > 0) move(context, run.id, { lotId: count.lotId, fromPlaceId: row.placeId, quantity: part, happenedAtMs, ...entry })
-        row.quantity -= part
-        open -= part
-      }
-    }
-    take(count.dead, { kind: 'loss', toPlaceId: outsidePlaceId, cause: input.cause, note: input.note })
-    take(count.alive, toPlaceId === outsidePlaceId ? { kind: 'release', toPlaceId, reason: 'sent out', note: run.toOutside } : { kind: 'move', toPlaceId })
-    if (found < booked) take(booked - found, { kind: 'count-correction', toPlaceId: outsidePlaceId, reason })
+  /** Fish of a run with the tank they came from, where they did: they meet nobody new in its water. */
+  const fromOf = (run: RunView, fish: readonly { lotId: string; quantity: number }[]): Going[] =>
+    fish.map(({ lotId, quantity }) => ({ lotId, quantity, fromPlaceId: run.sources.find((source) => source.lotId === lotId)?.placeId ?? null }))
+
+  const whereTo = (run: RunView, tankId: string | null): string => (tankId === null ? (run.toOutside ?? 'outside') : requireTank(tankId).code)
+
+  /** Nobody stands in vessel or bags any more: the step is done, and the run if it was the last. */
+  function finish(context: CommandContext, run: RunView, input: CountOut, tankId: string | null): void {
+    note(context, run, 'step', input.happenedAtMs, { stepIndex: input.stepIndex, note: input.note })
+    store.updateRun(run.id, { outAtMs: input.happenedAtMs, tankId })
+    if (input.stepIndex === run.plan.steps.length - 1) end(context, run, input.happenedAtMs, null)
+  }
+
+  /** Takes back what one count moved, and the looks that were planned for it while nobody took them. */
+  function takeCountBack(context: CommandContext, run: RunView, commandKey: string, happenedAtMs: number): void {
+    for (const movement of store.standingOfCount(run.id, commandKey)) ledger.reverse(context, movement, happenedAtMs, 'count taken back')
+    const counted = store.countedOf(run.id)
+    if (counted.countedAlive === null) store.forgetAfter(run.id)
+    store.updateRun(run.id, { outAtMs: null, ...counted, ...(counted.countedAlive === null ? { look: null } : {}) })
   }
 
   function planAfter(run: RunView, tankId: string | null, happenedAtMs: number): void {
@@ -168,6 +165,11 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
       if (input.tankId !== null && input.toOutside?.trim()) throw fieldProblem('toOutside', 'The fish go to a tank of the room or to somebody else, not both')
       const tank = input.tankId === null ? null : requireTank(input.tankId)
       const plan = planOf(input, tank)
+      if (tank) {
+        const asked = { going: input.sources.map(({ placeId, lotId, quantity }) => ({ lotId, quantity, fromPlaceId: placeId })), tankId: tank.id, path: 'tankId' }
+        placing.require(context, { ...asked, override: input.override ?? null, isPlan: true })
+        if (changesTankWater(plan)) placing.requireOwnWater(context, asked, isMadeReady(plan))
+      }
       const [id, number] = [newId(), store.nextNumber()]
       ledgerStore.insertPlace(id, 'vessel')
       const [lineId = null, other] = linesOf(input.sources)
@@ -213,43 +215,46 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, crate
       if (!event || event.runId !== run.id) throw new Problem('not-found', 'There is no such entry on this run')
       if (event.undoneAtMs !== null) throw new Problem('conflict', 'This was taken back already')
       if (newest?.id !== eventId) throw new Problem('conflict', 'Something was recorded after it; take that back first')
-      if (event.kind === 'step') {
-        if (run.plan.steps[event.stepIndex]?.countsOut) throw new Problem('conflict', 'The fish are counted out; move or correct them from their tank')
-        for (const movement of ledgerStore.standingOfCommand(event.commandKey, run.id)) ledger.reverse(context, movement, happenedAtMs, 'step undone')
+      if (event.kind === 'step' || event.kind === 'count') {
+        if (run.plan.steps[event.stepIndex]?.countsOut) takeCountBack(context, run, event.commandKey, happenedAtMs)
+        else for (const movement of ledgerStore.standingOfCommand(event.commandKey, run.id)) ledger.reverse(context, movement, happenedAtMs, 'step undone')
         if (run.endedAtMs !== null) store.updateRun(run.id, { endedAtMs: null, endedById: null, outcome: null })
       }
       store.undoEvent(eventId, { undoneById: context.actor.id, undoneAtMs: context.nowMs })
       return {}
     },
 
-    /** Counts the fish into their tank: the step of the run that does it. */
+    /** Counts fish into their tank. Whoever is not counted stays in vessel or bag, and the run stays open for them. */
     countOut(context: CommandContext, input: CountOut) {
       const run = requireOpen(context.params.runId)
       const step = requireStep(run, input.stepIndex, input.happenedAtMs)
       if (!step.countsOut) throw new Problem('conflict', 'The fish are not counted out with this step')
       const tankId = input.tankId ?? run.tank?.id ?? null
       if (input.tankId !== null) requireTank(input.tankId)
-      const lots = new Set(run.standing.map(({ lotId }) => lotId))
-      if (lots.size === 0) throw new Problem('conflict', 'No fish of this run stand in bags or vessel any more; end the run instead')
-      input.counts.forEach(({ lotId }, index) => {
-        if (!lots.has(lotId)) throw fieldProblem(`counts[${index}]`, 'No fish of this lot are on this run')
-      })
-      if (input.counts.length < lots.size) throw fieldProblem('counts', 'Every lot of the run is counted')
-      for (const count of input.counts) countLot(context, run, count, input, tankId ?? outsidePlaceId)
+      checkCounts(run, input.counts)
+      const living = input.counts.map(({ lotId, alive }) => ({ lotId, quantity: alive }))
+      if (tankId !== null) placing.require(context, { going: fromOf(run, living), tankId, path: 'tankId', override: input.override ?? null, runId: run.id })
+      const left = store.standingOf(run.id)
+      for (const count of input.counts) for (const entry of entriesOfCount(run, left, count, input, tankId ?? outsidePlaceId)) move(context, run.id, entry)
       const [alive, dead] = [input.counts.reduce((sum, each) => sum + each.alive, 0), input.counts.reduce((sum, each) => sum + each.dead, 0)]
-      note(context, run, 'step', input.happenedAtMs, { stepIndex: input.stepIndex, note: input.note })
-      store.updateRun(run.id, { outAtMs: input.happenedAtMs, look: input.look, countedAlive: alive, countedDead: dead, tankId })
-      planAfter(run, tankId, input.happenedAtMs)
-      if (input.stepIndex === run.plan.steps.length - 1) end(context, run, input.happenedAtMs, null)
-      return { alive, dead }
+      const rest = store.standingOf(run.id).reduce((sum, { quantity }) => sum + quantity, 0)
+      if (tankId !== null && alive > 0 && !store.hasRechecks(run.id)) planAfter(run, tankId, input.happenedAtMs)
+      store.updateRun(run.id, { look: input.look, ...store.countedOf(run.id) })
+      if (rest > 0) note(context, run, 'count', input.happenedAtMs, { stepIndex: input.stepIndex, note: `${alive} counted into ${whereTo(run, tankId)}${dead > 0 ? `, ${dead} dead` : ''}; ${rest} stay${input.note ? `. ${input.note}` : ''}` })
+      else finish(context, run, input, tankId)
+      return { alive, dead, rest }
     },
 
     /** Ends a run early, whatever became of it: fish in its vessel go where they are said to be, uncounted. */
-    stopRun(context: CommandContext, { because, tankId = null, happenedAtMs }: StopRun) {
+    stopRun(context: CommandContext, { because, tankId = null, override = null, happenedAtMs }: StopRun) {
       const run = requireOpen(context.params.runId)
       refuseBefore(run, happenedAtMs)
       if (run.inVessel > 0 && tankId === null) throw fieldProblem('tankId', `${run.inVessel} fish stand in the vessel: say which tank they are in`)
-      if (run.inVessel > 0 && tankId !== null) emptyVessel(context, run, requireTank(tankId).id, happenedAtMs)
+      if (run.inVessel > 0 && tankId !== null) {
+        const inVessel = store.standingOf(run.id).filter(({ placeId }) => placeId === run.id)
+        placing.require(context, { going: fromOf(run, inVessel), tankId: requireTank(tankId).id, path: 'tankId', override, runId: run.id })
+        emptyVessel(context, run, tankId, happenedAtMs)
+      }
       end(context, run, happenedAtMs, `stopped: ${because}`)
       return {}
     },

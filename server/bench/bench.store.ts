@@ -6,6 +6,7 @@ import { findNamed } from '../../core/words/nameKey'
 import { noHandling } from '../../core/species/handling'
 import { handlingColumns, withHandling, type HandlingRow } from '../species/handling'
 import type { Database } from '../db/open'
+import { movement } from '../ledger/ledger.table'
 import { staff } from '../staff/staff.table'
 import { openRunOf } from './onBench'
 import { airline, recheck, run, runEvent, runMovement, runSource, waterLoad } from './bench.table'
@@ -84,6 +85,21 @@ export function createBenchStore({ orm }: Database) {
     insertEvent: (values: typeof runEvent.$inferInsert) => void orm.insert(runEvent).values(values).run(),
     insertMovement: (runId: string, movementId: string) => void orm.insert(runMovement).values({ runId, movementId }).run(),
     insertLoad: (values: typeof waterLoad.$inferInsert) => void orm.insert(waterLoad).values(values).run(),
+    hasRechecks: (runId: string): boolean => orm.select({ id: recheck.id }).from(recheck).where(eq(recheck.runId, runId)).limit(1).get() !== undefined,
+    /** Movements by which one count took fish out of a run, as far as they stand, newest first. */
+    standingOfCount: (runId: string, commandKey: string) =>
+      orm.select({ movement }).from(movement).innerJoin(runMovement, eq(runMovement.movementId, movement.id)).where(and(eq(runMovement.runId, runId), eq(movement.commandKey, commandKey), sql`NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = ${movement.id})`)).orderBy(sql`${movement.seq} DESC`).all().map((row) => row.movement),
+    /** Fish that were counted out of a run alive and dead, as far as it was not taken back; null before the first count. */
+    countedOf(runId: string): { countedAlive: number | null; countedDead: number | null } {
+      const row = orm.get<{ alive: number; dead: number; n: number }>(sql`SELECT count(*) AS n, coalesce(sum(CASE WHEN m.kind IN ('move', 'release') THEN m.quantity END), 0) AS alive, coalesce(sum(CASE WHEN m.kind = 'loss' AND m.reason IS NULL THEN m.quantity END), 0) AS dead
+        FROM run_movement rm JOIN movement m ON m.id = rm.movement_id WHERE rm.run_id = ${runId} AND m.to_place_id <> ${runId} AND m.kind <> 'reversal' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)`)
+      return row.n === 0 ? { countedAlive: null, countedDead: null } : { countedAlive: row.alive, countedDead: row.dead }
+    },
+    /** Forgets what was planned after a count that was taken back: looks nobody took, bag water that did not go in. */
+    forgetAfter(runId: string): void {
+      orm.delete(recheck).where(and(eq(recheck.runId, runId), isNull(recheck.doneAtMs))).run()
+      orm.delete(waterLoad).where(eq(waterLoad.runId, runId)).run()
+    },
     insertRecheck: (values: typeof recheck.$inferInsert) => void orm.insert(recheck).values(values).run(),
     updateRun: (id: string, values: Partial<typeof run.$inferInsert>) => void orm.update(run).set(values).where(eq(run.id, id)).run(),
     rawEvent: (id: string) => orm.select().from(runEvent).where(eq(runEvent.id, id)).get() ?? null,

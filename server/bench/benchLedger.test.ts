@@ -6,7 +6,7 @@ import { createTestRoom, plainBag, type TestRoom } from '../testing/testRoom'
 import { tries } from '../../core/testing/tries'
 
 let room: TestRoom
-beforeEach(async () => void (room = await createTestRoom()))
+beforeEach(async () => void (room = await createTestRoom({ sharing: 'each its own' })))
 afterEach(() => {
   expect(room.faults()).toEqual([])
   room.db.close()
@@ -52,9 +52,9 @@ test('two lots in one bucket are counted apart', async () => {
   await step(1)
   const count = (counts: object[]) => post(`/api/bench/runs/${id}/count`, { stepIndex: 2, counts, tankId: null, look: 'better', cause: 'jumped', note: null, happenedAtMs: now() })
   const lots = crate.lines.map(({ lotId }) => lotId)
-  expect((await count([{ lotId: lots[0], alive: 4, dead: 0 }])).errors?.[0]).toEqual({ path: 'counts', message: 'Every lot of the run is counted' })
+  expect((await count([{ lotId: lots[0], alive: 0, dead: 0 }])).errors?.[0]).toEqual({ path: 'counts', message: 'Nobody was counted out' })
   expect((await count([{ lotId: lots[0], alive: 4, dead: 0 }, { lotId: lots[0], alive: 1, dead: 0 }])).errors?.[0]?.message).toBe('A lot is counted twice')
-  expect(await count([{ lotId: lots[0], alive: 4, dead: 0 }, { lotId: lots[1], alive: 5, dead: 1 }])).toEqual({ alive: 9, dead: 1 })
+  expect(await count([{ lotId: lots[0], alive: 4, dead: 0 }, { lotId: lots[1], alive: 5, dead: 1 }])).toEqual({ alive: 9, dead: 1, rest: 0 })
   expect(await room.stockIn(room.tanks[0])).toEqual({ [lots[0] ?? '']: 4, [lots[1] ?? '']: 5 })
 })
 

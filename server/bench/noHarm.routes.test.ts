@@ -15,7 +15,7 @@ afterEach(() => {
 })
 
 type Crate = { id: string; lines: { id: string }[]; bags: { id: string; lineId: string }[] }
-const crateOf = (species: string, count: number, bags: number): Promise<Crate> => room.crateOf([[species, count, bags, room.tanks[0] ?? null]]) as Promise<Crate>
+const crateOf = (species: string, count: number, bags: number): Promise<Crate> => room.crateOf([[species, count, bags, room.tanks[0] ?? null]], 'as these deliveries are tried') as Promise<Crate>
 const open = (crate: Crate, bagIds: string[], alive: number, found: object = {}) => room.post(`/api/crates/${crate.id}/bags`, { ...plainBag(bagIds, alive), ...found })
 const subjectOf = async (crate: Crate, more = ''): Promise<BenchSubject> => (await room.get(`/api/bench/subject?line=${crate.lines[0]?.id}${more}`)).body as BenchSubject
 const bodyOf = (subject: BenchSubject, more = {}) => ({

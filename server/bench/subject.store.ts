@@ -7,6 +7,7 @@ import type { Water } from '../../core/room/room.schema'
 import type { Database } from '../db/open'
 import type { BenchFish } from '../../core/bench/fishRules'
 import { benchFishColumns, toBenchFish, type BenchFishRow } from '../species/handling'
+import { isAlone, waterId } from '../room/waterOf'
 import { agent } from './bench.table'
 import { openRunOf } from './onBench'
 
@@ -65,7 +66,7 @@ function withLists<Row extends { waters: string; hasWorkingPacks?: number | null
   return row ? { ...row, waters: JSON.parse(row.waters) as Water[], hasWorkingPacks: row.hasWorkingPacks === 1 } : null
 }
 
-const speciesColumns = sql`species.id AS speciesId, species.name AS species, species.waters, species.usual_mass_g AS massG, species.ph_max AS phMax, species.tolerance, species.temperament`
+const speciesColumns = sql`species.id AS speciesId, species.name AS species, CASE WHEN species.waters = '[]' AND species.water IS NULL AND lot.water IS NOT NULL THEN json_array(lot.water) ELSE species.waters END AS waters, species.usual_mass_g AS massG, species.ph_max AS phMax, species.tolerance, species.temperament`
 
 /** What the books know of fish that are to be acclimated, and of where they go. */
 export function createSubjectStore({ orm }: Database) {
@@ -102,7 +103,7 @@ export function createSubjectStore({ orm }: Database) {
       withLists(orm.get<(Omit<SubjectSpecies, 'waters'> & { waters: string } & RunSource) | undefined>(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, tank.code AS "from", stock.quantity, ${speciesColumns}
         FROM stock JOIN tank ON tank.id = stock.place_id JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id WHERE stock.lot_id = ${lotId} AND stock.place_id = ${tankId} AND stock.quantity > 0`)),
     tank: (tankId: string): SubjectTank | null =>
-      withAgents(orm.get<RawTank | undefined>(sql`SELECT tank.id, tank.code, tank.net_volume_l AS netVolumeL, system.water, system.agents, CASE WHEN system.sump_l IS NULL THEN tank.id ELSE system.id END AS waterId, system.sump_l IS NULL AS isAlone, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL,
+      withAgents(orm.get<RawTank | undefined>(sql`SELECT tank.id, tank.code, tank.net_volume_l AS netVolumeL, system.water, system.agents, ${waterId} AS waterId, ${isAlone} AS isAlone, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL,
         coalesce((SELECT sum(quantity) FROM stock WHERE place_id = tank.id), 0) AS fish FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${tankId} AND tank.retired_at_ms IS NULL`)),
     /** Mean temperature of the water of a crate's bags, other than these lines', that was read lately; null when none was. */
     otherBagsC: (crateId: string, lineIds: readonly string[], sinceMs: number): number | null =>

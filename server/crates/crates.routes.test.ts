@@ -25,7 +25,7 @@ describe('a crate from list to tank', () => {
     expect(totalBags(opened.bags)).toMatchObject({ opened: 2, listed: 16, alive: 14, dead: 1, short: 1, extra: 0, inBags: 14 })
     expect(opened.bags[1]?.record).toMatchObject({ alive: 6, dead: 1, concerns: ['water'], body: 'thin', waterTempC: 21.5, note: 'cloudy', staffName: 'Imre' })
     const placed = await room.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: room.happenedAtMs })
-    expect(placed.body).toEqual({ placed: 14 })
+    expect(placed.body).toEqual({ placed: 14, left: 0 })
     expect((await view(crate)).went).toEqual([{ lineId: crate.lines[0].id, tankCode: 'R1-01', fish: 14 }])
     expect(await room.stockIn(r1)).toEqual({ [crate.lines[0].lotId]: 14 })
     expect(room.faults()).toEqual([])
@@ -60,7 +60,7 @@ describe('a crate from list to tank', () => {
 
   test('a placing is taken back whole: every fish returns to its bag, or none does', async () => {
     const [r1, r2] = room.tanks
-    const crate = await room.crateOf([['Firefish', 6, 3, r1!], ['Kuhli loach', 4, 1, r2!]])
+    const crate = await room.crateOf([['Cherry barb', 6, 3, r1!], ['Kuhli loach', 4, 1, r2!]])
     const ids = crate.bags.map((bag: { id: string }) => bag.id)
     await room.post(`/api/crates/${crate.id}/bags`, plainBag(ids.slice(0, 3), 2))
     await room.post(`/api/crates/${crate.id}/bags`, plainBag(ids.slice(3), 4))

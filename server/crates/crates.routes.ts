@@ -33,6 +33,7 @@ export const cratesEndpoints = (crates: CratesService): Endpoint[] => [
   command({ method: 'post', path: '/api/crates/:crateId/reopening', access: 'lead', name: 'reopenCrate', schema: reopenCrateSchema, run: crates.reopenCrate }),
   command({ method: 'post', path: '/api/crates/:crateId/undone-bags', access: 'keeper', name: 'undoBags', schema: undoBagsSchema, run: crates.undoBags }),
   command({ method: 'post', path: '/api/crates/:crateId/placements', access: 'keeper', name: 'placeBags', schema: placeBagsSchema, run: crates.placeBags }),
+  read({ path: '/api/crates/:crateId/placements', access: 'device', read: ({ params, nowMs }) => crates.waiting(params.crateId ?? '', nowMs) }),
   command({ method: 'post', path: '/api/crates/:crateId/undone-placements', access: 'keeper', name: 'undoPlacement', schema: undoPlacementSchema, run: crates.undoPlacement }),
 ]
 

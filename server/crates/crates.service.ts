@@ -5,7 +5,8 @@ import { readPackingListJson, writePackingList } from '../../core/crates/packing
 import { readPackingList, type ReadLine } from '../../core/crates/readPackingList'
 import { namesNear } from '../../core/species/nearestName'
 import { splitIntoBags } from '../../core/crates/splitIntoBags'
-import { totalBags, type BagFindings, type CrateSummary, type CrateView } from '../../core/crates/crateView'
+import { totalBags, type BagFindings, type CrateSummary, type CrateView, type WaitingForTank } from '../../core/crates/crateView'
+import { groupBy } from '../../core/collections/groupBy'
 import { bounds } from '../../core/fields/fields.schema'
 import { outsidePlaceId } from '../../core/ledger/movement'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
@@ -14,8 +15,10 @@ import { fieldProblem, Problem } from '../http/problem'
 import type { LedgerService } from '../ledger/ledger.service'
 import type { LedgerStore } from '../ledger/ledger.store'
 import { newId } from '../newId'
+import type { PlacingService } from '../placing/placing.service'
+import type { PlanService } from '../placing/plan.service'
 import type { SpeciesStore } from '../species/species.store'
-import type { CratesStore, OpenedBag } from './crates.store'
+import type { CratesStore, OpenedBag, PlaceableBag } from './crates.store'
 import { listProblem, readCsv } from './readCsv'
 
 interface Collaborators {
@@ -24,6 +27,8 @@ interface Collaborators {
   ledgerStore: LedgerStore
   species: SpeciesStore
   isTank: (id: string) => boolean
+  plans: Pick<PlanService, 'require'>
+  placing: Pick<PlacingService, 'require' | 'against'>
   audit: AuditStore
 }
 
@@ -34,7 +39,7 @@ export interface ReadOptions {
 }
 
 /** Crates from the packing list to the last fish out of its bag. */
-export function createCratesService({ store, ledger, ledgerStore, species, isTank, audit }: Collaborators) {
+export function createCratesService({ store, ledger, ledgerStore, species, isTank, plans, placing, audit }: Collaborators) {
   function requireCrate(id: string | undefined): string {
     if (!id || !store.isCrate(id)) throw new Problem('not-found', 'There is no such crate')
     return id
@@ -159,13 +164,14 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     },
 
     /** Takes a crate in: its lines become lots, its bags places, all at once or not at all. */
-    createCrate({ nowMs }: CommandContext, input: CreateCrate) {
+    createCrate(context: CommandContext, input: CreateCrate) {
       const bagCount = input.lines.reduce((sum, line) => sum + line.bags, 0)
       if (bagCount > bounds.bagsInCrate) throw fieldProblem('lines', `A crate may have at most ${bounds.bagsInCrate} bags; this list has ${bagCount}`)
       const supplier = store.supplierNamed(input.supplier)
       const crate = { id: newId(), number: store.nextNumber(), supplier: supplier.name }
-      store.insertCrate({ id: crate.id, number: crate.number, supplierId: supplier.id, expectedAtMs: input.expectedAtMs, packedAtMs: input.packedAtMs, carrier: input.carrier ?? null, hasList: input.hasList === false ? 0 : 1, note: input.note ?? null, createdAtMs: nowMs })
-      input.lines.forEach((line, index) => void insertLine(crate, line, index + 1, `lines[${index}].`, nowMs))
+      store.insertCrate({ id: crate.id, number: crate.number, supplierId: supplier.id, expectedAtMs: input.expectedAtMs, packedAtMs: input.packedAtMs, carrier: input.carrier ?? null, hasList: input.hasList === false ? 0 : 1, note: input.note ?? null, createdAtMs: context.nowMs })
+      const lineIds = input.lines.map((line, index) => insertLine(crate, line, index + 1, `lines[${index}].`, context.nowMs))
+      plans.require(context, crate.id, lineIds.map((lineId, index) => ({ lineId, path: `lines[${index}].tankId`, override: input.lines[index]?.override ?? null })))
       if (input.listMapping) store.rememberMapping(supplier.id, headingKey(input.listMapping.heading.map((cell) => cell ?? '')), input.listMapping.mapping as ListMapping)
       return { id: crate.id, number: crate.number }
     },
@@ -186,12 +192,13 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     addLine(context: CommandContext, input: ListLine) {
       const crate = store.view(requireOpen(context.params.crateId)) as CrateView
       const id = insertLine(crate, input, store.lastPosition(crate.id) + 1, '', context.nowMs)
+      plans.require(context, crate.id, [{ lineId: id, path: 'tankId', override: input.override ?? null }])
       log(context, 'added', `line ${input.species} of crate ${crate.number}`, {}, input)
       return { id, version: 1 }
     },
 
     /** Changes a line. A new name changes what the lot is called, not what was counted; the old name stands in the audit. */
-    editLine(context: CommandContext, { version, ...input }: EditLine) {
+    editLine(context: CommandContext, { version, tankId, override = null, ...input }: EditLine) {
       const crateId = requireOpen(context.params.crateId)
       const line = requireLine(crateId, context.params.lineId, version)
       const bags = store.bagsOfLine(line.id)
@@ -203,8 +210,10 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
         store.deleteBags(line.id)
         insertBags(crateId, line.id, input, '')
       }
-      store.updateLine(line.id, { count: input.count, ...detailsOf(input), version: version + 1 })
+      if (tankId && !isTank(tankId)) throw fieldProblem('tankId', 'There is no such tank')
+      store.updateLine(line.id, { count: input.count, ...detailsOf(input), ...(tankId === undefined ? {} : { tankId }), version: version + 1 })
       store.updateLot(line.lotId, { speciesId: species.named(input.species, context.nowMs, 'species') })
+      plans.require(context, crateId, [{ lineId: line.id, path: 'tankId', override }])
       log(context, 'edited', `line ${line.lotCode}`, { ...line, bags: bags.length, perBag: null, tank: null, version: null, id: null, lotId: null, lotCode: null, position: null }, { ...input, perBag: null })
       return { version: version + 1 }
     },
@@ -288,14 +297,24 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       return {}
     },
 
-    /** Moves fish from their bags to the planned tanks. */
-    placeBags(context: CommandContext, { tankId, happenedAtMs }: PlaceBags) {
+    /** For every planned tank with fish waiting in bags: the rules that they would break in it. */
+    waiting(id: string, nowMs: number): { tanks: WaitingForTank[] } {
+      return { tanks: [...groupBy(store.placeable(requireCrate(id), null), (bag) => bag.tankId)].map(([tankId, bags]) => ({ tankId, broken: placing.against({ going: goingOf(bags), tankId }, nowMs) })) }
+    },
+
+    /** Moves fish from their bags to the planned tanks; those that would break a rule stay in their bags. */
+    placeBags(context: CommandContext, { tankId, override = null, happenedAtMs }: PlaceBags) {
       const crateId = requireOpen(context.params.crateId)
       if (tankId !== null && !isTank(tankId)) throw fieldProblem('tankId', 'There is no such tank')
-      const bags = store.placeable(crateId, tankId)
-      if (bags.length === 0) throw new Problem('conflict', 'No fish in bags have a planned tank here')
+      const all = store.placeable(crateId, tankId)
+      if (all.length === 0) throw new Problem('conflict', 'No fish in bags have a planned tank here')
+      const byTank = [...groupBy(all, (bag) => bag.tankId)]
+      const sound = tankId === null ? byTank.filter(([id, bags]) => placing.against({ going: goingOf(bags), tankId: id }, context.nowMs).length === 0) : byTank
+      // Where no tank is sound, the first says why.
+      for (const [id, bags] of sound.length > 0 ? sound : byTank) placing.require(context, { going: goingOf(bags), tankId: id, path: 'tankId', override })
+      const bags = sound.flatMap(([, each]) => each)
       for (const bag of bags) ledger.write(context, { kind: 'move', lotId: bag.lotId, fromPlaceId: bag.bagId, toPlaceId: bag.tankId, quantity: bag.quantity, happenedAtMs })
-      return { placed: bags.reduce((sum, bag) => sum + bag.quantity, 0) }
+      return { placed: bags.reduce((sum, bag) => sum + bag.quantity, 0), left: all.reduce((sum, bag) => sum + bag.quantity, 0) - bags.reduce((sum, bag) => sum + bag.quantity, 0) }
     },
 
     /** Takes a placing back while its fish still stand where it put them: all of them, or none. */
@@ -308,6 +327,9 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     },
   }
 }
+/** Bags of one tank, lot by lot. */
+const goingOf = (bags: readonly PlaceableBag[]) => [...groupBy(bags, ({ lotId }) => lotId)].map(([lotId, each]) => ({ lotId, quantity: each.reduce((sum, { quantity }) => sum + quantity, 0) }))
+
 const isJson = (bytes: Uint8Array): boolean => new TextDecoder().decode(bytes.subarray(0, 64)).trimStart().startsWith('{')
 
 type Details = Partial<Pick<ListLine, 'origin' | 'strain' | 'identity' | 'promisedTo' | 'billed' | 'sizeCm' | 'priceEach' | 'capture' | 'ateBefore' | 'note'>>

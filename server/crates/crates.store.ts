@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, sql } from 'drizzle-orm'
+import { and, asc, eq, isNull, or, sql } from 'drizzle-orm'
 import { groupBy } from '../../core/collections/groupBy'
 import type { ListMapping } from '../../core/crates/listMapping'
 import type { BagView, CrateSummary, CrateView, LineView, PlacementView, WentView } from '../../core/crates/crateView'
@@ -13,13 +13,21 @@ import { newId } from '../newId'
 import { system, tank } from '../room/room.table'
 import { species } from '../species/species.table'
 import { staff } from '../staff/staff.table'
-import { bag, bagPhoto, bagRecord, crate, line, listMapping, supplier } from './crates.table'
+import { bag, bagPhoto, bagRecord, crate, line, listMapping, supplier, tankOverride } from './crates.table'
 
 export interface OpenedBag {
   id: string
   crateId: string
   lotId: string
   number: number
+}
+
+/** Fish in a bag whose line has a planned tank. */
+export interface PlaceableBag {
+  bagId: string
+  lotId: string
+  quantity: number
+  tankId: string
 }
 
 const standing = isNull(bagRecord.undoneAtMs)
@@ -175,6 +183,7 @@ export function createCratesStore({ orm }: Database) {
       for (const { id } of ids) orm.delete(place).where(eq(place.id, id)).run()
     },
     deleteLine(id: string, lotId: string): void {
+      orm.delete(tankOverride).where(or(eq(tankOverride.lineId, id), eq(tankOverride.lotId, lotId))).run()
       orm.delete(line).where(eq(line.id, id)).run()
       orm.delete(lot).where(eq(lot.id, lotId)).run()
     },
@@ -189,7 +198,7 @@ export function createCratesStore({ orm }: Database) {
     setLineTank: (lineId: string, tankId: string | null, version: number) => void orm.update(line).set({ tankId, version }).where(eq(line.id, lineId)).run(),
     tankCodes: (): Map<string, string> => new Map(orm.select({ id: tank.id, code: tank.code }).from(tank).where(isNull(tank.retiredAtMs)).all().map((row) => [row.code, row.id])),
     /** Fish standing in bags of a crate whose line has a planned tank. */
-    placeable: (crateId: string, tankId: string | null): { bagId: string; lotId: string; quantity: number; tankId: string }[] =>
+    placeable: (crateId: string, tankId: string | null): PlaceableBag[] =>
       orm.all(sql`SELECT bag.id AS bagId, stock.lot_id AS lotId, stock.quantity AS quantity, line.tank_id AS tankId FROM bag
         JOIN line ON line.id = bag.line_id JOIN stock ON stock.place_id = bag.id
         WHERE bag.crate_id = ${crateId} AND line.tank_id IS NOT NULL AND ${openRunOf(sql`bag.id`)} IS NULL ${tankId === null ? sql`` : sql`AND line.tank_id = ${tankId}`} ORDER BY bag.number`),

@@ -9,6 +9,7 @@ import type { Water } from '../../core/room/room.schema'
 import type { Identity, Origin } from '../../core/setup/words'
 import { inUse } from '../db/columns'
 import { lot, place } from '../ledger/ledger.table'
+import type { RuleCode } from '../../core/tankChoice/company'
 import { tank } from '../room/room.table'
 import { staff } from '../staff/staff.table'
 
@@ -187,17 +188,22 @@ export const prepared = sqliteTable(
   (table) => [primaryKey({ columns: [table.crateId, table.step] })],
 )
 
-/** A tank that a lead chose for a line against a hard rule, and why. Never deleted. */
+/** A tank that a lead chose for fish against a hard rule, and why. Never deleted. */
 export const tankOverride = sqliteTable(
   'tank_override',
   {
     id: text('id').primaryKey(),
-    lineId: text('line_id').notNull().references(() => line.id),
+    /** Only in entries of before lots were named. */
+    lineId: text('line_id').references(() => line.id),
+    lotId: text('lot_id').references(() => lot.id),
     tankId: text('tank_id').notNull().references(() => tank.id),
+    /** The rules by their codes; what they do not name is asked anew. */
+    codes: text('codes', { mode: 'json' }).$type<RuleCode[]>().notNull().default([]),
     broken: text('broken').notNull(),
     reason: text('reason').notNull(),
+    commandKey: text('command_key'),
     staffId: text('staff_id').notNull().references(() => staff.id),
     recordedAtMs: integer('recorded_at_ms').notNull(),
   },
-  (table) => [index('tank_override_line').on(table.lineId)],
+  (table) => [index('tank_override_line').on(table.lineId), index('tank_override_lot').on(table.lotId)],
 )

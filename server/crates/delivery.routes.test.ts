@@ -50,9 +50,9 @@ describe('choosing tanks', () => {
     const crate: CrateView = await room.crateOf([['Royal gramma', 1, 1, null]])
     const body = (override: string | null) => ({ choices: [{ lineId: crate.lines[0]!.id, tankId: room.tanks[3]!.id, version: 1, override }] })
     const asKeeper = await request(room.app).put(`/api/crates/${crate.id}/tank-choice`).set('Cookie', room.cookie).set('X-Recording', keeperId).set('Idempotency-Key', newKey()).send(body('it will do'))
-    expect([asKeeper.status, asKeeper.body.errors[0].message]).toEqual([422, 'Royal gramma must not go to R1-04: 0 ppt, outside 26 to 36 by 26. A lead may plan it all the same, with a reason.'])
+    expect([asKeeper.status, asKeeper.body.errors[0].message]).toEqual([422, 'Royal gramma must not go to R1-04: 0 ppt, outside 26 to 36 by 26. A lead may decide it all the same, with a reason.'])
     const silent = await room.put(`/api/crates/${crate.id}/tank-choice`, body(null))
-    expect([silent.status, silent.body.errors[0].path]).toEqual([422, 'choices[0].override'])
+    expect([silent.status, silent.body.errors[0].path]).toEqual([422, 'choices[0].tankId'])
     expect((await room.put(`/api/crates/${crate.id}/tank-choice`, body('the tank is filled with sea water this noon'))).status).toBe(200)
     expect((await choiceOf(crate)).now).toMatchObject([{ tankId: room.tanks[3]!.id, override: 'the tank is filled with sea water this noon' }])
     const audit = (await request(room.app).get('/api/audit').set('Cookie', room.cookie).set('X-Recording', room.leadId)).body as { lines: { action: string; subject: string }[] }
@@ -75,7 +75,7 @@ describe('choosing tanks', () => {
 
 describe('the preparation list', () => {
   test('names tanks, water, company, tools, food and what the supplier has not said; done is kept with who and when', async () => {
-    const crate: CrateView = await room.crateOf([['Cherry barb', 16, 2, room.tanks[1]!], ['Siamese fighter', 3, 3, room.tanks[4]!], ['Kuhli loach', 6, 1, null]])
+    const crate: CrateView = await room.crateOf([['Cherry barb', 16, 2, room.tanks[1]!], ['Siamese fighter', 3, 3, room.tanks[4]!], ['Kuhli loach', 6, 1, null]], 'the oscar leaves this morning, dividers are made')
     const steps = await stepsOf(crate)
     const said = steps.map(({ what }) => what)
     expect(said).toEqual(
@@ -102,7 +102,8 @@ describe('the preparation list', () => {
     const crate: CrateView = await room.crateOf([['Cherry barb', 8, 1, room.tanks[0]!]])
     await room.post(`/api/crates/${crate.id}/bags`, plainBag([crate.bags[0]!.id], 8))
     await room.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: room.happenedAtMs })
-    // Its own fish are no strangers to it.
-    expect((await choiceOf(crate)).input.tanks[0]?.occupants).toEqual([])
+    // What stands in its tank is planned no more; it is company for what still comes.
+    const { input } = await choiceOf(crate)
+    expect([input.lines, input.tanks[0]?.occupants]).toMatchObject([[], [{ quantity: 8, animal: { species: 'Cherry barb' } }]])
   })
 })

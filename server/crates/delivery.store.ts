@@ -1,23 +1,25 @@
-import { and, desc, eq, isNull, sql } from 'drizzle-orm'
-import { groupBy } from '../../core/collections/groupBy'
+import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { FoodOnHand, LineBook } from '../../core/crates/preparation'
 import { animalAs } from '../../core/species/animalAs'
 import type { RegisterValues } from '../../core/setup/registers'
 import { figure, handlingOf, word, words } from '../../core/species/readEntry'
-import type { ChoiceLine, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
-import type { TankPurpose, TankState, Water } from '../../core/room/room.schema'
+import type { ChoiceLine } from '../../core/tankChoice/tankChoice'
+import type { Water } from '../../core/room/room.schema'
 import type { Database } from '../db/open'
 import { food } from '../setup/setup.table'
 import { species } from '../species/species.table'
 import { staff } from '../staff/staff.table'
-import { prepared, tankOverride } from './crates.table'
-
-const dayMs = 86_400_000
+import { openRunOf } from '../bench/onBench'
+import { isAlone } from '../room/waterOf'
+import { prepared } from './crates.table'
 
 /** A line as planning needs it: what it is, and where it is to go. */
 export interface PlannedLine extends ChoiceLine {
+  lotId: string
   tankId: string | null
   version: number
+  /** Fish of it that are still in bags, opened or shut, and on no run. */
+  open: number
   book: LineBook
 }
 
@@ -26,7 +28,7 @@ const bookOf = (entry: RegisterValues): LineBook => ({
   ...{ needs: words(entry.needs), escapes: word(entry.escapes), law: words(entry.law), handling: handlingOf(entry) },
 })
 
-/** Queries for planning a delivery: lines with what the book knows, tanks with who stands in them. */
+/** Queries for planning a delivery: lines with what the book knows, what is prepared, where tanks stand. */
 export function createDeliveryStore({ orm }: Database) {
   /** What the book says, by the id of the species. */
   const entries = (): Map<string, RegisterValues> => new Map(orm.select().from(species).all().map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
@@ -35,45 +37,18 @@ export function createDeliveryStore({ orm }: Database) {
     lines(crateId: string): PlannedLine[] {
       const book = entries()
       return orm
-        .all<{ id: string; speciesId: string; count: number; supplier: string; tankId: string | null; version: number; sizeCm: number | null; strain: string | null }>(
-          sql`SELECT line.id, lot.species_id AS speciesId, line.tank_id AS tankId, line.version, supplier.name AS supplier, line.size_cm AS sizeCm, line.strain,
+        .all<{ id: string; speciesId: string; count: number; supplier: string; tankId: string | null; version: number; sizeCm: number | null; strain: string | null; lotId: string; water: Water | null; open: number }>(
+          sql`SELECT line.id, lot.species_id AS speciesId, line.tank_id AS tankId, line.version, supplier.name AS supplier, line.size_cm AS sizeCm, line.strain, lot.id AS lotId, lot.water,
+            (SELECT coalesce(sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE coalesce(stock.quantity, 0) END), 0) FROM bag LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL LEFT JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id WHERE bag.line_id = line.id AND ${openRunOf(sql`bag.id`)} IS NULL) AS open,
             CASE WHEN line.count > 0 THEN line.count ELSE coalesce((SELECT sum(r.alive) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id), 0) END AS count
           FROM line JOIN lot ON lot.id = line.lot_id JOIN crate ON crate.id = line.crate_id JOIN supplier ON supplier.id = crate.supplier_id
           WHERE line.crate_id = ${crateId} ORDER BY line.position`,
         )
         .filter(({ count }) => count > 0)
-        .map(({ speciesId, sizeCm, strain, ...line }) => {
+        .map(({ speciesId, sizeCm, strain, water, ...line }) => {
           const entry = book.get(speciesId) ?? {}
-          return { ...line, book: bookOf(entry), animal: animalAs(entry, { sizeCm, strain, notedDaysAgo: 0, isResident: false }) }
+          return { ...line, book: bookOf(entry), animal: animalAs(entry, { sizeCm, strain, water, notedDaysAgo: 0, isResident: false }) }
         })
-    },
-
-    /**
-     * Tanks in use, in rack order, with who stands in them.
-     * @param heldDays - days of its hold that a lot has served; null when it is not held.
-     * @param crateId - its own fish do not count as occupants: they are what is being placed.
-     */
-    tanks(heldDays: (lotId: string) => number | null, crateId: string, fightsSinceMs: number, nowMs: number): ChoiceTank[] {
-      const book = entries()
-      const occupants = orm.all<{ tankId: string; lotId: string; speciesId: string; quantity: number; supplier: string; sizeCm: number | null; strain: string | null; sinceMs: number }>(
-        sql`SELECT tank.id AS tankId, lot.id AS lotId, lot.species_id AS speciesId, stock.quantity, lot.origin AS supplier, line.size_cm AS sizeCm, line.strain, lot.created_at_ms AS sinceMs
-          FROM tank JOIN stock ON stock.place_id = tank.id AND stock.quantity > 0 JOIN lot ON lot.id = stock.lot_id LEFT JOIN line ON line.lot_id = lot.id
-          WHERE line.crate_id IS NULL OR line.crate_id <> ${crateId}`,
-      )
-      const byTank = groupBy(occupants, ({ tankId }) => tankId)
-      const toOccupant = ({ lotId, speciesId, quantity, supplier, sizeCm, strain, sinceMs }: (typeof occupants)[number]): Occupant => ({
-        ...{ animal: animalAs(book.get(speciesId) ?? {}, { sizeCm, strain, notedDaysAgo: (nowMs - sinceMs) / dayMs, isResident: true }), quantity, supplier },
-        heldDays: heldDays(lotId),
-      })
-      return orm
-        .all<Omit<ChoiceTank, 'occupants' | 'agents'> & { agents: string; purpose: TankPurpose | null; state: TankState | null }>(
-          sql`SELECT tank.id, tank.code, CASE WHEN system.sump_l IS NULL THEN tank.id ELSE system.id END AS waterId, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL, system.agents, system.zone_id AS zoneId,
-              tank.net_volume_l AS netVolumeL, tank.purpose, tank.state,
-              (SELECT count(*) FROM "check" c WHERE c.tank_id = tank.id AND c.replaced_by_id IS NULL AND c.happened_at_ms >= ${fightsSinceMs} AND c.signs LIKE '%"chased"%')
-                + (SELECT count(*) FROM movement m WHERE m.from_place_id = tank.id AND m.kind = 'loss' AND m.cause = 'eaten' AND m.happened_at_ms >= ${fightsSinceMs}) AS fights
-            FROM tank JOIN system ON system.id = tank.system_id WHERE tank.retired_at_ms IS NULL ORDER BY tank.rack, tank.shelf, tank.position`,
-        )
-        .map(({ agents, ...tank }) => ({ ...tank, agents: JSON.parse(agents) as string[], fights: Math.min(3, tank.fights), occupants: (byTank.get(tank.id) ?? []).map(toOccupant) }))
     },
 
     /** Foods that are kept, and what they serve as. */
@@ -90,16 +65,11 @@ export function createDeliveryStore({ orm }: Database) {
     markDone: (values: typeof prepared.$inferInsert) => void orm.insert(prepared).values(values).onConflictDoNothing().run(),
     markOpen: (crateId: string, step: string) => void orm.delete(prepared).where(and(eq(prepared.crateId, crateId), eq(prepared.step, step))).run(),
 
-    /** Why a lead planned a line into a tank against a rule; null when nobody did. */
-    overrideReason: (lineId: string, tankId: string): string | null =>
-      orm.select({ reason: tankOverride.reason }).from(tankOverride).where(and(eq(tankOverride.lineId, lineId), eq(tankOverride.tankId, tankId))).orderBy(desc(tankOverride.recordedAtMs)).get()?.reason ?? null,
-    insertOverride: (values: typeof tankOverride.$inferInsert) => void orm.insert(tankOverride).values(values).run(),
-
     /** Where tanks stand and which tools serve them. */
     places: () =>
       orm.all<{ tankId: string; code: string; system: string; water: Water; tempC: number | null; salinityPpt: number | null; netVolumeL: number | null; isAlone: number; zone: string | null; toolSets: string | null }>(
         sql`SELECT tank.id AS tankId, tank.code, system.name AS system, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, tank.net_volume_l AS netVolumeL,
-            system.sump_l IS NULL AS isAlone, zone.name AS zone, (SELECT group_concat(name, ', ') FROM tool_set WHERE tool_set.zone_id = zone.id AND tool_set.retired_at_ms IS NULL) AS toolSets
+            ${isAlone} AS isAlone, zone.name AS zone, (SELECT group_concat(name, ', ') FROM tool_set WHERE tool_set.zone_id = zone.id AND tool_set.retired_at_ms IS NULL) AS toolSets
           FROM tank JOIN system ON system.id = tank.system_id LEFT JOIN zone ON zone.id = system.zone_id WHERE tank.retired_at_ms IS NULL`,
       ),
   }

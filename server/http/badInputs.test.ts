@@ -29,7 +29,7 @@ beforeAll(async () => {
     unplace: { method: 'post', path: `/api/crates/${crate.id}/undone-placements`, body: { placementKey: 'never-placed', happenedAtMs } },
     choose: { method: 'put', path: `/api/crates/${crate.id}/lines/${crate.lines[0].id}/tank`, body: { tankId: null, version: 1 } },
     check: { method: 'post', path: '/api/checks', body: quietCheck(tank!.id) },
-    system: { method: 'post', path: '/api/systems', body: { name: 'New', water: 'fresh', sumpL: null, rack: 'R9', tankCount: 2, perShelf: 2, tankKind: 'glass', netVolumeL: null } },
+    system: { method: 'post', path: '/api/systems', body: { name: 'New', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'R9', tankCount: 2, perShelf: 2, tankKind: 'glass', netVolumeL: null } },
     editCrate: { method: 'put', path: `/api/crates/${crate.id}`, body: { supplier: 'Hollow Reed', expectedAtMs: null, packedAtMs: null, note: null, version: 1 } },
     addLine: { method: 'post', path: `/api/crates/${crate.id}/lines`, body: { ...list } },
     editLine: { method: 'put', path: `/api/crates/${crate.id}/lines/${crate.lines[0].id}`, body: { species: 'Kuhli loach', count: 10, bags: 2, perBag: null, version: 1 } },

@@ -34,7 +34,7 @@ describe('names of any alphabet are one name, however they are typed', () => {
     const read = await Promise.resolve(request(room.app).post(`/api/packing-lists/read?supplier=${encodeURIComponent('öresund')}`).set('Cookie', room.cookie).set('Content-Type', 'text/csv').send('fisk,antal\nKuhli loach,3'))
     expect(read.body.errors?.[0].message ?? '').not.toMatch(/no column/)
 
-    const system = { name: 'Älven', water: 'fresh', sumpL: null, rack: 'R9', tankCount: 1, perShelf: 1, tankKind: 'glass', netVolumeL: null }
+    const system = { name: 'Älven', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'R9', tankCount: 1, perShelf: 1, tankKind: 'glass', netVolumeL: null }
     expect((await room.post('/api/systems', system)).status).toBe(201)
     expect((await room.post('/api/systems', { ...system, name: 'ÄLVEN', rack: 'R8' })).body.errors[0].path).toBe('name')
     const school = { name: 'Über Nacht', handsPerBagMin: 1, handsPerLotMin: 1, steps: [{ step: 'transfer', minutes: null, times: null, share: null, handling: 'none' }] }

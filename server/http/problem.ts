@@ -10,6 +10,7 @@ const kinds = {
   'too-many-tries': { status: 429, title: 'Too many tries' },
   'not-found': { status: 404, title: 'Not found' },
   conflict: { status: 409, title: 'This no longer fits' },
+  'breaks-rule': { status: 422, title: 'A rule of the house forbids it' },
   stale: { status: 409, title: 'Changed by somebody else' },
   'key-reused': { status: 409, title: 'Key used before' },
   'ahead-of-clock': { status: 422, title: 'Later than the server’s clock' },

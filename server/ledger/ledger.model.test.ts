@@ -118,7 +118,7 @@ test('places of every kind are known to the database', () => {
 let rack = 0
 async function makeTanks(actor: Actor): Promise<string[]> {
   rack += 1
-  const body = { name: `System ${rack}`, water: 'fresh', sumpL: null, rack: `T${rack}`, tankCount: 3, perShelf: 3, tankKind: 'glass', netVolumeL: null }
+  const body = { name: `System ${rack}`, water: 'fresh', sharing: 'each its own', sumpL: null, rack: `T${rack}`, tankCount: 3, perShelf: 3, tankKind: 'glass', netVolumeL: null }
   const made = await dispatch(commands.get('addSystem') as Command, { key: newKey(), actor, params: {}, body, nowMs })
   return (made.answer as { tanks: { id: string }[] }).tanks.map(({ id }) => id)
 }

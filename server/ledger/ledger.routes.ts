@@ -1,4 +1,4 @@
-import { addFishSchema, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema, reverseMovementSchema } from '../../core/ledger/ledger.schema'
+import { addFishSchema, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema, reverseMovementSchema, sayWaterSchema } from '../../core/ledger/ledger.schema'
 import { command, type Endpoint } from '../http/endpoint'
 import type { LedgerService } from './ledger.service'
 
@@ -9,5 +9,6 @@ export const ledgerEndpoints = (ledger: LedgerService): Endpoint[] => [
   command({ method: 'post', path: '/api/tanks/:tankId/releases', access: 'keeper', name: 'releaseFish', schema: releaseFishSchema, run: ledger.releaseFish }),
   command({ method: 'post', path: '/api/tanks/:tankId/counts', access: 'keeper', name: 'correctCount', schema: correctCountSchema, run: ledger.correctCount }),
   command({ method: 'post', path: '/api/tanks/:tankId/additions', access: 'keeper', name: 'addFish', schema: addFishSchema, run: ledger.addFish }),
+  command({ method: 'put', path: '/api/lots/water', access: 'keeper', name: 'sayWater', schema: sayWaterSchema, run: ledger.sayWater }),
   command({ method: 'post', path: '/api/movements/:movementId/reversal', access: 'keeper', name: 'reverseMovement', schema: reverseMovementSchema, run: ledger.reverseMovement }),
 ]

@@ -1,9 +1,11 @@
-import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish, ReverseMovement } from '../../core/ledger/ledger.schema'
+import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater } from '../../core/ledger/ledger.schema'
 import { outsidePlaceId, type Movement, type MovementKind } from '../../core/ledger/movement'
 import { planReversal } from '../../core/ledger/planReversal'
+import type { AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
+import type { PlacingService } from '../placing/placing.service'
 import type { SpeciesStore } from '../species/species.store'
 import type { LedgerStore } from './ledger.store'
 
@@ -21,21 +23,30 @@ export interface Entry {
   note?: string | null
 }
 
+interface Collaborators {
+  store: LedgerStore
+  species: SpeciesStore
+  tankIdOf: (id: string) => string
+  placing: Pick<PlacingService, 'require'>
+  audit: AuditStore
+}
+
 /** Writes the ledger and takes entries back. Every function runs inside the transaction of its command. */
-export function createLedgerService(store: LedgerStore, species: SpeciesStore, tankIdOf: (id: string) => string) {
+export function createLedgerService({ store, species, tankIdOf, placing, audit }: Collaborators) {
   function write({ actor, key, nowMs }: CommandContext, entry: Entry): string {
     const id = newId()
     store.insert({ reversesId: null, cause: null, reason: null, note: null, ...entry, id, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
     return id
   }
 
-  /** Takes fish out of a tank, saying beside the field when fewer are there. */
-  function writeFromTank(context: CommandContext, input: { lotId: string; quantity: number; happenedAtMs: number }, rest: Partial<Entry> & Pick<Entry, 'kind' | 'toPlaceId'>) {
+  /** Takes fish out of a tank, saying beside the field when fewer are there; `gate` has its say before anything is written. */
+  function writeFromTank(context: CommandContext, input: { lotId: string; quantity: number; happenedAtMs: number }, rest: Partial<Entry> & Pick<Entry, 'kind' | 'toPlaceId'>, gate: (fromPlaceId: string) => void = () => undefined) {
     const fromPlaceId = tankIdOf(context.params.tankId ?? '')
     const available = store.available(fromPlaceId, input.lotId)
     if (available === 0) throw fieldProblem('lotId', 'No fish of this lot stand in this tank now')
     if (available < input.quantity) throw fieldProblem('quantity', `Only ${available} of this lot stand in this tank now`)
     const { lotId, quantity, happenedAtMs } = input
+    gate(fromPlaceId)
     return { movementIds: [write(context, { lotId, quantity, happenedAtMs, fromPlaceId, ...rest })] }
   }
 
@@ -64,7 +75,19 @@ export function createLedgerService(store: LedgerStore, species: SpeciesStore, t
     /** Moves fish of one lot to another tank. */
     moveFish(context: CommandContext, input: MoveFish) {
       if (input.toTankId === context.params.tankId) throw fieldProblem('toTankId', 'The fish are in this tank already')
-      return writeFromTank(context, input, { kind: 'move', toPlaceId: tankIdOf(input.toTankId), note: input.note })
+      const { lotId, quantity, override = null, note } = input
+      const toPlaceId = tankIdOf(input.toTankId)
+      return writeFromTank(context, input, { kind: 'move', toPlaceId, note }, (fromPlaceId) => placing.require(context, { going: [{ lotId, quantity, fromPlaceId }], tankId: toPlaceId, path: 'toTankId', override }))
+    },
+
+    /** Says which water fish live in, where the book does not; said again, the later word counts. */
+    sayWater({ actor, key, nowMs }: CommandContext, { lotIds, water }: SayWater) {
+      for (const { id, code, said, species: name, isInBook } of store.waterSaid(lotIds)) {
+        if (isInBook) throw new Problem('conflict', `The species book says which water ${name} lives in; a lead changes it under Setup, Species`)
+        store.updateLot(id, { water })
+        audit.insert({ atMs: nowMs, staffId: actor.id, action: 'said the water of', subject: `lot ${code} ${name}`, changes: { water: [said, water] }, commandKey: key })
+      }
+      return {}
     },
 
     /** Books fish of one lot as lost. */

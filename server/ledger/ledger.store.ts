@@ -67,6 +67,10 @@ export function createLedgerStore({ orm }: Database) {
     available: (placeId: string, lotId: string): number => available.get({ placeId, lotId })?.quantity ?? 0,
     insertPlace: (id: string, kind: 'bag' | 'tank' | 'vessel') => void orm.insert(place).values({ id, kind }).run(),
     insertLot: (row: typeof lot.$inferInsert) => void orm.insert(lot).values(row).run(),
+    updateLot: (id: string, values: Partial<typeof lot.$inferInsert>) => void orm.update(lot).set(values).where(eq(lot.id, id)).run(),
+    /** What was said of the water of lots, and whether the species book names one. */
+    waterSaid: (lotIds: readonly string[]): { id: string; code: string; species: string; said: string | null; isInBook: number }[] =>
+      orm.all(sql`SELECT lot.id, lot.code, species.name AS species, lot.water AS said, (species.water IS NOT NULL OR species.waters <> '[]') AS isInBook FROM lot JOIN species ON species.id = lot.species_id WHERE lot.id IN (SELECT value FROM json_each(${JSON.stringify(lotIds)})) ORDER BY lot.code`),
     countLots: (codePrefix: string): number => orm.select({ n: sql<number>`count(*)` }).from(lot).where(sql`${lot.code} LIKE ${codePrefix + '%'}`).get()?.n ?? 0,
     isLot: (id: string): boolean => orm.select({ id: lot.id }).from(lot).where(eq(lot.id, id)).get() !== undefined,
     movementById: (id: string) => orm.select().from(movement).where(eq(movement.id, id)).get() ?? null,

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { check, index, integer, primaryKey, sqliteTable, text, type AnySQLiteColumn } from 'drizzle-orm/sqlite-core'
+import type { Water } from '../../core/room/room.schema'
 import type { MovementKind, PlaceKind } from '../../core/ledger/movement'
 import { species } from '../species/species.table'
 import { staff } from '../staff/staff.table'
@@ -14,6 +15,8 @@ export const lot = sqliteTable('lot', {
   id: text('id').primaryKey(),
   code: text('code').notNull().unique(),
   speciesId: text('species_id').notNull().references(() => species.id),
+  /** Water these fish live in, as somebody said where the species book does not. */
+  water: text('water').$type<Water>(),
   origin: text('origin').notNull(),
   createdAtMs: integer('created_at_ms').notNull(),
 })

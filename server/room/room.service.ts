@@ -101,7 +101,7 @@ export function createRoomService({ store, ledger, checksAt, holdsByTank }: Coll
       const there = store.tanksOfRack(input.rack)
       const planned = planTankCodes(input.rack, input.tankCount, input.perShelf, { tanks: there.length, shelves: Math.max(0, ...there.map((tank) => tank.shelf)) })
       const systemId = newId()
-      store.insertSystem({ id: systemId, name, water: input.water, sumpL: input.sumpL })
+      store.insertSystem({ id: systemId, name, water: input.water, sharing: input.sharing, sumpL: input.sumpL })
       const tanks = planned.map((spot) => {
         const id = newId()
         ledger.insertPlace(id, 'tank')

@@ -1,7 +1,7 @@
 import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
 import { sql } from 'drizzle-orm'
 import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
-import type { TankKind, TankPurpose, TankState, Water } from '../../core/room/room.schema'
+import type { Sharing, TankKind, TankPurpose, TankState, Water } from '../../core/room/room.schema'
 import type { SalinityUnit, TemperatureUnit, VolumeUnit } from '../../core/units/units'
 import type { SgReference } from '../../core/water/density'
 import { inUse } from '../db/columns'
@@ -35,11 +35,13 @@ export const toolSet = sqliteTable('tool_set', {
   ...inUse(),
 })
 
-/** One body of water. */
+/** Tanks that are kept alike: on one water, or each with its own. */
 export const system = sqliteTable('system', {
   id: text('id').primaryKey(),
   name: text('name').notNull().unique(),
   water: text('water').$type<Water>().notNull(),
+  /** Null until somebody said; counts as one water then (`isAlone`). */
+  sharing: text('sharing').$type<Sharing>(),
   sumpL: real('sump_l'),
   zoneId: text('zone_id').references(() => zone.id),
   /** The water it is kept at. */

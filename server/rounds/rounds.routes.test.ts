@@ -75,7 +75,7 @@ describe('a tank', () => {
   })
 
   test('a second rack of the same letter goes on counting', async () => {
-    const more = await room.post('/api/systems', { name: 'More', water: 'fresh', sumpL: null, rack: 'R1', tankCount: 2, perShelf: 4, tankKind: 'tub', netVolumeL: 200 })
+    const more = await room.post('/api/systems', { name: 'More', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'R1', tankCount: 2, perShelf: 4, tankKind: 'tub', netVolumeL: 200 })
     expect(more.body.tanks.map((tank: { code: string }) => tank.code)).toEqual(['R1-05', 'R1-06'])
   })
 })

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import pino from 'pino'
 import request, { type Response } from 'supertest'
+import type { Sharing } from '../../core/room/room.schema'
 import { createApp } from '../app'
 import { openDatabase } from '../db/open'
 import { checkLedger } from '../ledger/checkLedger'
@@ -17,7 +18,7 @@ export interface TestTank {
  * A room in memory behind the real app, spoken to over HTTP: one lead signed in and recording, one system of tanks.
  * The clock stands at `testNowMs` until a test moves it.
  */
-export async function createTestRoom({ tankCount = 4, file = ':memory:', photosFolder, mailboxFolder }: { tankCount?: number; file?: string; photosFolder?: string; mailboxFolder?: string } = {}) {
+export async function createTestRoom({ tankCount = 4, sharing = 'one water', file = ':memory:', photosFolder, mailboxFolder }: { tankCount?: number; sharing?: Sharing; file?: string; photosFolder?: string; mailboxFolder?: string } = {}) {
   const db = openDatabase(file)
   const clock = { nowMs: testNowMs }
   const app = createApp({ db, now: () => clock.nowMs, photosFolder, mailboxFolder, log: pino({ level: 'silent' }) })
@@ -34,17 +35,17 @@ export async function createTestRoom({ tankCount = 4, file = ':memory:', photosF
   const post = (path: string, body: unknown, options?: { key?: string; staffId?: string }): Promise<Response> => write('post', path, body, options)
   const put = (path: string, body: unknown): Promise<Response> => write('put', path, body)
 
-  const system = await post('/api/systems', { name: 'Fresh sale rack', water: 'fresh', sumpL: 420, rack: 'R1', tankCount, perShelf: 4, tankKind: 'glass', netVolumeL: 60 })
+  const system = await post('/api/systems', { name: 'Fresh sale rack', water: 'fresh', sharing, sumpL: 420, rack: 'R1', tankCount, perShelf: 4, tankKind: 'glass', netVolumeL: 60 })
   const tanks = system.body.tanks as TestTank[]
   const happenedAtMs = testNowMs
 
-  /** Takes in a crate of lines given as [species, count, bags, tank or null] and returns its view. */
-  async function crateOf(lines: [string, number, number, TestTank | null][]) {
+  /** Takes in a crate of lines given as [species, count, bags, tank or null] and returns its view; `override` is the lead's reason for tanks that break a rule. */
+  async function crateOf(lines: [string, number, number, TestTank | null][], override: string | null = null) {
     const created = await post('/api/crates', {
       supplier: 'Hollow Reed Hatchery',
       expectedAtMs: null,
       packedAtMs: null,
-      lines: lines.map(([species, count, bags, tank]) => ({ species, count, bags, perBag: null, tankId: tank?.id ?? null })),
+      lines: lines.map(([species, count, bags, tank]) => ({ species, count, bags, perBag: null, tankId: tank?.id ?? null, override })),
     })
     return (await get(`/api/crates/${created.body.id}`)).body
   }

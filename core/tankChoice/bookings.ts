@@ -1,0 +1,33 @@
+/** Somebody counts on a place: a run on the bench, a line of a crate, later a plan that waits. */
+export interface Booking {
+  /** What it is, as people call it: "run 12", "crate 7". */
+  plan: string
+  /** `whole` bears nobody else: its water is changed for the fish that come. */
+  takes: 'whole' | 'share'
+  /** Whether it is under way; what is only planned is not. */
+  isReady: boolean
+  /** Fish that it brings and that do not stand there yet. */
+  fish: readonly BookedFish[]
+  /** The run or crate itself, so that what belongs to it does not stand in its own way. */
+  id: string
+  /** The crate whose other fish may share the tank all the same, because its water was made for all of them. */
+  withCrate?: string | null
+}
+export interface BookedFish {
+  lotId: string
+  species: string
+  quantity: number
+}
+
+/** Fish that bookings bring into a place. */
+export const bookedFish = (bookings: readonly Pick<Booking, 'fish'>[]): number => bookings.flatMap(({ fish }) => fish).reduce((sum, { quantity }) => sum + quantity, 0)
+
+/** Says who counts on a place, in words; null where nobody does. */
+export function bookingWords(bookings: readonly Booking[]): string | null {
+  if (bookings.length === 0) return null
+  const words = bookings.map(({ plan, takes, fish }) => {
+    const species = [...new Set(fish.map((each) => each.species))].join(', ')
+    return `${plan}${fish.length > 0 ? `: ${bookedFish([{ fish }])} ${species}` : ''}${takes === 'whole' ? ', the whole tank' : ''}`
+  })
+  return `Reserved for ${words.join('; ')}`
+}

@@ -1,0 +1,131 @@
+import type { Limits } from '../../core/limits/houseLimits'
+import type { RuleRefusal } from '../../core/placing/ruleRefusal'
+import type { BrokenRule } from '../../core/tankChoice/company'
+import { brokenRules, eachOnce, isWaterUnsaid, rulesTogether } from '../../core/tankChoice/rules'
+import type { ChoiceLine, ChoiceTank } from '../../core/tankChoice/tankChoice'
+import type { AuditStore } from '../audit/audit.store'
+import type { CommandContext } from '../http/endpoint'
+import { fieldProblem, Problem } from '../http/problem'
+import { newId } from '../newId'
+import type { LotAtHand, PlacingStore } from './placing.store'
+
+/** Fish of one lot on their way into a tank. */
+export interface Going {
+  lotId: string
+  quantity: number
+  /** Where they stand, or stood before a vessel: who shares a water already meets nothing new in it. */
+  fromPlaceId?: string | null
+}
+
+/** Fish that go into a tank together, and where the answer stands in the request. */
+export interface GoingInto {
+  going: readonly Going[]
+  tankId: string
+  /** Field beside which a refusal is said. */
+  path: string
+  /** Why a lead puts them there against a rule; null where nobody said. */
+  override: string | null
+  /** The run that brings them: its own reservation does not stand in its way. */
+  runId?: string | null
+  /** Whether this is planned only; other plans count then. */
+  isPlan?: boolean
+}
+
+type Asked = Pick<GoingInto, 'going' | 'tankId' | 'runId' | 'isPlan'> & { path?: string }
+
+interface Refused {
+  lots: readonly LotAtHand[]
+  tank: Pick<ChoiceTank, 'id' | 'code'>
+  broken: readonly BrokenRule[]
+  path: string
+  override: string | null
+}
+
+interface Collaborators {
+  store: PlacingStore
+  audit: AuditStore
+  limits: () => Limits
+  heldDays: (nowMs: number) => (lotId: string) => number | null
+}
+
+/** The one gate into a tank: the same rules, the same words and a lead's reason, whichever way fish come. */
+export function createPlacingService({ store, audit, limits, heldDays }: Collaborators) {
+  function lookAt({ going, tankId, path = 'tankId', runId = null, isPlan = false }: Asked, nowMs: number): { lots: LotAtHand[]; lines: ChoiceLine[]; tank: ChoiceTank } {
+    const coming = going.map(({ lotId, quantity, fromPlaceId = null }) => ({ lotId, quantity, placeId: fromPlaceId }))
+    const [tank] = store.tanks({ nowMs, only: [tankId], heldDays: heldDays(nowMs), exceptRunId: runId, coming, countsPlans: isPlan })
+    if (!tank) throw fieldProblem(path, 'There is no such tank')
+    const own = new Set(going.map(({ lotId }) => lotId))
+    // A line's own plan for these very fish is no other plan.
+    const bookings = (tank.bookings ?? []).filter(({ isReady, fish }) => isReady || !fish.every(({ lotId }) => own.has(lotId)))
+    const occupants = tank.occupants.filter(({ booked }) => booked === undefined || bookings.some(({ plan }) => plan === booked))
+    const lots = store.lots([...own], nowMs)
+    const lines = going.flatMap(({ lotId, quantity, fromPlaceId }): ChoiceLine[] => {
+      const lot = lots.find((each) => each.lotId === lotId)
+      const fromWaterId = fromPlaceId ? store.waterOfTank(fromPlaceId) : null
+      return lot && quantity > 0 ? [{ id: lotId, animal: lot.animal, count: quantity, supplier: lot.supplier, ...(fromWaterId === null ? {} : { fromWaterId }) }] : []
+    })
+    return { lots, lines, tank: { ...tank, bookings, occupants } }
+  }
+
+  /** Rules that nobody overruled yet. What no lot may do alone is asked of each lot, what they do together once. */
+  function openRules(lines: readonly ChoiceLine[], tank: ChoiceTank): BrokenRule[] {
+    const allowed = new Map(lines.map(({ id }) => [id, store.overruled(id, tank.id)]))
+    const mayNot = (id: string, { code }: BrokenRule): boolean => code === 'water-unknown' || allowed.get(id)?.has(code) !== true
+    const own = lines.flatMap((line) => brokenRules(line, tank, limits()).map((rule) => ({ id: line.id, rule })))
+    const together = rulesTogether(lines, tank, limits()).filter((rule) => !own.some((each) => each.rule.code === rule.code && each.rule.why === rule.why))
+    return eachOnce([...own.filter(({ id, rule }) => mayNot(id, rule)).map(({ rule }) => rule), ...together.filter((rule) => lines.every(({ id }) => mayNot(id, rule)))])
+  }
+
+  /** Refuses what breaks a rule, or keeps a lead's reason and lets it pass. */
+  function refuseOrOverrule({ actor, key, nowMs }: CommandContext, { lots, tank, broken, path, override }: Refused): void {
+    if (broken.length === 0) return
+    const names = [...new Set(lots.map(({ animal }) => animal.species))].join(', ')
+    const rules = broken.map(({ why }) => why).join('; ')
+    const unsaid = lots.filter(({ animal }) => isWaterUnsaid(animal)).map(({ lotId, animal }) => ({ lotId, species: animal.species }))
+    const isUnsaid = broken.some(({ code }) => code === 'water-unknown')
+    if (!isUnsaid && actor.role === 'lead' && override?.trim()) {
+      const reason = override.trim()
+      for (const { lotId } of lots) store.insertOverride({ id: newId(), lotId, tankId: tank.id, codes: [...new Set(broken.map(({ code }) => code))], broken: rules, reason, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
+      audit.insert({ atMs: nowMs, staffId: actor.id, action: 'overruled', subject: `${names} to ${tank.code}`, changes: { rule: [rules, reason] }, commandKey: key })
+      return
+    }
+    const then = isUnsaid ? 'Say first whether it lives in fresh, brackish or sea water.' : actor.role === 'lead' ? 'Say why it goes there all the same.' : 'A lead may decide it all the same, with a reason.'
+    const message = `${names} must not go to ${tank.code}: ${rules}. ${then}`
+    const current: RuleRefusal = { rules: [...broken], tank: { id: tank.id, code: tank.code }, unsaid, mayOverrule: !isUnsaid }
+    throw new Problem('breaks-rule', message, { errors: [{ path, message }], current })
+  }
+
+  return {
+    refuseOrOverrule,
+
+    /** Names the rules that fish would break in a tank and that nobody overruled. */
+    against(asked: Asked, nowMs: number): BrokenRule[] {
+      const { lines, tank } = lookAt(asked, nowMs)
+      return openRules(lines, tank)
+    },
+
+    /**
+     * Lets fish into a tank, or says beside the field why not.
+     * @throws Problem `breaks-rule` with the rules by code and in words.
+     */
+    require(context: CommandContext, asked: GoingInto): void {
+      const { lots, lines, tank } = lookAt(asked, context.nowMs)
+      const here = lots.filter(({ lotId }) => lines.some(({ id }) => id === lotId))
+      refuseOrOverrule(context, { lots: here, tank, broken: openRules(lines, tank), path: asked.path, override: asked.override })
+    },
+
+    /** Refuses a run that changes the water of a tank on which others count, or that is not its own. */
+    requireOwnWater(context: CommandContext, asked: Omit<GoingInto, 'override'>, isMadeReady: boolean): void {
+      const { lots, tank } = lookAt({ ...asked, isPlan: true }, context.nowMs)
+      const crates = new Set(lots.map(({ lotId }) => store.crateOfLot(lotId)))
+      const isOfTheirs = ({ lotId = '' }: { lotId?: string }): boolean => isMadeReady && crates.has(store.crateOfLot(lotId) ?? 'none')
+      const others = [...new Set(tank.occupants.filter((each) => !isOfTheirs(each)).map(({ booked, animal }) => (booked === undefined ? `${animal.species} stand in it` : `${booked} counts on it as it is`)))]
+      const reasons = [...(store.isAlone(tank.id) ? [] : ['other tanks hang on its water']), ...others]
+      if (reasons.length === 0) return
+      const message = `The water of ${tank.code} must not be changed for ${[...new Set(lots.map(({ animal }) => animal.species))].join(', ')}: ${reasons.join('; ')}. Choose a tank of its own water that nobody counts on.`
+      const current: RuleRefusal = { rules: [{ code: 'plan-water', why: reasons.join('; ') }], tank: { id: tank.id, code: tank.code }, unsaid: [], mayOverrule: false }
+      throw new Problem('breaks-rule', message, { errors: [{ path: asked.path, message }], current })
+    },
+  }
+}
+export type PlacingService = ReturnType<typeof createPlacingService>

@@ -1,0 +1,167 @@
+import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { groupBy } from '../../core/collections/groupBy'
+import { changesTankWater, isMadeReady } from '../../core/bench/runPlan'
+import { animalAs } from '../../core/species/animalAs'
+import type { RegisterValues } from '../../core/setup/registers'
+import type { TankPurpose, TankState, Water } from '../../core/room/room.schema'
+import type { BookedFish, Booking } from '../../core/tankChoice/bookings'
+import type { RuleCode } from '../../core/tankChoice/company'
+import type { Animal, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
+import { run } from '../bench/bench.table'
+import { openRunOf } from '../bench/onBench'
+import { tankOverride } from '../crates/crates.table'
+import type { Database } from '../db/open'
+import { isAlone, waterId } from '../room/waterOf'
+import { species } from '../species/species.table'
+
+const dayMs = 86_400_000
+/** Quarrels older than this are forgotten. */
+const fightMemoryDays = 60
+
+/** Fish of a lot as choosing a tank looks at them. */
+export interface LotAtHand {
+  lotId: string
+  animal: Animal
+  supplier: string
+}
+
+/** Which bookings are looked past: those of the fish themselves. */
+export interface LookingFor {
+  nowMs: number
+  /** Only these tanks; all in use where left out. */
+  only?: readonly string[]
+  /** Days of its hold that a lot has served; null when it is not held. */
+  heldDays: (lotId: string) => number | null
+  /** The run whose own fish come. */
+  exceptRunId?: string | null
+  /** The crate whose own lines are planned. */
+  exceptCrateId?: string | null
+  /** Lots that come, and from where: what stands of them in the tank itself does not meet itself. */
+  coming?: readonly { lotId: string; placeId: string | null; quantity: number }[]
+  /** Whether lines of other crates count as well; they do for plans, never for fish in the hand. */
+  countsPlans: boolean
+}
+
+interface Placed {
+  tankId: string
+  lotId: string
+  speciesId: string
+  quantity: number
+  supplier: string
+  sizeCm: number | null
+  strain: string | null
+  water: Water | null
+  sinceMs: number
+}
+
+const lotColumns = sql`lot.id AS lotId, lot.species_id AS speciesId, lot.origin AS supplier, line.size_cm AS sizeCm, line.strain, lot.water, lot.created_at_ms AS sinceMs`
+const idsOf = (ids: readonly string[]) => sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`
+
+/** What every check of fish and tanks looks at: who stands where, who is to come, what a lead allowed. */
+export function createPlacingStore({ orm }: Database) {
+  /** What the book says of these species, by id. */
+  const entriesOf = (ids: readonly string[]): Map<string, RegisterValues> =>
+    new Map(ids.length === 0 ? [] : orm.select().from(species).where(inArray(species.id, [...new Set(ids)])).all().map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
+
+  const animalOf = (book: ReadonlyMap<string, RegisterValues>, { speciesId, sizeCm, strain, water, sinceMs }: Placed, nowMs: number, isResident: boolean): Animal =>
+    animalAs(book.get(speciesId) ?? {}, { sizeCm, strain, water, notedDaysAgo: (nowMs - sinceMs) / dayMs, isResident })
+
+  /** Fish on open runs that go to a tank of the room, and tanks whose water a run changes. */
+  function runBookings(): (Booking & { tankId: string })[] {
+    const rows = orm.all<BookedFish & { runId: string }>(sql`SELECT x.runId, x.lotId, species.name AS species, sum(x.quantity) AS quantity FROM (
+        SELECT run.id AS runId, stock.lot_id AS lotId, stock.quantity FROM run JOIN stock ON stock.place_id = run.id WHERE run.ended_at_ms IS NULL
+        UNION ALL SELECT run.id, stock.lot_id, stock.quantity FROM run JOIN run_source s ON s.run_id = run.id JOIN place p ON p.id = s.place_id AND p.kind = 'bag' JOIN stock ON stock.place_id = s.place_id AND stock.lot_id = s.lot_id WHERE run.ended_at_ms IS NULL AND run.out_at_ms IS NULL
+      ) x JOIN lot ON lot.id = x.lotId JOIN species ON species.id = lot.species_id WHERE x.quantity > 0 GROUP BY x.runId, x.lotId`)
+    const byRun = groupBy(rows, ({ runId }) => runId)
+    return orm.select({ id: run.id, number: run.number, tankId: run.tankId, plan: run.plan }).from(run).where(sql`${run.endedAtMs} IS NULL AND ${run.tankId} IS NOT NULL`).all().flatMap(({ id, number, tankId, plan }) => {
+      const fish = (byRun.get(id) ?? []).map(({ lotId, species: name, quantity }) => ({ lotId, species: name, quantity }))
+      const isWhole = changesTankWater(plan)
+      return fish.length > 0 || isWhole ? [{ id, tankId: String(tankId), plan: `run ${number}`, takes: isWhole ? ('whole' as const) : ('share' as const), isReady: true, fish, withCrate: isMadeReady(plan) ? crateOfRun(id) : null }] : []
+    })
+  }
+
+  /** Lines of open crates that are planned for a tank, as far as their fish are still in bags, opened or shut. */
+  const lineBookings = (): (Booking & { tankId: string })[] =>
+    orm
+      .all<{ crateId: string; number: number; tankId: string; lotId: string; species: string; quantity: number }>(sql`SELECT crate.id AS crateId, crate.number, line.tank_id AS tankId, line.lot_id AS lotId, species.name AS species, sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE coalesce(stock.quantity, 0) END) AS quantity
+        FROM crate JOIN line ON line.crate_id = crate.id AND line.tank_id IS NOT NULL JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id JOIN bag ON bag.line_id = line.id
+          LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL LEFT JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id
+        WHERE crate.closed_at_ms IS NULL AND ${openRunOf(sql`bag.id`)} IS NULL GROUP BY line.id HAVING quantity > 0 ORDER BY crate.number, line.position`)
+      .map(({ crateId, number, tankId, lotId, species: name, quantity }) => ({ id: crateId, tankId, plan: `crate ${number}`, takes: 'share' as const, isReady: false, fish: [{ lotId, species: name, quantity }] }))
+
+  /** Who counts on each tank, by its id: the one answer that choosing, the bench and the glass read. */
+  function bookings(): Map<string, Booking[]> {
+    const byPlan = groupBy([...runBookings(), ...lineBookings()], ({ id, tankId }) => `${id} ${tankId}`)
+    const merged = [...byPlan.values()].flatMap(([first, ...rest]) => (first ? [{ ...first, fish: [first, ...rest].flatMap(({ fish }) => fish) }] : []))
+    return new Map([...groupBy(merged, ({ tankId }) => tankId)].map(([tankId, rows]) => [tankId, rows.map(({ tankId: _, ...booking }) => booking)]))
+  }
+
+  const crateOfRun = (runId: string): string | null => orm.get<{ crateId: string } | undefined>(sql`SELECT bag.crate_id AS crateId FROM run_source s JOIN bag ON bag.id = s.place_id WHERE s.run_id = ${runId} LIMIT 1`)?.crateId ?? null
+  const crateOfLot = (lotId: string): string | null => orm.get<{ crateId: string } | undefined>(sql`SELECT crate_id AS crateId FROM line WHERE lot_id = ${lotId}`)?.crateId ?? null
+
+  function bookedFor({ exceptRunId = null, exceptCrateId = null, coming = [], countsPlans }: LookingFor): Map<string, Booking[]> {
+    const crates = new Set([exceptCrateId, ...coming.map(({ lotId }) => crateOfLot(lotId))])
+    const counts = ({ id, isReady }: Booking): boolean => id !== exceptRunId && id !== exceptCrateId && (isReady || countsPlans)
+    const asSeen = (booking: Booking): Booking => (booking.withCrate && crates.has(booking.withCrate) ? { ...booking, takes: 'share' } : booking)
+    return new Map([...bookings()].map(([tankId, all]) => [tankId, all.filter(counts).map(asSeen)]))
+  }
+
+  function lotRows(lotIds: readonly string[]): Placed[] {
+    return orm.all<Placed>(sql`SELECT '' AS tankId, 0 AS quantity, ${lotColumns} FROM lot LEFT JOIN line ON line.lot_id = lot.id WHERE lot.id IN ${idsOf(lotIds)} ORDER BY lot.code`)
+  }
+
+  return {
+    bookings,
+    crateOfLot,
+
+    /** Lots as they would come into a tank. */
+    lots(lotIds: readonly string[], nowMs: number): LotAtHand[] {
+      const rows = lotRows(lotIds)
+      const book = entriesOf(rows.map(({ speciesId }) => speciesId))
+      return rows.map((row) => ({ lotId: row.lotId, supplier: row.supplier, animal: animalOf(book, row, nowMs, false) }))
+    },
+
+    /** Tanks in use, in rack order, with who stands in them and who is to come. */
+    tanks(asked: LookingFor): ChoiceTank[] {
+      const { nowMs, only, heldDays, coming = [] } = asked
+      const within = only ? sql`AND tank.id IN ${idsOf(only)}` : sql``
+      const booked = bookedFor(asked)
+      const standing = orm.all<Placed>(sql`SELECT tank.id AS tankId, stock.quantity, ${lotColumns} FROM tank JOIN stock ON stock.place_id = tank.id AND stock.quantity > 0 JOIN lot ON lot.id = stock.lot_id LEFT JOIN line ON line.lot_id = lot.id WHERE 1 ${within}`)
+      const bookedLots = new Map(lotRows([...booked].filter(([id]) => !only || only.includes(id)).flatMap(([, all]) => all.flatMap(({ fish }) => fish.map(({ lotId }) => lotId)))).map((row) => [row.lotId, row]))
+      const book = entriesOf([...standing, ...bookedLots.values()].map(({ speciesId }) => speciesId))
+      const leaves = ({ tankId, lotId }: Placed): number => coming.filter((each) => each.lotId === lotId && each.placeId === tankId).reduce((sum, { quantity }) => sum + quantity, 0)
+      const toOccupant = (row: Placed): Occupant => ({ animal: animalOf(book, row, nowMs, true), quantity: row.quantity - leaves(row), supplier: row.supplier, heldDays: heldDays(row.lotId), lotId: row.lotId })
+      const byTank = groupBy(standing, ({ tankId }) => tankId)
+      const toBooked = ({ plan, fish }: Booking): Occupant[] =>
+        fish.flatMap(({ lotId, quantity }) => {
+          const row = bookedLots.get(lotId)
+          return row ? [{ animal: animalOf(book, row, nowMs, false), quantity, supplier: row.supplier, heldDays: heldDays(lotId), lotId, booked: plan }] : []
+        })
+      const fightsSinceMs = nowMs - fightMemoryDays * dayMs
+      return orm
+        .all<Omit<ChoiceTank, 'occupants' | 'agents' | 'bookings'> & { agents: string; purpose: TankPurpose | null; state: TankState | null }>(
+          sql`SELECT tank.id, tank.code, ${waterId} AS waterId, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL, system.agents, system.zone_id AS zoneId,
+              tank.net_volume_l AS netVolumeL, tank.purpose, tank.state,
+              (SELECT count(*) FROM "check" c WHERE c.tank_id = tank.id AND c.replaced_by_id IS NULL AND c.happened_at_ms >= ${fightsSinceMs} AND c.signs LIKE '%"chased"%')
+                + (SELECT count(*) FROM movement m WHERE m.from_place_id = tank.id AND m.kind = 'loss' AND m.cause = 'eaten' AND m.happened_at_ms >= ${fightsSinceMs}) AS fights
+            FROM tank JOIN system ON system.id = tank.system_id WHERE tank.retired_at_ms IS NULL ${within} ORDER BY tank.rack, tank.shelf, tank.position`,
+        )
+        .map(({ agents, ...tank }) => {
+          const counted = booked.get(tank.id) ?? []
+          return { ...tank, agents: JSON.parse(agents) as string[], fights: Math.min(3, tank.fights), bookings: counted, occupants: [...(byTank.get(tank.id) ?? []).map(toOccupant).filter(({ quantity }) => quantity > 0), ...counted.flatMap(toBooked)] }
+        })
+    },
+
+    /** The body of water in which a place lies, where it is a tank; null for bags and vessels. */
+    waterOfTank: (placeId: string): string | null => orm.get<{ waterId: string } | undefined>(sql`SELECT ${waterId} AS waterId FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${placeId}`)?.waterId ?? null,
+    isAlone: (tankId: string): boolean => orm.get(sql`SELECT 1 AS yes FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${tankId} AND ${isAlone}`) !== undefined,
+
+    /** Rules that a lead overruled for a lot in a tank. */
+    overruled: (lotId: string, tankId: string): Set<RuleCode> => new Set(orm.select({ codes: tankOverride.codes }).from(tankOverride).where(and(eq(tankOverride.lotId, lotId), eq(tankOverride.tankId, tankId))).all().flatMap(({ codes }) => codes)),
+    /** Why a lead put a lot into a tank against a rule; null when nobody did. */
+    overrideReason: (lotId: string, tankId: string): string | null =>
+      orm.select({ reason: tankOverride.reason }).from(tankOverride).where(and(eq(tankOverride.lotId, lotId), eq(tankOverride.tankId, tankId))).orderBy(desc(tankOverride.recordedAtMs)).get()?.reason ?? null,
+    insertOverride: (values: typeof tankOverride.$inferInsert) => void orm.insert(tankOverride).values(values).run(),
+  }
+}
+export type PlacingStore = ReturnType<typeof createPlacingStore>

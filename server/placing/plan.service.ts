@@ -1,0 +1,62 @@
+import type { Limits } from '../../core/limits/houseLimits'
+import { rulesAgainst } from '../../core/tankChoice/explainChoice'
+import { prepareChoice } from '../../core/tankChoice/prepareChoice'
+import type { ChoiceInput } from '../../core/tankChoice/tankChoice'
+import type { DeliveryStore, PlannedLine } from '../crates/delivery.store'
+import type { CommandContext } from '../http/endpoint'
+import { fieldProblem } from '../http/problem'
+import type { PlacingService } from './placing.service'
+import type { PlacingStore } from './placing.store'
+
+/** A line whose planned tank is to be looked at, and where the answer stands in the request. */
+export interface PlannedPick {
+  lineId: string
+  path: string
+  override: string | null
+}
+
+interface Collaborators {
+  lines: DeliveryStore['lines']
+  shipping: DeliveryStore['shipping']
+  store: PlacingStore
+  placing: Pick<PlacingService, 'refuseOrOverrule'>
+  limits: () => Limits
+  heldDays: (nowMs: number) => (lotId: string) => number | null
+}
+
+/** Looks at the tanks that the lines of a crate are planned for, all of them together. */
+export function createPlanService({ lines, shipping, store, placing, limits, heldDays }: Collaborators) {
+  /** Lines whose fish are still in bags; what stands in tanks or on the bench is planned no more. */
+  const openLines = (crateId: string): PlannedLine[] => lines(crateId).filter(({ open }) => open > 0).map((line) => ({ ...line, count: line.open }))
+
+  /** What tanks are chosen from; `only` these tanks where it is said. */
+  function input(crateId: string, planned: readonly PlannedLine[], nowMs: number, only?: readonly string[]): ChoiceInput {
+    const tanks = store.tanks({ nowMs, ...(only ? { only } : {}), heldDays: heldDays(nowMs), exceptCrateId: crateId, countsPlans: true })
+    return { lines: planned.map(({ id, animal, count, supplier }) => ({ id, animal, count, supplier })), tanks, shipping: shipping(crateId), limits: limits() }
+  }
+
+  return {
+    openLines,
+    input,
+
+    /** Lets the planned tanks of these lines stand as they were written, or says beside the field which rule they break. */
+    require(context: CommandContext, crateId: string, picks: readonly PlannedPick[]): void {
+      const planned = openLines(crateId)
+      const tankIds = [...new Set(planned.flatMap(({ tankId }) => tankId ?? []))]
+      const seen = input(crateId, planned, context.nowMs, tankIds)
+      const prepared = prepareChoice(seen)
+      const chosen = planned.map(({ tankId }) => (tankId === null ? null : seen.tanks.findIndex(({ id }) => id === tankId)))
+      for (const { lineId, path, override } of picks) {
+        const index = planned.findIndex(({ id }) => id === lineId)
+        const [line, at] = [planned[index], chosen[index] ?? null]
+        if (!line || at === null) continue
+        const tank = seen.tanks[at]
+        if (!tank) throw fieldProblem(path, 'There is no such tank')
+        const allowed = store.overruled(line.lotId, tank.id)
+        const broken = rulesAgainst(prepared, chosen, index, at).filter(({ code }) => code === 'water-unknown' || !allowed.has(code))
+        placing.refuseOrOverrule(context, { lots: [{ lotId: line.lotId, animal: line.animal, supplier: line.supplier }], tank, broken, path, override })
+      }
+    },
+  }
+}
+export type PlanService = ReturnType<typeof createPlanService>
