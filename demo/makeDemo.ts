@@ -113,7 +113,7 @@ async function takeIn(scene: Scene, supplier: DemoSupplier, lines: readonly Line
     expectedAtMs: Math.round(expectedAtMs),
     packedAtMs: Math.round(expectedAtMs - hoursUnderWay * hourMs),
     carrier: supplier.carrier,
-    lines: lines.map(({ species, bags, perBag, tank }) => ({ species, count: bags * perBag, bags, perBag, tankId: null, origin: demoOrigins[species] ?? supplier.origin, priceEach: demoPrice(species) })),
+    lines: lines.map(({ species, bags, perBag }) => ({ species, count: bags * perBag, bags, perBag, tankId: null, origin: demoOrigins[species] ?? supplier.origin, priceEach: demoPrice(species) })),
   }
   const { id } = await commander.run<{ id: string }>('createCrate', {}, body, people.lead, atMs)
   await planTanks(scene, commander.crate(id, atMs), lines.map(({ tank }) => tank), atMs)

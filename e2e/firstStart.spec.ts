@@ -25,6 +25,9 @@ test('from nothing to the first unpacked crate, step by step: lead, rack, suppli
 
   await driver.follow('Add the first rack')
   await driver.fill('New system', 'Fresh sale rack')
+  await driver.press('Add system and tanks')
+  await expect(page.getByText(/^Water of its tanks (is missing|must be one of)/)).toBeVisible()
+  await driver.choose('Water of its tanks', 'one water')
   await driver.fill(/^Tanks/, '16')
   await expect(page.getByLabel('Codes of the new tanks')).toContainText('R1-16')
   await driver.press('Add system and tanks')

@@ -10,10 +10,10 @@ export const delivery: [string, number, number, string][] = [
   ['Kuhli loach', 4, 5, 'R1-04'],
   ['Dwarf rainbowfish', 3, 8, 'R1-05'],
   ['Sparkling gourami', 2, 10, 'R1-06'],
-  ['Royal gramma', 4, 1, 'M1-01'],
-  ['Firefish', 4, 1, 'M1-02'],
+  ['Blue-green chromis', 4, 1, 'M1-01'],
+  ['Pajama cardinalfish', 4, 1, 'M1-02'],
   ['Banggai cardinalfish', 3, 2, 'M1-03'],
-  ['Tailspot blenny', 2, 1, 'M1-04'],
+  ['Scooter dragonet', 2, 1, 'M1-04'],
   ['Trochus snail', 2, 12, 'M1-05'],
   ['Cleaner shrimp', 1, 3, 'M1-06'],
 ]

@@ -39,6 +39,7 @@ import { createLedgerService } from './ledger/ledger.service'
 import { createLedgerStore } from './ledger/ledger.store'
 import { limitsEndpoints } from './limits/limits.routes'
 import { createLimitsService } from './limits/limits.service'
+import { placingEndpoints } from './placing/placing.routes'
 import { createPlacingService } from './placing/placing.service'
 import { createPlacingStore } from './placing/placing.store'
 import { createPlanService } from './placing/plan.service'
@@ -87,9 +88,9 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const staff = createStaffService({ db, now, isFrozenClock, isSecure })
   const limits = createLimitsService(db, audit)
   const [cratesStore, benchStore] = [createCratesStore(db), createBenchStore(db)]
-  const today = createTodayService({ store: createTodayStore(db), roomStore, crates: cratesStore.summaries, limits: limits.inForce, runs: benchStore.open, rechecks: (nowMs) => benchStore.rechecks(nowMs - 86_400_000) })
-  const room = createRoomService({ store: roomStore, ledger: ledgerStore, checksAt: roundsStore.at, holdsByTank: today.holdsByTank })
   const [placingStore, deliveryStore] = [createPlacingStore(db), createDeliveryStore(db)]
+  const today = createTodayService({ store: createTodayStore(db), roomStore, crates: cratesStore.summaries, limits: limits.inForce, runs: benchStore.open, rescues: placingStore.rescues, rechecks: (nowMs) => benchStore.rechecks(nowMs - 86_400_000) })
+  const room = createRoomService({ store: roomStore, ledger: ledgerStore, checksAt: roundsStore.at, holdsByTank: today.holdsByTank, bookings: placingStore.bookings })
   const gate = { store: placingStore, audit, limits: limits.inForce, heldDays: today.heldDaysAt }
   const placing = createPlacingService(gate)
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
@@ -127,6 +128,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...schoolsEndpoints(schools),
     ...auditEndpoints(audit),
     ...todayEndpoints(today),
+    ...placingEndpoints(placing),
     ...findEndpoints(db),
     ...keepingEndpoints(db, audit, now),
   ]

@@ -60,12 +60,15 @@ export const isForgotten = ({ dueAtMs, step }: RunNow, limits: Limits, nowMs: nu
 
 function ammoniaAlarms(run: RunRecord, { ammoniaAt, fish, index }: RunNow, nowMs: number): Alarm[] {
   const isOpen = fish === 'vessel' || (index > 0 && run.plan.steps[index]?.water.some((deed) => deed.do === 'wait' && deed.handling === 'bag'))
-  if (!ammoniaAt?.likelyMs || !isOpen) return []
+  if (!ammoniaAt?.likelyMs || !isOpen || isPartlyOut(run)) return []
   const { likelyMs, soonestMs, latestMs } = ammoniaAt
   const band = soonestMs !== null ? ` (${spanWords(nowMs, soonestMs)}–${latestMs === null ? 'never' : spanWords(nowMs, latestMs)})` : ''
   if (likelyMs <= nowMs) return [{ key: 'ammonia', level: 'act', words: 'By the estimate the water has passed the ammonia limit: net over now, or dilute at once.', sinceMs: likelyMs }]
   return likelyMs - nowMs <= soonMin * minuteMs ? [{ key: 'ammonia', level: 'watch', words: `The water passes the ammonia limit in about ${spanWords(nowMs, likelyMs)} min${band}.`, sinceMs: nowMs }] : []
 }
+
+/** Whether some of its fish were counted out already: the model, which follows all of them, says nothing of the rest. */
+const isPartlyOut = ({ events }: RunRecord): boolean => events.some(({ kind }) => kind === 'count')
 
 /** Fish that wait in their vessel to be counted out: no timer runs any more, but the vessel bears them only so long. */
 function waitingAlarms(run: RunRecord, { fish, step, litres, water, stepStartedAtMs }: RunNow, limits: Limits, nowMs: number): Alarm[] {
@@ -92,7 +95,7 @@ function vesselAlarms(run: RunRecord, now: RunNow, limits: Limits, nowMs: number
     const inMin = (1000 * (fullShare * vesselL - litres)) / pace.mlPerMin
     alarms.push({ key: 'full', level: 'watch', words: `It will be full in about ${Math.max(1, Math.round(inMin))} min: ${showChange('volume', step.endL, units)} are planned, it holds ${vesselWords(vesselL, units)}.`, sinceMs: nowMs })
   }
-  if (water.now && water.now.oxygenMgL < water.limits.oxygen && !hasAir(run)) {
+  if (water.now && water.now.oxygenMgL < water.limits.oxygen && !hasAir(run) && !isPartlyOut(run)) {
     const isDiluted = litres >= 2 * run.plan.startL
     alarms.push({ key: 'air', level: 'act', words: `Oxygen is estimated at ${water.now.oxygenMgL.toFixed(1)} mg/L, limit ${water.limits.oxygen.toFixed(1)}. ${isDiluted ? 'The water is diluted: air stone in.' : 'Dilute first if you can, then air; air in undiluted bag water turns its ammonia toxic.'}`, sinceMs: nowMs })
   }

@@ -2,7 +2,7 @@ import { array, number, object, string, type InferType } from 'yup'
 import { bounds, choice, identifier, instant, optionalChoice, optionalIdentifier, optionalMeasure, optionalText, strictObject, text, whole, yesNo } from '../fields/fields.schema'
 import { schoolVariants, type SchoolVariant } from '../acclimation/schools'
 import { lossCauses } from '../ledger/movement'
-import { override } from '../placing/override.schema'
+import { againstRule } from '../placing/override.schema'
 import { figureInputs, wordInputs } from './bagFigures'
 import { looksAfter } from './expectedCourse'
 import { lookOutcomes } from './specialRuns'
@@ -38,7 +38,7 @@ export const startRunSchema = strictObject({
   agentId: optionalIdentifier('Agent'),
   sources: array().of(sourceSchema).typeError('The fish must be a list').defined('The fish are missing').nonNullable('The fish are missing').min(1, 'No fish are named').max(200, 'At most 200 bags at once'),
   tankId: optionalIdentifier('Tank'),
-  override: override(),
+  ...againstRule(),
   /** Whom the fish go to when they leave the room; null when they stay. */
   toOutside: optionalText('Goes to', bounds.name),
   isPooled: yesNo('Together'),
@@ -60,6 +60,7 @@ export interface StartRun {
   sources: { placeId: string; lotId: string; quantity: number }[]
   tankId: string | null
   override?: string | null | undefined
+  isRescue?: boolean | undefined
   toOutside: string | null
   isPooled: boolean
   vessel: string
@@ -126,7 +127,7 @@ export const countOutSchema = strictObject({
   counts: array().of(countSchema).typeError('Counts must be a list').defined('Counts are missing').nonNullable('Counts are missing').min(1, 'Nothing was counted').max(200, 'At most 200 lots').test('distinct', 'A lot is counted twice', (value) => !value || new Set(value.map((each) => each?.lotId)).size === value.length),
   /** Another tank than planned; null for the planned one. */
   tankId: optionalIdentifier('Tank'),
-  override: override(),
+  ...againstRule(),
   look: choice('How they look', looksAfter),
   cause: choice('Cause', lossCauses),
   note: optionalText('Note', bounds.note),
@@ -135,7 +136,7 @@ export const countOutSchema = strictObject({
 export type CountOut = InferType<typeof countOutSchema>
 
 /** Ends a run early. Fish in bags stay there; those in its vessel are in the tank that is named, as many as the books have. */
-export const stopRunSchema = strictObject({ because: text('Reason', bounds.note), tankId: optionalIdentifier('Tank').optional(), override: override(), happenedAtMs: happenedAtMs() })
+export const stopRunSchema = strictObject({ because: text('Reason', bounds.note), tankId: optionalIdentifier('Tank').optional(), ...againstRule(), happenedAtMs: happenedAtMs() })
 export type StopRun = InferType<typeof stopRunSchema>
 
 /** Ends a look through the bag. */

@@ -1,9 +1,9 @@
 import type { BoxFacts } from './box.schema'
-import type { Handling } from '../species/handling'
-import type { KeptIn, TankFigures } from '../species/keptIn'
+import { noHandling, type Handling } from '../species/handling'
+import { notKept, type KeptIn, type TankFigures } from '../species/keptIn'
 import type { BrokenRule } from '../tankChoice/company'
 import type { ClaimState } from './claim'
-import type { PlaceBags, RecordBags, UndoBags } from './crates.schema'
+import { unidentified, type AddBag, type PlaceBags, type RecordBags, type UndoBags } from './crates.schema'
 import type { LineDetails } from './lineDetails'
 
 /** What was found in a bag. */
@@ -170,6 +170,7 @@ export type PendingBagCommand =
   | { command: 'recordBags'; key: string; staffId: string; input: RecordBags }
   | { command: 'undoBags'; key: string; staffId: string; input: UndoBags }
   | { command: 'placeBags'; key: string; staffId: string; input: PlaceBags }
+  | { command: 'addBag'; key: string; staffId: string; input: AddBag }
 
 /**
  * Shows a crate as it will be once what waits on this device has been sent, so that a touch counts at once even while
@@ -180,13 +181,29 @@ export function withPendingBags(crate: CrateView, pending: readonly PendingBagCo
 }
 
 function applyToCrate(crate: CrateView, entry: PendingBagCommand): CrateView {
+  if (entry.command === 'addBag') return withAddedBags(crate, entry)
   const bags = crate.bags.map((bag) => applyToBag(crate, bag, entry))
   const fish = totalBags(crate.bags).inBags - totalBags(bags).inBags
   const isNewPlacing = entry.command === 'placeBags' && fish > 0
   return { ...crate, bags, lastPlacement: isNewPlacing ? { key: entry.key, staffId: entry.staffId, fish } : crate.lastPlacement }
 }
 
-function applyToBag(crate: CrateView, bag: BagView, entry: PendingBagCommand): BagView {
+/** Bags that were counted in on this device and that the server has not heard of yet. */
+function withAddedBags(crate: CrateView, { key, staffId, input }: Extract<PendingBagCommand, { command: 'addBag' }>): CrateView {
+  const { species, lineId: known = null, bagIds = [], happenedAtMs, ...found } = input
+  if (bagIds.length === 0 || crate.bags.some(({ id }) => bagIds.includes(id))) return crate
+  const lineId = known ?? `pending-${key}`
+  const first = Math.max(0, ...crate.bags.map(({ number }) => number)) + 1
+  const record = { ...plainFindings, ...found, staffId, staffName: '', happenedAtMs, commandKey: key }
+  const bags = bagIds.map((id, index): BagView => ({ id, lineId, number: first + index, listed: found.alive + found.dead, record, inBag: found.alive, runId: null, photos: [] }))
+  const line: LineView = { ...unknownLine, id: lineId, position: crate.lines.length + 1, species: species ?? unidentified }
+  return { ...crate, bags: [...crate.bags, ...bags], lines: crate.lines.some(({ id }) => id === lineId) ? crate.lines : [...crate.lines, line] }
+}
+
+const plainFindings = { concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null }
+const unknownLine = { count: 0, lotId: '', lotCode: '', tank: null, tankWater: {}, kept: notKept, animal: null, handling: noHandling, lookAlikes: [], version: 1, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null }
+
+function applyToBag(crate: CrateView, bag: BagView, entry: Exclude<PendingBagCommand, { command: 'addBag' }>): BagView {
   switch (entry.command) {
     case 'recordBags': {
       if (bag.record || !entry.input.bagIds.includes(bag.id)) return bag

@@ -1,5 +1,5 @@
 import { array, object, type InferType } from 'yup'
-import { override } from '../placing/override.schema'
+import { againstRule, override } from '../placing/override.schema'
 import { phInstruments, salinityInstruments } from '../acclimation/question'
 import { identities } from '../setup/words'
 import { fishAndBags, lineDetails } from './lineDetails'
@@ -89,12 +89,9 @@ const bagIds = () =>
     .max(200, 'At most 200 bags at once')
     .test('distinct', 'A bag is named twice', (value) => !value || new Set(value).size === value.length)
 
-/** What was found in a bag; the same answers may stand for several bags of one line. */
-export const recordBagsSchema = strictObject({
-  bagIds: bagIds(),
-  alive: whole('Alive', 0, bounds.fishInBag),
-  dead: whole('Dead', 0, bounds.fishInBag),
-  concerns: choices('Looks', looks),
+const counts = () => ({ alive: whole('Alive', 0, bounds.fishInBag), dead: whole('Dead', 0, bounds.fishInBag) })
+/** What is read and seen of a bag beside its count and the four looks. */
+const readings = () => ({
   body: optionalChoice('Body', bodyConditions),
   skinTempC: optionalMeasure('Skin temperature', '°C', -5, 50),
   waterTempC: optionalMeasure('Water temperature', '°C', -5, 50),
@@ -107,6 +104,20 @@ export const recordBagsSchema = strictObject({
   hasBinder: yesNo('Binder').nullable().optional(),
   behaviour: optionalChoice('Behaviour', behaviours).optional(),
   mishap: optionalChoice('Mishap', mishaps).optional(),
+})
+
+/** The same where all of it may be left out. */
+function readingsIfAny() {
+  const { body, skinTempC, waterTempC, salinityPpt, ...rest } = readings()
+  return { ...rest, body: body.optional(), skinTempC: skinTempC.optional(), waterTempC: waterTempC.optional(), salinityPpt: salinityPpt.optional() }
+}
+
+/** What was found in a bag; the same answers may stand for several bags of one line. */
+export const recordBagsSchema = strictObject({
+  bagIds: bagIds(),
+  ...counts(),
+  concerns: choices('Looks', looks),
+  ...readings(),
   note: optionalText('Note', bounds.note),
   happenedAtMs: instant('Time it happened'),
 })
@@ -114,12 +125,16 @@ export type RecordBags = InferType<typeof recordBagsSchema>
 
 /**
  * A bag that no line of the list speaks of: an extra one, or any bag of a crate that came without a list. It becomes a
- * line and a lot of its own. Without a name its fish are counted now and named later.
+ * line and a lot of its own, or one more bag of `lineId`. Without a name its fish are counted now and named later.
+ * `bagIds` are made on the device, so that pictures can be sent after them; several are bags alike.
  */
 export const addBagSchema = strictObject({
   species: optionalText('Species', bounds.name),
-  alive: whole('Alive', 0, bounds.fishInBag),
-  dead: whole('Dead', 0, bounds.fishInBag),
+  lineId: optionalIdentifier('Line').optional(),
+  bagIds: bagIds().optional().default(undefined),
+  ...counts(),
+  concerns: choices('Looks', looks).optional().default(undefined),
+  ...readingsIfAny(),
   note: optionalText('Note', bounds.note),
   happenedAtMs: instant('Time it happened'),
 }).test('some', 'A bag holds at least one animal', ({ alive, dead }) => [alive, dead].some((count) => typeof count === 'number' && count > 0))
@@ -145,7 +160,7 @@ export const undoBagsSchema = strictObject({ bagIds: bagIds(), happenedAtMs: ins
 export type UndoBags = InferType<typeof undoBagsSchema>
 
 /** Fish go from their bags to the planned tanks: to one of them, or (null) to all that break no rule. */
-export const placeBagsSchema = strictObject({ tankId: optionalIdentifier('Tank'), override: override(), happenedAtMs: instant('Time it happened') })
+export const placeBagsSchema = strictObject({ tankId: optionalIdentifier('Tank'), ...againstRule(), happenedAtMs: instant('Time it happened') })
 export type PlaceBags = InferType<typeof placeBagsSchema>
 
 /** Takes one placing back: all its fish return to their bags, or none do. */

@@ -1,5 +1,5 @@
 import { array, type InferType } from 'yup'
-import { override } from '../placing/override.schema'
+import { againstRule } from '../placing/override.schema'
 import { waters } from '../room/room.schema'
 import { bounds, choice, identifier, instant, optionalText, strictObject, text, whole } from '../fields/fields.schema'
 import { lossCauses, releaseReasons } from './movement'
@@ -9,7 +9,7 @@ const note = () => optionalText('Note', bounds.note)
 const happenedAtMs = () => instant('Time it happened')
 
 /** Fish of one lot go from this tank to another one. */
-export const moveFishSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), toTankId: identifier('Tank'), override: override(), note: note(), happenedAtMs: happenedAtMs() })
+export const moveFishSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), toTankId: identifier('Tank'), ...againstRule(), note: note(), happenedAtMs: happenedAtMs() })
 export type MoveFish = InferType<typeof moveFishSchema>
 
 /** Fish of one lot are lost from this tank. */

@@ -1,7 +1,8 @@
 import type { MovementKind } from '../ledger/movement'
 import type { StockView } from '../ledger/stockView'
 import type { CheckView } from '../rounds/roundView'
-import type { TankKind, Water } from './room.schema'
+import type { Sharing, TankKind, Water } from './room.schema'
+import type { Booking } from '../tankChoice/bookings'
 import type { TankFlag } from './tankFlag'
 
 /** The shop hold of the newest lot in a tank: which day of how many today is. */
@@ -26,6 +27,8 @@ export interface TankSummary {
   danger: 'venomous' | 'toxin' | null
   /** Null when no lot in it is held. */
   hold: HoldView | null
+  /** Who counts on it: runs on the bench, lines of crates. */
+  bookings: Booking[]
   isCheckedToday: boolean
   lastCheckAtMs: number | null
   flag: TankFlag | null
@@ -35,6 +38,8 @@ export interface SystemView {
   id: string
   name: string
   water: Water
+  /** Null until somebody said; counts as one water then. */
+  sharing: Sharing | null
   sumpL: number | null
 }
 
@@ -83,6 +88,7 @@ export interface TankView {
   system: SystemView
   stock: StockView[]
   hold: HoldView | null
+  bookings: Booking[]
   flag: TankFlag | null
   isCheckedToday: boolean
   timeline: TimelineEntry[]

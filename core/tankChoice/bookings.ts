@@ -22,6 +22,12 @@ export interface BookedFish {
 /** Fish that bookings bring into a place. */
 export const bookedFish = (bookings: readonly Pick<Booking, 'fish'>[]): number => bookings.flatMap(({ fish }) => fish).reduce((sum, { quantity }) => sum + quantity, 0)
 
+/** Two words for the label of a tank: how many fish are due, or that it is taken as a whole; null where nobody counts on it. */
+export function dueWords(bookings: readonly Booking[]): string | null {
+  if (bookings.length === 0) return null
+  return bookings.some(({ takes }) => takes === 'whole') ? 'taken' : `${bookedFish(bookings)} due`
+}
+
 /** Says who counts on a place, in words; null where nobody does. */
 export function bookingWords(bookings: readonly Booking[]): string | null {
   if (bookings.length === 0) return null

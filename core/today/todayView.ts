@@ -43,6 +43,18 @@ export interface RunOnToday {
   isAlarm: boolean
 }
 
+/** Fish that a keeper alone put somewhere against a rule, because they were in distress; a lead has yet to look at it. */
+export interface RescueView {
+  /** Key of the command that did it. */
+  key: string
+  species: string
+  tankCode: string
+  rules: string
+  reason: string
+  staffName: string
+  atMs: number
+}
+
 /** What the room has of the things that a first crate needs. */
 export interface RoomCounts {
   tanks: number
@@ -72,6 +84,7 @@ export interface TodayView {
   losses: RecentLoss[]
   lossDays: number
   holds: HeldLot[]
+  rescues: RescueView[]
 }
 
 /** Steps of a new room up to its first crate, in order. */

@@ -164,12 +164,10 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
       if (input.tankId === null && !input.toOutside?.trim()) throw fieldProblem('tankId', 'Say which tank the fish go to, or to whom')
       if (input.tankId !== null && input.toOutside?.trim()) throw fieldProblem('toOutside', 'The fish go to a tank of the room or to somebody else, not both')
       const tank = input.tankId === null ? null : requireTank(input.tankId)
+      const asked = tank && { going: input.sources.map(({ placeId, lotId, quantity }) => ({ lotId, quantity, fromPlaceId: placeId })), tankId: tank.id, path: 'tankId' }
+      if (asked) placing.require(context, { ...asked, override: input.override, isRescue: input.isRescue, isPlan: true })
       const plan = planOf(input, tank)
-      if (tank) {
-        const asked = { going: input.sources.map(({ placeId, lotId, quantity }) => ({ lotId, quantity, fromPlaceId: placeId })), tankId: tank.id, path: 'tankId' }
-        placing.require(context, { ...asked, override: input.override ?? null, isPlan: true })
-        if (changesTankWater(plan)) placing.requireOwnWater(context, asked, isMadeReady(plan))
-      }
+      if (asked && changesTankWater(plan)) placing.requireOwnWater(context, asked, isMadeReady(plan))
       const [id, number] = [newId(), store.nextNumber()]
       ledgerStore.insertPlace(id, 'vessel')
       const [lineId = null, other] = linesOf(input.sources)
@@ -233,7 +231,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
       if (input.tankId !== null) requireTank(input.tankId)
       checkCounts(run, input.counts)
       const living = input.counts.map(({ lotId, alive }) => ({ lotId, quantity: alive }))
-      if (tankId !== null) placing.require(context, { going: fromOf(run, living), tankId, path: 'tankId', override: input.override ?? null, runId: run.id })
+      if (tankId !== null) placing.require(context, { going: fromOf(run, living), tankId, path: 'tankId', override: input.override, isRescue: input.isRescue, runId: run.id })
       const left = store.standingOf(run.id)
       for (const count of input.counts) for (const entry of entriesOfCount(run, left, count, input, tankId ?? outsidePlaceId)) move(context, run.id, entry)
       const [alive, dead] = [input.counts.reduce((sum, each) => sum + each.alive, 0), input.counts.reduce((sum, each) => sum + each.dead, 0)]
@@ -246,13 +244,13 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
     },
 
     /** Ends a run early, whatever became of it: fish in its vessel go where they are said to be, uncounted. */
-    stopRun(context: CommandContext, { because, tankId = null, override = null, happenedAtMs }: StopRun) {
+    stopRun(context: CommandContext, { because, tankId = null, happenedAtMs, ...against }: StopRun) {
       const run = requireOpen(context.params.runId)
       refuseBefore(run, happenedAtMs)
       if (run.inVessel > 0 && tankId === null) throw fieldProblem('tankId', `${run.inVessel} fish stand in the vessel: say which tank they are in`)
       if (run.inVessel > 0 && tankId !== null) {
         const inVessel = store.standingOf(run.id).filter(({ placeId }) => placeId === run.id)
-        placing.require(context, { going: fromOf(run, inVessel), tankId: requireTank(tankId).id, path: 'tankId', override, runId: run.id })
+        placing.require(context, { going: fromOf(run, inVessel), tankId: requireTank(tankId).id, path: 'tankId', ...against, runId: run.id })
         emptyVessel(context, run, tankId, happenedAtMs)
       }
       end(context, run, happenedAtMs, `stopped: ${because}`)

@@ -104,6 +104,22 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     }
   }
 
+  /** A line for fish that no list speaks of. */
+  function addUnlisted({ nowMs }: CommandContext, crate: CrateView, name: string | null): { id: string; lotId: string } {
+    const [lotId, id] = [newId(), newId()]
+    const position = store.lastPosition(crate.id) + 1
+    ledgerStore.insertLot({ id: lotId, code: `${crate.number}-${String(position).padStart(2, '0')}`, speciesId: species.named(name ?? unidentified, nowMs), origin: crate.supplier, createdAtMs: nowMs })
+    store.insertLine({ id, crateId: crate.id, position, count: 0, lotId, tankId: null, version: 1, ...detailsOf({ identity: name === null ? 'doubtful' : 'likely' }) })
+    return { id, lotId }
+  }
+
+  /** Only bags of a line that was counted in can become more. */
+  function requireUnlisted(crate: CrateView, lineId: string): { id: string; lotId: string } {
+    const line = crate.lines.find(({ id }) => id === lineId)
+    if (!line || line.count > 0) throw fieldProblem('lineId', 'Only a line that was counted in here takes more bags')
+    return line
+  }
+
   function requireVersion(crateId: string, version: number): CrateView {
     const crate = store.view(crateId) as CrateView
     if (crate.version !== version) throw new Problem('stale', 'Somebody else changed this crate meanwhile', { current: { version: crate.version, closedAtMs: crate.closedAtMs } })
@@ -171,7 +187,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       const crate = { id: newId(), number: store.nextNumber(), supplier: supplier.name }
       store.insertCrate({ id: crate.id, number: crate.number, supplierId: supplier.id, expectedAtMs: input.expectedAtMs, packedAtMs: input.packedAtMs, carrier: input.carrier ?? null, hasList: input.hasList === false ? 0 : 1, note: input.note ?? null, createdAtMs: context.nowMs })
       const lineIds = input.lines.map((line, index) => insertLine(crate, line, index + 1, `lines[${index}].`, context.nowMs))
-      plans.require(context, crate.id, lineIds.map((lineId, index) => ({ lineId, path: `lines[${index}].tankId`, override: input.lines[index]?.override ?? null })))
+      plans.require(context, crate.id, lineIds.map((lineId, index) => ({ lineId, path: `lines[${index}].tankId`, override: input.lines[index]?.override })))
       if (input.listMapping) store.rememberMapping(supplier.id, headingKey(input.listMapping.heading.map((cell) => cell ?? '')), input.listMapping.mapping as ListMapping)
       return { id: crate.id, number: crate.number }
     },
@@ -192,13 +208,13 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     addLine(context: CommandContext, input: ListLine) {
       const crate = store.view(requireOpen(context.params.crateId)) as CrateView
       const id = insertLine(crate, input, store.lastPosition(crate.id) + 1, '', context.nowMs)
-      plans.require(context, crate.id, [{ lineId: id, path: 'tankId', override: input.override ?? null }])
+      plans.require(context, crate.id, [{ lineId: id, path: 'tankId', override: input.override }])
       log(context, 'added', `line ${input.species} of crate ${crate.number}`, {}, input)
       return { id, version: 1 }
     },
 
     /** Changes a line. A new name changes what the lot is called, not what was counted; the old name stands in the audit. */
-    editLine(context: CommandContext, { version, tankId, override = null, ...input }: EditLine) {
+    editLine(context: CommandContext, { version, tankId, override, ...input }: EditLine) {
       const crateId = requireOpen(context.params.crateId)
       const line = requireLine(crateId, context.params.lineId, version)
       const bags = store.bagsOfLine(line.id)
@@ -237,20 +253,20 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       return {}
     },
 
-    /** Records a bag that no line speaks of: a line, a lot and a bag of its own, opened at once. */
-    addBag(context: CommandContext, { species: name, note, ...found }: AddBag) {
+    /** Records bags that no line speaks of, opened at once: of a line and a lot of their own, or of a line that was counted in before. */
+    addBag(context: CommandContext, { species: name, lineId: known = null, bagIds = [newId()], ...found }: AddBag) {
       const crate = store.view(requireOpen(context.params.crateId)) as CrateView
-      const number = Math.max(0, ...store.bagNumbers(crate.id)) + 1
-      if (store.bagNumbers(crate.id).length >= bounds.bagsInCrate) throw new Problem('conflict', `A crate may have at most ${bounds.bagsInCrate} bags`)
-      const [lotId, lineId, bagId] = [newId(), newId(), newId()]
-      const position = store.lastPosition(crate.id) + 1
-      const code = `${crate.number}-${String(position).padStart(2, '0')}`
-      ledgerStore.insertLot({ id: lotId, code, speciesId: species.named(name ?? unidentified, context.nowMs), origin: crate.supplier, createdAtMs: context.nowMs })
-      store.insertLine({ id: lineId, crateId: crate.id, position, count: 0, lotId, tankId: null, version: 1, ...detailsOf({ identity: name === null ? 'doubtful' : 'likely' }) })
-      ledgerStore.insertPlace(bagId, 'bag')
-      store.insertBag({ id: bagId, lineId, crateId: crate.id, number, listed: 0 })
-      recordBag(context, { id: bagId, crateId: crate.id, lotId, number }, { ...found, bagIds: [bagId], concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, note })
-      return { bagId, lineId, number }
+      const taken = store.bagNumbers(crate.id)
+      if (taken.length + bagIds.length > bounds.bagsInCrate) throw new Problem('conflict', `A crate may have at most ${bounds.bagsInCrate} bags`)
+      const line = known === null ? addUnlisted(context, crate, name) : requireUnlisted(crate, known)
+      const first = Math.max(0, ...taken) + 1
+      bagIds.forEach((id, index) => {
+        if (ledgerStore.isPlace(id)) throw fieldProblem(`bagIds[${index}]`, 'There is such a bag already')
+        ledgerStore.insertPlace(id, 'bag')
+        store.insertBag({ id, lineId: line.id, crateId: crate.id, number: first + index, listed: 0 })
+        recordBag(context, { id, crateId: crate.id, lotId: line.lotId, number: first + index }, { ...plainFindings, ...found, bagIds: [id] })
+      })
+      return { bagId: bagIds[0] ?? '', lineId: line.id, number: first }
     },
 
     /** Says what a lot is. What was counted stays; the old name stands in the audit. */
@@ -303,7 +319,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     },
 
     /** Moves fish from their bags to the planned tanks; those that would break a rule stay in their bags. */
-    placeBags(context: CommandContext, { tankId, override = null, happenedAtMs }: PlaceBags) {
+    placeBags(context: CommandContext, { tankId, happenedAtMs, ...against }: PlaceBags) {
       const crateId = requireOpen(context.params.crateId)
       if (tankId !== null && !isTank(tankId)) throw fieldProblem('tankId', 'There is no such tank')
       const all = store.placeable(crateId, tankId)
@@ -311,7 +327,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       const byTank = [...groupBy(all, (bag) => bag.tankId)]
       const sound = tankId === null ? byTank.filter(([id, bags]) => placing.against({ going: goingOf(bags), tankId: id }, context.nowMs).length === 0) : byTank
       // Where no tank is sound, the first says why.
-      for (const [id, bags] of sound.length > 0 ? sound : byTank) placing.require(context, { going: goingOf(bags), tankId: id, path: 'tankId', override })
+      for (const [id, bags] of sound.length > 0 ? sound : byTank) placing.require(context, { going: goingOf(bags), tankId: id, path: 'tankId', ...against })
       const bags = sound.flatMap(([, each]) => each)
       for (const bag of bags) ledger.write(context, { kind: 'move', lotId: bag.lotId, fromPlaceId: bag.bagId, toPlaceId: bag.tankId, quantity: bag.quantity, happenedAtMs })
       return { placed: bags.reduce((sum, bag) => sum + bag.quantity, 0), left: all.reduce((sum, bag) => sum + bag.quantity, 0) - bags.reduce((sum, bag) => sum + bag.quantity, 0) }
@@ -336,6 +352,9 @@ type Details = Partial<Pick<ListLine, 'origin' | 'strain' | 'identity' | 'promis
 const detailsOf = ({ origin = null, strain = null, identity = null, promisedTo = null, billed = null, sizeCm = null, priceEach = null, capture = null, ateBefore = null, note = null }: Details) => ({
   ...{ origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note },
 })
+
+/** A bag of which nothing else was said. */
+const plainFindings = { concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null }
 
 /** Findings as the table keeps them; what an older device does not know of counts as not asked. */
 const findingsOf = ({ ph = null, salinityBy = null, phBy = null, ammoniaMgL = null, hasBinder = null, behaviour = null, mishap = null, ...found }: BagFindings) => ({

@@ -188,7 +188,7 @@ export const prepared = sqliteTable(
   (table) => [primaryKey({ columns: [table.crateId, table.step] })],
 )
 
-/** A tank that a lead chose for fish against a hard rule, and why. Never deleted. */
+/** A tank that was chosen for fish against a hard rule, by a lead or in distress, and why. */
 export const tankOverride = sqliteTable(
   'tank_override',
   {
@@ -202,6 +202,10 @@ export const tankOverride = sqliteTable(
     broken: text('broken').notNull(),
     reason: text('reason').notNull(),
     commandKey: text('command_key'),
+    /** 1 when a keeper alone put fish in distress there: a lead looks at it later. */
+    isRescue: integer('is_rescue').notNull().default(0),
+    seenById: text('seen_by_id').references(() => staff.id),
+    seenAtMs: integer('seen_at_ms'),
     staffId: text('staff_id').notNull().references(() => staff.id),
     recordedAtMs: integer('recorded_at_ms').notNull(),
   },

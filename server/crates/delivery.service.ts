@@ -58,7 +58,7 @@ export function createDeliveryService({ store, crates, cratesStore, plans, overr
     },
 
     /** Chooses the tank of one line. */
-    chooseTank(context: CommandContext, { tankId, version, override = null }: ChooseTank) {
+    chooseTank(context: CommandContext, { tankId, version, override }: ChooseTank) {
       const { version: next } = choose(context, [{ lineId: context.params.lineId ?? '', tankId, version, override }], () => '')[0] ?? { version }
       return { version: next }
     },
@@ -80,7 +80,7 @@ export function createDeliveryService({ store, crates, cratesStore, plans, overr
       if (tankId !== null && line.open === 0) throw new Problem('conflict', `No fish of ${line.animal.species} are in bags any more: they are on the bench or in a tank, and are moved from there`)
       cratesStore.setLineTank(lineId, tankId, version + 1)
     }
-    plans.require(context, crate.id, choices.map(({ lineId, override = null }, index) => ({ lineId, path: `${prefixOf(index)}tankId`, override })))
+    plans.require(context, crate.id, choices.map(({ lineId, override }, index) => ({ lineId, path: `${prefixOf(index)}tankId`, override })))
     return choices.map(({ lineId, version }) => ({ lineId, version: version + 1 }))
   }
 }

@@ -46,6 +46,7 @@ const matrix: Record<string, Answers> = {
   'post /api/systems': lead,
   'post /api/tanks/:tankId/moves': keeper,
   'put /api/lots/water': keeper,
+  'post /api/rescues/:key/seen': lead,
   'post /api/tanks/:tankId/losses': keeper,
   'post /api/tanks/:tankId/releases': keeper,
   'post /api/tanks/:tankId/counts': keeper,

@@ -75,9 +75,9 @@ export function createLedgerService({ store, species, tankIdOf, placing, audit }
     /** Moves fish of one lot to another tank. */
     moveFish(context: CommandContext, input: MoveFish) {
       if (input.toTankId === context.params.tankId) throw fieldProblem('toTankId', 'The fish are in this tank already')
-      const { lotId, quantity, override = null, note } = input
+      const { lotId, quantity, note, override, isRescue } = input
       const toPlaceId = tankIdOf(input.toTankId)
-      return writeFromTank(context, input, { kind: 'move', toPlaceId, note }, (fromPlaceId) => placing.require(context, { going: [{ lotId, quantity, fromPlaceId }], tankId: toPlaceId, path: 'toTankId', override }))
+      return writeFromTank(context, input, { kind: 'move', toPlaceId, note }, (fromPlaceId) => placing.require(context, { going: [{ lotId, quantity, fromPlaceId }], tankId: toPlaceId, path: 'toTankId', override, isRescue }))
     },
 
     /** Says which water fish live in, where the book does not; said again, the later word counts. */

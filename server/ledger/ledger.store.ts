@@ -66,6 +66,7 @@ export function createLedgerStore({ orm }: Database) {
     insert: (row: MovementInsert) => void insert.run(row),
     available: (placeId: string, lotId: string): number => available.get({ placeId, lotId })?.quantity ?? 0,
     insertPlace: (id: string, kind: 'bag' | 'tank' | 'vessel') => void orm.insert(place).values({ id, kind }).run(),
+    isPlace: (id: string): boolean => orm.select({ id: place.id }).from(place).where(eq(place.id, id)).get() !== undefined,
     insertLot: (row: typeof lot.$inferInsert) => void orm.insert(lot).values(row).run(),
     updateLot: (id: string, values: Partial<typeof lot.$inferInsert>) => void orm.update(lot).set(values).where(eq(lot.id, id)).run(),
     /** What was said of the water of lots, and whether the species book names one. */

@@ -23,8 +23,10 @@ export interface GoingInto {
   tankId: string
   /** Field beside which a refusal is said. */
   path: string
-  /** Why a lead puts them there against a rule; null where nobody said. */
-  override: string | null
+  /** Why they go there against a rule; null where nobody said. */
+  override?: string | null | undefined
+  /** Whether a keeper says so of fish in distress. */
+  isRescue?: boolean | undefined
   /** The run that brings them: its own reservation does not stand in its way. */
   runId?: string | null
   /** Whether this is planned only; other plans count then. */
@@ -38,7 +40,8 @@ interface Refused {
   tank: Pick<ChoiceTank, 'id' | 'code'>
   broken: readonly BrokenRule[]
   path: string
-  override: string | null
+  override?: string | null | undefined
+  isRescue?: boolean | undefined
 }
 
 interface Collaborators {
@@ -77,16 +80,17 @@ export function createPlacingService({ store, audit, limits, heldDays }: Collabo
   }
 
   /** Refuses what breaks a rule, or keeps a lead's reason and lets it pass. */
-  function refuseOrOverrule({ actor, key, nowMs }: CommandContext, { lots, tank, broken, path, override }: Refused): void {
+  function refuseOrOverrule({ actor, key, nowMs }: CommandContext, { lots, tank, broken, path, override, isRescue = false }: Refused): void {
     if (broken.length === 0) return
     const names = [...new Set(lots.map(({ animal }) => animal.species))].join(', ')
     const rules = broken.map(({ why }) => why).join('; ')
     const unsaid = lots.filter(({ animal }) => isWaterUnsaid(animal)).map(({ lotId, animal }) => ({ lotId, species: animal.species }))
     const isUnsaid = broken.some(({ code }) => code === 'water-unknown')
-    if (!isUnsaid && actor.role === 'lead' && override?.trim()) {
+    const isDistress = isRescue && actor.role !== 'lead'
+    if (!isUnsaid && (actor.role === 'lead' || isDistress) && override?.trim()) {
       const reason = override.trim()
-      for (const { lotId } of lots) store.insertOverride({ id: newId(), lotId, tankId: tank.id, codes: [...new Set(broken.map(({ code }) => code))], broken: rules, reason, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
-      audit.insert({ atMs: nowMs, staffId: actor.id, action: 'overruled', subject: `${names} to ${tank.code}`, changes: { rule: [rules, reason] }, commandKey: key })
+      for (const { lotId } of lots) store.insertOverride({ id: newId(), lotId, tankId: tank.id, codes: [...new Set(broken.map(({ code }) => code))], broken: rules, reason, isRescue: Number(isDistress), staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
+      audit.insert({ atMs: nowMs, staffId: actor.id, action: isDistress ? 'rescued' : 'overruled', subject: `${names} to ${tank.code}`, changes: { rule: [rules, reason] }, commandKey: key })
       return
     }
     const then = isUnsaid ? 'Say first whether it lives in fresh, brackish or sea water.' : actor.role === 'lead' ? 'Say why it goes there all the same.' : 'A lead may decide it all the same, with a reason.'
@@ -111,11 +115,17 @@ export function createPlacingService({ store, audit, limits, heldDays }: Collabo
     require(context: CommandContext, asked: GoingInto): void {
       const { lots, lines, tank } = lookAt(asked, context.nowMs)
       const here = lots.filter(({ lotId }) => lines.some(({ id }) => id === lotId))
-      refuseOrOverrule(context, { lots: here, tank, broken: openRules(lines, tank), path: asked.path, override: asked.override })
+      refuseOrOverrule(context, { lots: here, tank, broken: openRules(lines, tank), path: asked.path, override: asked.override, isRescue: asked.isRescue })
+    },
+
+    /** A lead has looked at what a keeper alone did in distress. */
+    seeRescue({ params, actor, nowMs }: CommandContext) {
+      if (!store.seeRescue(params.key ?? '', { seenById: actor.id, seenAtMs: nowMs })) throw new Problem('conflict', 'Somebody has looked at this already')
+      return {}
     },
 
     /** Refuses a run that changes the water of a tank on which others count, or that is not its own. */
-    requireOwnWater(context: CommandContext, asked: Omit<GoingInto, 'override'>, isMadeReady: boolean): void {
+    requireOwnWater(context: CommandContext, asked: GoingInto, isMadeReady: boolean): void {
       const { lots, tank } = lookAt({ ...asked, isPlan: true }, context.nowMs)
       const crates = new Set(lots.map(({ lotId }) => store.crateOfLot(lotId)))
       const isOfTheirs = ({ lotId = '' }: { lotId?: string }): boolean => isMadeReady && crates.has(store.crateOfLot(lotId) ?? 'none')

@@ -4,6 +4,7 @@ import { changesTankWater, isMadeReady } from '../../core/bench/runPlan'
 import { animalAs } from '../../core/species/animalAs'
 import type { RegisterValues } from '../../core/setup/registers'
 import type { TankPurpose, TankState, Water } from '../../core/room/room.schema'
+import type { RescueView } from '../../core/today/todayView'
 import type { BookedFish, Booking } from '../../core/tankChoice/bookings'
 import type { RuleCode } from '../../core/tankChoice/company'
 import type { Animal, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
@@ -83,11 +84,11 @@ export function createPlacingStore({ orm }: Database) {
   /** Lines of open crates that are planned for a tank, as far as their fish are still in bags, opened or shut. */
   const lineBookings = (): (Booking & { tankId: string })[] =>
     orm
-      .all<{ crateId: string; number: number; tankId: string; lotId: string; species: string; quantity: number }>(sql`SELECT crate.id AS crateId, crate.number, line.tank_id AS tankId, line.lot_id AS lotId, species.name AS species, sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE coalesce(stock.quantity, 0) END) AS quantity
+      .all<{ crateId: string; number: number; tankId: string; lotId: string; species: string; due: number }>(sql`SELECT crate.id AS crateId, crate.number, line.tank_id AS tankId, line.lot_id AS lotId, species.name AS species, sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE coalesce(stock.quantity, 0) END) AS due
         FROM crate JOIN line ON line.crate_id = crate.id AND line.tank_id IS NOT NULL JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id JOIN bag ON bag.line_id = line.id
           LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL LEFT JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id
-        WHERE crate.closed_at_ms IS NULL AND ${openRunOf(sql`bag.id`)} IS NULL GROUP BY line.id HAVING quantity > 0 ORDER BY crate.number, line.position`)
-      .map(({ crateId, number, tankId, lotId, species: name, quantity }) => ({ id: crateId, tankId, plan: `crate ${number}`, takes: 'share' as const, isReady: false, fish: [{ lotId, species: name, quantity }] }))
+        WHERE crate.closed_at_ms IS NULL AND ${openRunOf(sql`bag.id`)} IS NULL GROUP BY line.id HAVING due > 0 ORDER BY crate.number, line.position`)
+      .map(({ crateId, number, tankId, lotId, species: name, due }) => ({ id: crateId, tankId, plan: `crate ${number}`, takes: 'share' as const, isReady: false, fish: [{ lotId, species: name, quantity: due }] }))
 
   /** Who counts on each tank, by its id: the one answer that choosing, the bench and the glass read. */
   function bookings(): Map<string, Booking[]> {
@@ -161,6 +162,12 @@ export function createPlacingStore({ orm }: Database) {
     /** Why a lead put a lot into a tank against a rule; null when nobody did. */
     overrideReason: (lotId: string, tankId: string): string | null =>
       orm.select({ reason: tankOverride.reason }).from(tankOverride).where(and(eq(tankOverride.lotId, lotId), eq(tankOverride.tankId, tankId))).orderBy(desc(tankOverride.recordedAtMs)).get()?.reason ?? null,
+    /** Fish that a keeper alone put somewhere against a rule, until a lead has looked at it; newest first. */
+    rescues: (): RescueView[] =>
+      orm.all(sql`SELECT o.command_key AS key, group_concat(DISTINCT species.name) AS species, tank.code AS tankCode, o.broken AS rules, o.reason, staff.name AS staffName, o.recorded_at_ms AS atMs
+        FROM tank_override o JOIN tank ON tank.id = o.tank_id JOIN lot ON lot.id = o.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = o.staff_id
+        WHERE o.is_rescue = 1 AND o.seen_at_ms IS NULL GROUP BY o.command_key ORDER BY o.recorded_at_ms DESC`),
+    seeRescue: (key: string, by: { seenById: string; seenAtMs: number }): boolean => orm.update(tankOverride).set(by).where(and(eq(tankOverride.commandKey, key), eq(tankOverride.isRescue, 1), sql`${tankOverride.seenAtMs} IS NULL`)).returning({ id: tankOverride.id }).all().length > 0,
     insertOverride: (values: typeof tankOverride.$inferInsert) => void orm.insert(tankOverride).values(values).run(),
   }
 }

@@ -12,7 +12,7 @@ import type { PlacingStore } from './placing.store'
 export interface PlannedPick {
   lineId: string
   path: string
-  override: string | null
+  override?: string | null | undefined
 }
 
 interface Collaborators {

@@ -6,6 +6,7 @@ import type { AddSystem } from '../../core/room/room.schema'
 import { dangerOf } from '../../core/species/handling'
 import { countFish, type StockView } from '../../core/ledger/stockView'
 import type { HoldView, MovementView, RoomView, TankSummary, TankView } from '../../core/room/roomView'
+import type { Booking } from '../../core/tankChoice/bookings'
 import { tankFlag } from '../../core/room/tankFlag'
 import type { CheckView } from '../../core/rounds/roundView'
 import { dayInZone } from '../../core/time/dayInZone'
@@ -25,10 +26,11 @@ interface Collaborators {
   ledger: LedgerStore
   checksAt: (tankId: string, limit: number) => CheckView[]
   holdsByTank: (nowMs: number, only: string | null) => Map<string, HoldView>
+  bookings: () => Map<string, Booking[]>
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService({ store, ledger, checksAt, holdsByTank }: Collaborators) {
+export function createRoomService({ store, ledger, checksAt, holdsByTank, bookings }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   const lostToday = (nowMs: number): Map<string, number> => ledger.lostSince(startOfDay(new TZDate(nowMs, zone())).getTime())
@@ -39,6 +41,7 @@ export function createRoomService({ store, ledger, checksAt, holdsByTank }: Coll
     const lost = lostToday(nowMs)
     const checks = new Map(store.lastChecks(null, only).map((check) => [check.tankId, check]))
     const holds = holdsByTank(nowMs, only)
+    const booked = bookings()
     const stock = groupBy(ledger.tankStock(only), (row) => row.placeId)
     return tanks.map((tank) => {
       const lots = stock.get(tank.id) ?? []
@@ -51,6 +54,7 @@ export function createRoomService({ store, ledger, checksAt, holdsByTank }: Coll
         speciesCount: new Set(lots.map((lot) => lot.species)).size,
         danger: lots.map(({ handling }) => dangerOf(handling)).find((each) => each !== null) ?? null,
         hold: holds.get(tank.id) ?? null,
+        bookings: booked.get(tank.id) ?? [],
         isCheckedToday: check?.roundOn === today,
         lastCheckAtMs: check?.happenedAtMs ?? null,
         flag: tankFlag({ signs: check?.signs ?? [], ate: check?.ate ?? null, lostToday: lost.get(tank.id) ?? 0 }),
@@ -91,7 +95,7 @@ export function createRoomService({ store, ledger, checksAt, holdsByTank }: Coll
       if (!summary || !system) throw new Problem('internal', 'The tank has no system')
       const { id, kind, netVolumeL } = tank
       const stock = ledger.tankStock(id).map(withoutPlace)
-      return { id, code: tank.code, kind, netVolumeL, system, stock, hold: summary.hold, flag: summary.flag, isCheckedToday: summary.isCheckedToday, ...timeline(id, entries) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock, hold: summary.hold, bookings: summary.bookings, flag: summary.flag, isCheckedToday: summary.isCheckedToday, ...timeline(id, entries) }
     },
 
     /** Adds a system with a rack of tanks. */

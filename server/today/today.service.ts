@@ -13,7 +13,7 @@ import { poisonsDead } from '../../core/species/handling'
 import { dayInZone } from '../../core/time/dayInZone'
 import { notEatingForMs } from '../../core/today/notEating'
 import { shopHold } from '../../core/today/shopHold'
-import type { HeldLot, HungryLot, RunOnToday, TodayView } from '../../core/today/todayView'
+import type { HeldLot, HungryLot, RescueView, RunOnToday, TodayView } from '../../core/today/todayView'
 import type { RoomStore } from '../room/room.store'
 import type { LotInTank, TodayStore } from './today.store'
 
@@ -24,12 +24,13 @@ interface Collaborators {
   limits: () => Limits
   runs: () => RunView[]
   rechecks: (nowMs: number) => RecheckView[]
+  rescues: () => RescueView[]
 }
 /** A hold that ended stays in the list for so many days, so that nobody misses it. */
 const servedDaysShown = 3
 
 /** What the room needs now. */
-export function createTodayService({ store, roomStore, crates, limits, runs, rechecks }: Collaborators) {
+export function createTodayService({ store, roomStore, crates, limits, runs, rechecks, rescues }: Collaborators) {
   const placeOf = ({ lotId, lotCode, species, tankCode, quantity }: LotInTank) => ({ lotId, lotCode, species, tankCode, quantity })
 
   function held(lots: LotInTank[], nowMs: number, days: number, timeZone: string, broken: Broken): HeldLot[] {
@@ -78,6 +79,7 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
         losses: store.lossesSince(lossesFromMs).map(({ causes, poisons, ...row }) => ({ ...row, causes: causes?.split(',') ?? [], isPoison: poisonsDead({ poisons }) && nowMs - row.lastAtMs < poisonMs })),
         lossDays: recentLossDays,
         holds: held(lots, nowMs, shopHoldDays, timeZone, broken),
+        rescues: rescues(),
         broken: notWorkedOut,
       }
     },

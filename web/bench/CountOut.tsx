@@ -1,37 +1,49 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { RunView } from '../../core/bench/benchView'
+import { differenceCauses, type DifferenceCause } from '../../core/bench/bench.schema'
 import { looksAfter, type LookAfter } from '../../core/bench/expectedCourse'
 import { lossCauses, type LossCause } from '../../core/ledger/movement'
-import { sentenceOf } from '../api/ApiProblem'
+import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
+import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { Stepper } from '../ui/Stepper'
 import { tankLabel } from '../ui/TankOptions'
 import { runTo } from './laneWords'
 import { useRunWrites } from './useBench'
 
-/** Fish counted out of their vessel into the tank: the count is set to what the books say, so that a right one takes one touch. */
+interface Counted {
+  alive: number
+  dead: number
+  /** Why the count and the books differ; null while the rest simply stays. */
+  difference: DifferenceCause | null
+}
+
+/**
+ * Fish counted out of their vessel into the tank: the count is set to what the books say, so that a right one takes one
+ * touch. Whoever is not counted stays; only who says so writes fish off, with a cause.
+ */
 export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }) {
   const { countOut } = useRunWrites(run.id)
   const { room } = useRoomView()
-  const [counts, setCounts] = useState(() => new Map(run.standing.map(({ lotId, quantity }) => [lotId, { alive: quantity, dead: 0 }])))
+  const [counts, setCounts] = useState(new Map<string, Counted>())
   const [look, setLook] = useState<LookAfter>('as expected')
   const [cause, setCause] = useState<LossCause>('found dead')
   const [tankId, setTankId] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
+  const [problem, setProblem] = useState<unknown>(null)
   const [isSending, setSending] = useState(false)
-  const at = (lotId: string, quantity: number) => counts.get(lotId) ?? { alive: quantity, dead: 0 }
-  const set = (lotId: string, value: { alive: number; dead: number }): void => setCounts(new Map(counts).set(lotId, value))
-  const alive = run.standing.reduce((sum, { lotId, quantity }) => sum + at(lotId, quantity).alive, 0)
-  const dead = run.standing.reduce((sum, { lotId, quantity }) => sum + at(lotId, quantity).dead, 0)
-  const booked = run.standing.reduce((sum, { quantity }) => sum + quantity, 0)
-  const send = async (): Promise<void> => {
+  const at = (lotId: string, quantity: number): Counted => counts.get(lotId) ?? { alive: quantity, dead: 0, difference: null }
+  const sum = (of: (lot: Counted, quantity: number) => number): number => run.standing.reduce((total, { lotId, quantity }) => total + of(at(lotId, quantity), quantity), 0)
+  const [alive, dead] = [sum((lot) => lot.alive), sum((lot) => lot.dead)]
+  const stay = sum((lot, quantity) => (lot.difference === null ? Math.max(0, restOf(lot, quantity)) : 0))
+  const send = async (against: AgainstRule | null): Promise<void> => {
     setSending(true)
-    try {
-      await countOut({ stepIndex, counts: run.standing.map(({ lotId, quantity }) => ({ lotId, ...at(lotId, quantity) })), tankId: tankId || null, look, cause, note: null })
-    } catch (error) {
-      setProblem(sentenceOf(error))
-    }
+    setProblem(null)
+    const counted = run.standing.map(({ lotId, quantity }) => {
+      const lot = at(lotId, quantity)
+      return { lotId, alive: lot.alive, dead: lot.dead, missing: lot.difference === null ? 0 : Math.max(0, restOf(lot, quantity)), difference: lot.difference }
+    })
+    await countOut({ stepIndex, counts: counted, tankId: tankId || null, look, cause, note: null, ...(against ?? {}) }).then(() => setCounts(new Map()), setProblem)
     setSending(false)
   }
   if (run.standing.length === 0)
@@ -40,27 +52,12 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
         No fish of this run stand in bags or vessel any more. They may have been placed from <Link to={run.crate ? `/crates/${run.crate.id}/unpack` : '/room'}>Unpack</Link>; end the run below.
       </p>
     )
+  const to = room?.tanks.find(({ id }) => id === tankId)?.code ?? runTo(run)
   return (
     <section className="count-out" aria-label="Count out">
-      {run.standing.map(({ lotId, species, lotCode, quantity }) => {
-        const value = at(lotId, quantity)
-        return (
-          <div key={lotId} className="count-lot">
-            <p>
-              <strong>{species}</strong> <small>lot {lotCode}, {quantity} in the books</small>
-            </p>
-            <Stepper label={`alive ${species}`} value={value.alive} max={20_000} onChange={(next) => set(lotId, { ...value, alive: next })} />
-            <button type="button" className={value.dead > 0 ? 'hand-button is-dead' : 'hand-button'} aria-label={`${value.dead} dead ${species}, one more`} onClick={() => set(lotId, { alive: Math.max(0, value.alive - 1), dead: value.dead + 1 })}>
-              {value.dead} dead
-            </button>
-            {value.dead > 0 && (
-              <button type="button" className="quiet-button" onClick={() => set(lotId, { alive: value.alive + 1, dead: value.dead - 1 })}>
-                one less
-              </button>
-            )}
-          </div>
-        )
-      })}
+      {run.standing.map((lot) => (
+        <CountLot key={lot.lotId} lot={lot} value={at(lot.lotId, lot.quantity)} where={run.inVessel > 0 ? 'in the vessel' : 'in their bags'} onChange={(value) => setCounts(new Map(counts).set(lot.lotId, value))} />
+      ))}
       <div className="look-choice" role="group" aria-label="How they look">
         {looksAfter.map((each) => (
           <button key={each} type="button" className="hand-button" aria-pressed={look === each} onClick={() => setLook(each)}>
@@ -93,16 +90,64 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
           </label>
         )}
       </div>
-      {alive + dead !== booked && <p className="aside-word">{Math.abs(alive + dead - booked)} {alive + dead > booked ? 'more than the books say: they come in as counted.' : 'fewer than the books say: they go out as counted.'}</p>}
-      {problem && <p role="alert" className="form-problem">{problem}</p>}
+      {problem !== null && (ruleRefusalOf(problem) ? <RuleRefusal problem={problem} mayRescue onAgain={(against) => void send(against)} /> : <p role="alert" className="form-problem">{Object.values(errorsByField(problem) ?? {})[0] ?? sentenceOf(problem)}</p>)}
       <div className="thumb-bar">
-        <button type="button" className="hand-button act" disabled={isSending} onClick={() => void send()}>
+        <button type="button" className="hand-button act" disabled={isSending || alive + dead + sum((lot, quantity) => (lot.difference === null ? 0 : Math.abs(restOf(lot, quantity)))) === 0} onClick={() => void send(null)}>
           <strong>
-            {alive} into {room?.tanks.find(({ id }) => id === tankId)?.code ?? runTo(run)}
+            {alive} into {to}
           </strong>
-          <small>{dead > 0 ? `${dead} dead` : look}</small>
+          <small>{[dead > 0 ? `${dead} dead` : '', stay > 0 ? `${stay} stay ${run.inVessel > 0 ? 'in the vessel' : 'in their bags'}` : '', dead + stay === 0 ? look : ''].filter(Boolean).join(', ')}</small>
         </button>
       </div>
     </section>
+  )
+}
+
+/** Fish of the books that were not counted; below zero where more were. */
+const restOf = ({ alive, dead }: Counted, quantity: number): number => quantity - alive - dead
+
+/** The fish of one lot: alive, dead, and what became of a difference. */
+function CountLot({ lot: { species, lotCode, quantity }, value, where, onChange }: { lot: RunView['standing'][number]; value: Counted; where: string; onChange: (value: Counted) => void }) {
+  const rest = restOf(value, quantity)
+  return (
+    <div className="count-lot">
+      <p>
+        <strong>{species}</strong> <small>lot {lotCode}, {quantity} in the books</small>
+      </p>
+      <Stepper label={`alive ${species}`} value={value.alive} max={20_000} onChange={(alive) => onChange({ ...value, alive })} />
+      <button type="button" className={value.dead > 0 ? 'hand-button is-dead' : 'hand-button'} aria-label={`${value.dead} dead ${species}, one more`} onClick={() => onChange({ ...value, alive: Math.max(0, value.alive - 1), dead: value.dead + 1 })}>
+        {value.dead} dead
+      </button>
+      {value.dead > 0 && (
+        <button type="button" className="quiet-button" onClick={() => onChange({ ...value, alive: value.alive + 1, dead: value.dead - 1 })}>
+          one less
+        </button>
+      )}
+      {rest > 0 && (
+        <div className="difference" role="group" aria-label={`The other ${rest} ${species}`}>
+          <button type="button" className="hand-button" aria-pressed={value.difference === null} onClick={() => onChange({ ...value, difference: null })}>
+            <strong>{rest} stay</strong>
+            <small>{where}</small>
+          </button>
+          <label className="reading">
+            <span>or they are not there</span>
+            <select className="form-select" aria-label={`What became of the other ${rest} ${species}`} value={value.difference ?? ''} onChange={(event) => onChange({ ...value, difference: (event.currentTarget.value || null) as DifferenceCause | null })}>
+              <option value="">say what became of them</option>
+              {differenceCauses.map((each) => (
+                <option key={each}>{each}</option>
+              ))}
+            </select>
+          </label>
+        </div>
+      )}
+      {rest < 0 && (
+        <div className="difference">
+          <button type="button" className="hand-button" aria-pressed={value.difference === 'counted wrong before'} onClick={() => onChange({ ...value, difference: value.difference === null ? 'counted wrong before' : null })}>
+            <strong>{-rest} more than the books</strong>
+            <small>they were counted wrong before</small>
+          </button>
+        </div>
+      )}
+    </div>
   )
 }

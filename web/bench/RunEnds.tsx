@@ -4,6 +4,7 @@ import { Form } from 'react-bootstrap'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
 import { Labelled } from '../ui/Labelled'
+import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { TankOptions } from '../ui/TankOptions'
 import { runTo } from './laneWords'
 import { useRunWrites } from './useBench'
@@ -51,14 +52,17 @@ export function EndEarly({ run }: { run: RunView }) {
         end this run early
       </button>
     )
-  const said = errorsByField(problem)
+  const said = ruleRefusalOf(problem) ? null : errorsByField(problem)
+  const stop = (against: AgainstRule | null): void => {
+    setProblem(null)
+    stopRun(because, run.inVessel > 0 ? tankId || null : null, against).catch(setProblem)
+  }
   return (
     <form
       className="end-early"
       onSubmit={(event) => {
         event.preventDefault()
-        setProblem(null)
-        stopRun(because, run.inVessel > 0 ? tankId || null : null).catch(setProblem)
+        stop(null)
       }}
     >
       <Labelled label="why it ends" problem={said?.because ?? null}>
@@ -81,7 +85,8 @@ export function EndEarly({ run }: { run: RunView }) {
       <button type="button" className="quiet-button" onClick={() => setBecause(null)}>
         leave it
       </button>
-      {problem !== null && said === null && <p role="alert" className="form-problem">{sentenceOf(problem)}</p>}
+      <RuleRefusal problem={problem} mayRescue onAgain={stop} />
+      {problem !== null && said === null && ruleRefusalOf(problem) === null && <p role="alert" className="form-problem">{sentenceOf(problem)}</p>}
     </form>
   )
 }

@@ -57,7 +57,8 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
   const last = run.events.at(-1)
   const isOpen = run.endedAtMs === null
   const isDeciding = run.plan.kind === 'look' && now.index === run.plan.steps.length - 1
-  const canUndo = last && !(last.kind === 'step' && run.plan.steps[last.stepIndex]?.countsOut)
+  const canUndo = last !== undefined
+  const isCount = last?.kind === 'count' || (last?.kind === 'step' && run.plan.steps[last.stepIndex]?.countsOut === true)
   const gate = now.step?.gate
   const canStep = isOpen && now.step !== null && !now.step.countsOut && !isDeciding && (!gate || isGateOpen(run, gate))
   useHotkeys('enter', (event) => {
@@ -107,7 +108,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
       )}
       {isOpen && now.step?.countsOut && <CountOut key={run.standing.map(({ lotId, quantity }) => lotId + quantity).join()} run={run} stepIndex={now.index} />}
       {isOpen && isDeciding && <Decide run={run} />}
-      {isOpen && !now.step?.countsOut && run.outAtMs === null && run.plan.kind !== 'look' && <ReadVessel run={run} />}
+      {isOpen && (!now.step?.countsOut || run.events.some(({ kind }) => kind === 'count')) && run.outAtMs === null && run.plan.kind !== 'look' && <ReadVessel run={run} />}
       {isOpen && flowOf(now.step) && <DropCounter dropsPerMl={run.plan.dropsPerMl} airlines={bench?.airlines ?? []} onFlow={setFlow} />}
       {isOpen && run.outAtMs === null && run.plan.kind === 'acclimation' && (
         <div className="run-switches" role="group" aria-label="In the water">
@@ -117,6 +118,11 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
         </div>
       )}
       <RunStory run={run} index={now.index} />
+      {last && isCount && (!canStep || !isOpen) && (
+        <button type="button" className="hand-button undo-count" onClick={() => undo(last.id, 'the count')}>
+          undo the count <small>the fish go back to where they were counted out</small>
+        </button>
+      )}
       {isOpen && <EndEarly run={run} />}
       {canStep && now.step && (
         <div className="thumb-bar">

@@ -9,6 +9,7 @@ import { mayBePooled } from '../../core/bench/fishRules'
 import type { Limits } from '../../core/limits/houseLimits'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useBenchView } from '../api/sharedReads'
+import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { Labelled } from '../ui/Labelled'
 import { plural } from '../ui/format'
 import { useGoOn } from '../ui/useGoOn'
@@ -49,6 +50,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
   const [toOutside, setToOutside] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const [errors, setErrors] = useState<Record<string, string>>({})
+  const [refused, setRefused] = useState<unknown>(null)
   const [isSending, setSending] = useState(false)
   const offered = offeredSchools(question, schools)
   const { usualL, usesVessel } = school ? usualVessel(school, question, limits, isPooled) : { usualL: 1, usesVessel: false }
@@ -57,19 +59,22 @@ export function StartRun({ subject, figures, words, question, school, schools, v
   const judged = verdict?.schools.find(({ key }) => key === school?.key)
   const isOutside = subject.tank === null && subject.lineIds.length === 0
   const cannot = subject.sources.length === 0 ? 'Open the bags in Unpack first.' : subject.tank === null && !isOutside ? 'Plan a tank first, above.' : isOutside && toOutside.trim() === '' ? 'Say to whom they go.' : school === null ? 'Choose a school.' : null
-  const begin = async (): Promise<void> => {
+  const begin = async (against: AgainstRule | null = null): Promise<void> => {
     if (!school) return
     setSending(true)
     setErrors({})
     setProblem(null)
+    setRefused(null)
     try {
       const { id } = await startRun({
         ...startBody(subject, figures, words),
+        ...(against ?? {}),
         ...{ kind: 'acclimation', schoolKey: school.key, variant: school.variant === 'slowed float' ? school.variant : null, agentId: null, toOutside: isOutside ? toOutside : null, isPooled, vessel: usesVessel ? vessel : 'their own bags', vesselL, dropsPerMl, isDark, sentence },
         predicted: judged ? { worst: judged.worst, binds: judged.binds } : null,
       })
       goOn(`/bench/runs/${id}`)
     } catch (error) {
+      if (ruleRefusalOf(error)) return (setSending(false), setRefused(error))
       const byField = errorsByField(error)
       setErrors(byField ?? {})
       if (byField) setOpen(true)
@@ -138,6 +143,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
           lights {isDark ? 'low' : 'on'}
         </button>
       </div>
+      <RuleRefusal problem={refused} mayRescue onAgain={(against) => void begin(against)} />
       {cannot && <p className="aside-word">{cannot}</p>}
       {problem && <p role="alert" className="form-problem">{problem}</p>}
     </section>

@@ -12,6 +12,7 @@ import { nowMs } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
 import { useBenchView } from '../api/sharedReads'
 import { usePending, useWrite } from '../api/useOutbox'
+import type { AgainstRule } from '../ui/RuleRefusal'
 import { useTick } from '../ui/useTick'
 import { useUnits } from '../ui/useUnits'
 import { runKey, subjectKey } from './bench.keys'
@@ -72,7 +73,7 @@ export function useRunWrites(runId: string) {
     undo: (eventId: string, label: string) => touch('undoRunEvent', 'undone-entries', `undo ${label}`, { eventId }),
     noteRun: (note: string) => form('noteRun', 'notes', 'a note', { note }),
     countOut: (input: Omit<CountOut, 'happenedAtMs'>) => form('countOut', 'count', 'fish counted out', input),
-    stopRun: (because: string, tankId: string | null) => form('stopRun', 'stop', 'the run ended', { because, ...(tankId === null ? {} : { tankId }) }),
+    stopRun: (because: string, tankId: string | null, against: AgainstRule | null = null) => form('stopRun', 'stop', 'the run ended', { because, ...(tankId === null ? {} : { tankId }), ...(against ?? {}) }),
     decideLook: (input: Omit<DecideLook, 'happenedAtMs'>) => form('decideLook', 'decision', input.outcome, input),
   }
 }

@@ -1,17 +1,14 @@
 import { useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { behaviours, bodyConditions, looks, type Look } from '../../core/crates/crates.schema'
+import type { Look } from '../../core/crates/crates.schema'
 import type { BagView, CrateView } from '../../core/crates/crateView'
 import { releaseStep } from '../../core/crates/triage'
 import { plural } from '../ui/format'
 import { useGoOn } from '../ui/useGoOn'
 import { HandlingNotes } from '../ui/HandlingNotes'
-import { ReadingField } from '../ui/ReadingField'
 import { Sheet } from '../ui/Sheet'
-import { Stepper } from '../ui/Stepper'
-import { ExtraBagSheet } from './CountIn'
 import { bagsAlike, toRecord, type BagDraft } from './bagDraft'
-import { BagMore } from './BagMore'
+import { BagFields, withDead, withLook } from './BagFields'
 import { BagPhotos } from './BagPhotos'
 import { TriageLine, useTriage } from './TriageLine'
 
@@ -28,12 +25,14 @@ interface Props {
   onDraft: (draft: BagDraft) => void
   onRecord: (input: ReturnType<typeof toRecord>, label: string) => void
   onLine: (lineId: string) => void
+  /** A bag that no line of the list speaks of. */
+  onExtra: () => void
   undoing: Undoing
 }
 
 /** The bag in hand: count, dead, four looks, readings; below, in the thumb's reach, undo, record, the same. */
-export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoing }: Props) {
-  const [sheet, setSheet] = useState<'lines' | 'same' | 'extra' | null>(null)
+export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, onExtra, undoing }: Props) {
+  const [sheet, setSheet] = useState<'lines' | 'same' | null>(null)
   const page = useRef<HTMLDivElement>(null)
   const line = crate.lines.find((each) => each.id === bag.lineId)
   const alike = bagsAlike(crate, bag)
@@ -41,8 +40,8 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
   const triage = useTriage(crate, line, draft)
   const isRelease = triage?.step === releaseStep
   const change = (part: Partial<BagDraft>): void => onDraft({ ...draft, ...part })
-  const die = (by: 1 | -1): void => change({ dead: Math.max(0, draft.dead + by), alive: Math.max(0, draft.alive - by) })
-  const look = (concern: Look): void => change({ concerns: draft.concerns.includes(concern) ? draft.concerns.filter((each) => each !== concern) : [...draft.concerns, concern] })
+  const die = (by: 1 | -1): void => onDraft(withDead(draft, by))
+  const look = (concern: Look): void => onDraft(withLook(draft, concern))
   const record = (count: number): boolean => {
     // A figure that cannot be right is not dropped in silence: the person is taken to it.
     const wrong = page.current?.querySelector<HTMLInputElement>('[aria-invalid="true"]')
@@ -70,43 +69,7 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
         </button>
         {line && <HandlingNotes of={[line]} />}
       </div>
-      <div className="bag-counts">
-        <Stepper label="alive" value={draft.alive} max={5000} onChange={(alive) => change({ alive })} />
-        <DeadBox dead={draft.dead} onMore={() => die(1)} onLess={() => die(-1)} />
-      </div>
-      <div className="looks" role="group" aria-label="Four looks">
-        {looks.map((each) => (
-          <LookToggle key={each} look={each} isConcern={draft.concerns.includes(each)} onToggle={() => look(each)} />
-        ))}
-      </div>
-      <div className="readings">
-        <ReadingField label="skin" quantity="temperature" min={-5} max={50} value={draft.skinTempC} onChange={(skinTempC) => change({ skinTempC })} />
-        <ReadingField label="water" quantity="temperature" min={-5} max={50} value={draft.waterTempC} onChange={(waterTempC) => change({ waterTempC })} />
-        <ReadingField label="salinity" quantity="salinity" min={0} max={42} value={draft.salinityPpt} onChange={(salinityPpt) => change({ salinityPpt })} />
-      </div>
-      <div className="body-choice" role="group" aria-label="Body">
-        <span>body</span>
-        {bodyConditions.map((each) => (
-          <button key={each} type="button" className="hand-button" aria-pressed={draft.body === each} onClick={() => change({ body: draft.body === each ? null : each })}>
-            {each}
-          </button>
-        ))}
-      </div>
-      <div className="body-choice behaviour" role="group" aria-label="Behaviour">
-        {behaviours.map((each) => (
-          <button key={each} type="button" className="hand-button" aria-pressed={draft.behaviour === each} onClick={() => change({ behaviour: draft.behaviour === each ? null : each })}>
-            {each}
-          </button>
-        ))}
-      </div>
-      <div className="bag-aside">
-        <BagPhotos crateId={crate.id} bag={bag} />
-        <BagMore draft={draft} onChange={change} />
-      </div>
-      <label className="note-line">
-        note
-        <input value={draft.note ?? ''} maxLength={500} onChange={(event) => change({ note: event.currentTarget.value || null })} />
-      </label>
+      <BagFields draft={draft} onChange={onDraft} photos={<BagPhotos crateId={crate.id} bag={bag} />} />
       <div className="thumb-bar">
         <TriageLine triage={triage} />
         {isRelease && (
@@ -126,8 +89,7 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, undoin
           ×n the same
         </button>
       </div>
-      <LineSheet crate={crate} isOpen={sheet === 'lines'} onClose={() => setSheet(null)} onLine={(lineId) => (setSheet(null), onLine(lineId))} onExtra={() => setSheet('extra')} />
-      <ExtraBagSheet crate={crate} isOpen={sheet === 'extra'} onClose={() => setSheet(null)} />
+      <LineSheet crate={crate} isOpen={sheet === 'lines'} onClose={() => setSheet(null)} onLine={(lineId) => (setSheet(null), onLine(lineId))} onExtra={onExtra} />
       <Sheet title={`How many bags like this one? ${draft.alive} alive${draft.dead > 0 ? `, ${draft.dead} dead` : ''} each`} isOpen={sheet === 'same'} onClose={() => setSheet(null)}>
         <div className="number-choice">
           {alike.slice(1).map(({ id }, index) => (
@@ -145,38 +107,6 @@ function remark({ dead, alive, concerns, mishap }: BagDraft, { listed }: BagView
   const off = alive + dead - listed
   const parts = [mishap ?? '', dead > 0 ? `${dead} dead` : '', off < 0 ? `${-off} short` : '', off > 0 ? `${off} extra` : '', concerns.length > 0 ? `look at: ${concerns.join(', ')}` : '']
   return parts.filter(Boolean).join(' · ') || 'as listed'
-}
-
-function DeadBox({ dead, onMore, onLess }: { dead: number; onMore: () => void; onLess: () => void }) {
-  return (
-    <div className={dead > 0 ? 'dead-box is-harm' : 'dead-box'}>
-      <button type="button" aria-label={`dead: ${dead}, one more`} onClick={onMore}>
-        dead <strong>{dead}</strong>
-      </button>
-      {dead > 0 && (
-        <button type="button" className="less" onClick={onLess}>
-          one less
-        </button>
-      )}
-    </div>
-  )
-}
-
-const lookWords: Record<Look, { name: string; fine: string; concern: string }> = {
-  clock: { name: 'Clock', fine: 'as planned', concern: 'too long under way' },
-  bag: { name: 'Bag', fine: 'tight and dry', concern: 'leaking or flat' },
-  water: { name: 'Water', fine: 'clear', concern: 'cloudy, foams, smells' },
-  fish: { name: 'Fish', fine: 'upright, calm', concern: 'failing' },
-}
-
-function LookToggle({ look, isConcern, onToggle }: { look: Look; isConcern: boolean; onToggle: () => void }) {
-  const words = lookWords[look]
-  return (
-    <button type="button" className="look" aria-pressed={isConcern} onClick={onToggle}>
-      <strong>{words.name}</strong>
-      <small>{isConcern ? words.concern : words.fine}</small>
-    </button>
-  )
 }
 
 function LineSheet({ crate, isOpen, onClose, onLine, onExtra }: { crate: CrateView; isOpen: boolean; onClose: () => void; onLine: (lineId: string) => void; onExtra: () => void }) {

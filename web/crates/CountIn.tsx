@@ -1,94 +1,165 @@
-import { useId, useState } from 'react'
-import type { CrateView } from '../../core/crates/crateView'
+import { useId, useRef, useState } from 'react'
+import { unidentified } from '../../core/crates/crates.schema'
+import type { BagView, CrateView } from '../../core/crates/crateView'
+import { releaseStep } from '../../core/crates/triage'
 import { sentenceOf } from '../api/ApiProblem'
+import { newKey } from '../api/newKey'
+import { useSession } from '../api/session'
 import { useNames } from '../api/sharedReads'
 import { plural } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
-import { Stepper } from '../ui/Stepper'
+import { useGoOn } from '../ui/useGoOn'
+import { useKept } from '../ui/useKept'
+import type { Undoing } from './BagInHand'
+import { draftOfRecord, lastRecorded, plainDraft, toRecord, type BagDraft } from './bagDraft'
+import { BagFields } from './BagFields'
+import { HeldPictures } from './HeldPictures'
+import { TriageLine, useTriage } from './TriageLine'
 import { useCrateWrites } from './useCrates'
 
-/** Counts one bag in that no list speaks of: alive, dead, and a name if anybody knows one. */
-function useCountIn(crate: CrateView, onDone: () => void) {
-  const { addBag } = useCrateWrites(crate.id)
-  const [counts, setCounts] = useState({ alive: 1, dead: 0 })
-  const [species, setSpecies] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
-  const count = (): void => {
-    if (counts.alive + counts.dead === 0) return setProblem('A bag holds at least one animal')
-    setProblem(null)
-    void addBag({ species: species.trim() || null, ...counts, note: null }, species.trim() || 'a bag without a name').catch((error: unknown) => setProblem(sentenceOf(error)))
-    setCounts({ alive: 1, dead: 0 })
-    setSpecies('')
-    onDone()
-  }
-  return { counts, setCounts, species, setSpecies, problem, count }
+/** A bag in hand that no list speaks of, until it is recorded. */
+interface Unlisted {
+  draft: BagDraft
+  species: string
+  /** Pictures that go with it, shrunk, as they will be sent. */
+  pictures: string[]
+}
+const freshBag = (): Unlisted => ({ draft: plainDraft({ id: newKey(), listed: 1 } as BagView), species: '', pictures: [] })
+const mostAlike = 12
+
+interface Props {
+  crate: CrateView
+  undoing: Undoing
+  /** Bags of a crate without a list come one after another; an extra bag of a listed crate comes alone. */
+  isExtra?: boolean
+  onDone: () => void
 }
 
-function CountFields({ counts, setCounts, species, setSpecies, problem }: ReturnType<typeof useCountIn>) {
-  const names = useNames('species')
-  const listId = useId()
+/** Bags that no list speaks of: all that is asked of a listed bag, and a name if anybody knows one. */
+export function CountIn({ crate, undoing, isExtra = false, onDone }: Props) {
+  const [kept, keep] = useKept<Unlisted>(`crate.unlisted.${crate.id}`)
+  // Kept from the first stroke on; until then the same bag is in hand on every draw.
+  const first = useRef<Unlisted | null>(null)
+  const bag = kept ?? (first.current ??= freshBag())
+  const page = useRef<HTMLDivElement>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [isSheetOpen, setSheetOpen] = useState(false)
+  const goOn = useGoOn()
+  const { addBag, addPhoto } = useCrateWrites(crate.id)
+  const { draft, species, pictures } = bag
+  const { recorder } = useSession()
+  // What is taken back comes into the hand again; under a new number, because the old one stays in the books.
+  const undo = (): void => {
+    const back = lastRecorded(crate, recorder.id)[0]
+    const line = crate.lines.find(({ id }) => id === back?.lineId)
+    undoing.undo()
+    if (back && line?.count === 0) keep({ draft: { ...draftOfRecord(back), bagId: newKey() }, species: line.species === unidentified ? '' : line.species, pictures: [] })
+  }
+  const triage = useTriage(crate, undefined, draft)
+  const isRelease = triage?.step === releaseStep
+  const last = crate.bags.findLast(({ record, lineId }) => record !== null && (crate.lines.find(({ id }) => id === lineId)?.count ?? 1) === 0) ?? null
+  const lastLine = crate.lines.find(({ id }) => id === last?.lineId)
+  const inside = crate.bags.reduce((sum, { inBag }) => sum + inBag, 0)
+  const number = Math.max(0, ...crate.bags.map((each) => each.number)) + 1
+
+  const send = (body: Parameters<typeof addBag>[0], label: string) => {
+    const sent = addBag(body, label)
+    sent.catch((error: unknown) => setProblem(sentenceOf(error)))
+    return sent
+  }
+  const record = (): ReturnType<typeof addBag> | null => {
+    const wrong = page.current?.querySelector<HTMLInputElement>('[aria-invalid="true"]')
+    if (wrong) return wrong.focus(), null
+    if (draft.alive + draft.dead === 0) return setProblem('A bag holds at least one animal'), null
+    setProblem(null)
+    const { bagIds, ...found } = toRecord(draft, [draft.bagId])
+    const sent = send({ ...found, bagIds, species: species.trim() || null }, species.trim() || `bag ${number}, no name yet`)
+    for (const picture of pictures) addPhoto(draft.bagId, picture, `picture of bag ${number}`)
+    first.current = null
+    keep(null)
+    if (isExtra) onDone()
+    return sent
+  }
+  const releaseNow = (): void => {
+    const { bagId } = draft
+    void record()?.then(({ lineId }) => goOn(`/bench/compare?line=${lineId}&bag=${bagId}`), () => undefined)
+  }
+  const repeat = (times: number): void => {
+    if (!last || !lastLine) return
+    setSheetOpen(false)
+    const { bagIds, ...found } = toRecord({ ...draftOfRecord(last), note: null }, Array.from({ length: times }, newKey))
+    // A line that waits to be sent itself has no name yet that the server knows.
+    const known = lastLine.id.startsWith('pending-') ? {} : { lineId: lastLine.id }
+    void send({ ...found, ...known, bagIds, species: lastLine.species }, `${plural(times, 'bag')} like bag ${last.number}`)
+  }
+
   return (
-    <>
-      <datalist id={listId}>
-        {names.map((name) => (
-          <option key={name} value={name} />
-        ))}
-      </datalist>
-      <Counted label="alive" value={counts.alive} max={5000} onChange={(alive) => setCounts({ ...counts, alive })} />
-      <Counted label="dead" value={counts.dead} max={5000} onChange={(dead) => setCounts({ ...counts, dead })} />
-      <label className="note-line">
-        what is it
-        <input value={species} list={listId} maxLength={80} placeholder="later, if nobody knows" onChange={(event) => setSpecies(event.currentTarget.value)} />
-      </label>
+    <div className="bag-in-hand count-in" ref={page}>
+      <div className="bag-name">
+        <h2>{isExtra ? 'A bag that is not on the list' : crate.bags.length === 0 ? 'Count the first bag' : `Count bag ${number}`}</h2>
+        <SpeciesField value={species} onChange={(next) => keep({ ...bag, species: next })} />
+      </div>
+      <BagFields draft={draft} onChange={(next) => keep({ ...bag, draft: next })} photos={<HeldPictures pictures={pictures} onChange={(next) => keep({ ...bag, pictures: next })} />} />
       {problem && (
         <p className="form-problem" role="alert">
           {problem}
         </p>
       )}
-    </>
-  )
-}
-
-const Counted = (props: Parameters<typeof Stepper>[0]) => (
-  <div className="counted">
-    <span aria-hidden="true">{props.label}</span>
-    <Stepper {...props} />
-  </div>
-)
-
-/** An extra bag of a crate with a list. */
-export function ExtraBagSheet({ crate, isOpen, onClose }: { crate: CrateView; isOpen: boolean; onClose: () => void }) {
-  const counting = useCountIn(crate, onClose)
-  return (
-    <Sheet title="A bag that is not on the list" isOpen={isOpen} onClose={onClose}>
-      <div className="count-in">
-        <CountFields {...counting} />
-        <button type="button" className="hand-button act" onClick={counting.count}>
-          Count this bag in
-        </button>
-      </div>
-    </Sheet>
-  )
-}
-
-/** A crate without a list: bag after bag is counted in, and named when somebody knows it. */
-export function CountIn({ crate, onAllIn }: { crate: CrateView; onAllIn: () => void }) {
-  const counting = useCountIn(crate, () => undefined)
-  const inside = crate.bags.reduce((sum, { inBag }) => sum + inBag, 0)
-  return (
-    <div className="bag-in-hand count-in">
-      <h2>{crate.bags.length === 0 ? 'Count the first bag' : `Count bag ${crate.bags.length + 1}`}</h2>
-      <p className="aside-word">No list came with this crate. Count now, name later: the crate page has a place for names.</p>
-      <CountFields {...counting} />
       <div className="thumb-bar">
-        <button type="button" className="hand-button act" onClick={counting.count}>
-          <strong>{counting.counts.alive} alive, next bag</strong>
-          <small>{counting.species.trim() || 'not named yet'}</small>
+        <TriageLine triage={triage} />
+        {isRelease && (
+          <button type="button" className="hand-button act release-now" onClick={releaseNow}>
+            <strong>Release this bag now</strong>
+            <small>records it; the quickest way comes next</small>
+          </button>
+        )}
+        <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undo}>
+          undo <small>{undoing.label}</small>
         </button>
-        <button type="button" className="hand-button same" disabled={crate.bags.length === 0} onClick={onAllIn}>
-          all {plural(crate.bags.length, 'bag')} in, {inside} fish
+        <button type="button" className={isRelease ? 'hand-button' : 'hand-button act'} onClick={() => void record()}>
+          <strong>{draft.alive} alive, {isExtra ? 'back to the list' : 'next bag'}</strong>
+          <small>{[draft.dead > 0 ? `${draft.dead} dead` : '', species.trim() || 'not named yet'].filter(Boolean).join(' · ')}</small>
         </button>
+        {last && !isExtra ? (
+          <button type="button" className="hand-button same" onClick={() => setSheetOpen(true)}>
+            ×n like bag {last.number}
+          </button>
+        ) : (
+          <button type="button" className="hand-button same" disabled={!isExtra} onClick={onDone}>
+            {isExtra ? 'leave it' : '×n like the last'}
+          </button>
+        )}
+        {!isExtra && crate.bags.length > 0 && (
+          <button type="button" className="hand-button all-in" onClick={onDone}>
+            all {plural(crate.bags.length, 'bag')} in, {inside} fish
+          </button>
+        )}
       </div>
+      <Sheet title={`How many more like bag ${last?.number ?? ''}? ${last?.record?.alive ?? 0} ${lastLine?.species ?? ''}${last?.record?.dead ? `, ${last.record.dead} dead` : ''} each`} isOpen={isSheetOpen} onClose={() => setSheetOpen(false)}>
+        <div className="number-choice">
+          {Array.from({ length: mostAlike }, (_, index) => (
+            <button key={index} type="button" className="hand-button" onClick={() => repeat(index + 1)}>
+              {index + 1}
+            </button>
+          ))}
+        </div>
+      </Sheet>
     </div>
+  )
+}
+
+function SpeciesField({ value, onChange }: { value: string; onChange: (species: string) => void }) {
+  const names = useNames('species')
+  const listId = useId()
+  return (
+    <label className="note-line species-line">
+      what is it
+      <datalist id={listId}>
+        {names.map((name) => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
+      <input value={value} list={listId} maxLength={80} placeholder="later, if nobody knows" onChange={(event) => onChange(event.currentTarget.value)} />
+    </label>
   )
 }

@@ -7,6 +7,7 @@ import { nowMs } from '../api/clock'
 import { formatSpan, plural, signed } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
+import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { Trouble, Waiting } from '../ui/PageState'
 import { TankOptions } from '../ui/TankOptions'
 import { useFormat } from '../ui/useFormat'
@@ -170,18 +171,20 @@ function WentTo({ crate, line }: { crate: CrateView; line: LineView }) {
 function TankChoice({ crateId, line }: { crateId: string; line: LineView }) {
   const tanks = useTankChoices()
   const { chooseTank } = useCrateWrites(crateId)
-  const [problem, setProblem] = useState<string | null>(null)
-  const choose = async (tankId: string | null): Promise<void> => {
-    setProblem(null)
-    await chooseTank(line.id, { tankId, version: line.version }).catch((error: unknown) => setProblem(sentenceOf(error)))
+  const [refused, setRefused] = useState<{ tankId: string | null; problem: unknown } | null>(null)
+  const choose = async (tankId: string | null, against: AgainstRule | null = null): Promise<void> => {
+    setRefused(null)
+    await chooseTank(line.id, { tankId, version: line.version, ...(against ? { override: against.override } : {}) }).catch((problem: unknown) => setRefused({ tankId, problem }))
   }
+  const isRule = refused !== null && ruleRefusalOf(refused.problem) !== null
   return (
     <>
-      <Form.Select aria-label={`tank for ${line.species}`} value={line.tank?.id ?? ''} isInvalid={problem !== null} onChange={(event) => void choose(event.currentTarget.value || null)}>
+      <Form.Select aria-label={`tank for ${line.species}`} value={line.tank?.id ?? ''} isInvalid={refused !== null} onChange={(event) => void choose(event.currentTarget.value || null)}>
         <option value="">no tank yet</option>
         <TankOptions tanks={tanks} />
       </Form.Select>
-      {problem && <Form.Control.Feedback type="invalid">{problem}</Form.Control.Feedback>}
+      {refused && !isRule && <Form.Control.Feedback type="invalid">{sentenceOf(refused.problem)}</Form.Control.Feedback>}
+      {refused && <RuleRefusal problem={refused.problem} onAgain={(against) => void choose(refused.tankId, against)} />}
     </>
   )
 }

@@ -9,6 +9,7 @@ import { FormProblem } from '../ui/Field'
 import { Lead } from '../ui/Lead'
 import { fromLocalMoment, toLocalMoment } from '../ui/localMoment'
 import { Trouble, Waiting } from '../ui/PageState'
+import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { StaleChoice } from '../ui/StaleChoice'
 import { submitInto } from '../ui/submitInto'
 import { useFormat } from '../ui/useFormat'
@@ -114,21 +115,24 @@ function CrateHeadForm({ crate }: { crate: CrateView }) {
 function useLineSending() {
   const [errors, setErrors] = useState<Partial<LineDraft>>({})
   const [problem, setProblem] = useState<string | null>(null)
+  const [refused, setRefused] = useState<unknown>(null)
   const [stale, setStale] = useState<LineView | null>(null)
   const send = async (work: () => Promise<unknown>): Promise<boolean> => {
     setProblem(null)
+    setRefused(null)
     try {
       await work()
       return true
     } catch (error) {
       const named = errorsByField(error)
       if (error instanceof ApiProblem && error.code === 'stale') setStale(error.current as LineView)
+      else if (ruleRefusalOf(error)) setRefused(error)
       else if (named) setErrors(named)
       else setProblem(sentenceOf(error))
       return false
     }
   }
-  return { errors, setErrors, problem, stale, setStale, send }
+  return { errors, setErrors, problem, refused, stale, setStale, send }
 }
 
 function EditLine({ crate, line }: { crate: CrateView; line: LineView }) {
@@ -136,19 +140,18 @@ function EditLine({ crate, line }: { crate: CrateView; line: LineView }) {
   const [draft, setDraft] = useState<LineDraft | null>(null)
   const [version, setVersion] = useState(line.version)
   const { editLine, removeLine } = useCrateEdits(crate.id)
-  const { errors, setErrors, problem, stale, setStale, send } = useLineSending()
+  const { errors, setErrors, problem, refused, stale, setStale, send } = useLineSending()
+  const isOpened = bags.some((bag) => bag.record !== null)
   const open = (): void => {
     setDraft(draftOfLine(line, bags))
     setVersion(line.version)
     setErrors({})
   }
-  const save = async (asVersion: number): Promise<void> => {
+  const save = async (asVersion: number, against: AgainstRule | null = null): Promise<void> => {
     const read = readDraft(draft ?? emptyLine)
     if (!read.ok) return setErrors(read.errors)
-    const { tankId: _, ...body } = read.line
-    if (await send(() => editLine(line.id, { ...body, version: asVersion } as never))) setDraft(null)
+    if (await send(() => editLine(line.id, { ...read.line, override: against?.override ?? null, version: asVersion } as never))) setDraft(null)
   }
-  const isOpened = bags.some((bag) => bag.record !== null)
   return (
     <>
       <button type="button" className="person-line" aria-expanded={draft !== null} onClick={() => (draft ? setDraft(null) : open())}>
@@ -176,7 +179,8 @@ function EditLine({ crate, line }: { crate: CrateView; line: LineView }) {
       )}
       {draft && (
         <div className="entry-form">
-          <LineFields draft={draft} errors={errors} onChange={setDraft} hasTank={false} />
+          <LineFields draft={draft} errors={errors} onChange={setDraft} />
+          <RuleRefusal problem={refused} onAgain={(against) => void save(version, against)} />
           {problem && (
             <p className="form-problem" role="alert">
               {problem}
@@ -201,15 +205,16 @@ function EditLine({ crate, line }: { crate: CrateView; line: LineView }) {
 function AddLine({ crate, onDone }: { crate: CrateView; onDone: () => void }) {
   const [draft, setDraft] = useState<LineDraft>(emptyLine)
   const { addLine } = useCrateEdits(crate.id)
-  const { errors, setErrors, problem, send } = useLineSending()
-  const save = async (): Promise<void> => {
+  const { errors, setErrors, problem, refused, send } = useLineSending()
+  const save = async (against: AgainstRule | null = null): Promise<void> => {
     const read = readDraft(draft)
     if (!read.ok) return setErrors(read.errors)
-    if (await send(() => addLine(read.line))) onDone()
+    if (await send(() => addLine({ ...read.line, override: against?.override ?? null }))) onDone()
   }
   return (
     <div className="entry-form">
       <LineFields draft={draft} errors={errors} onChange={setDraft} />
+      <RuleRefusal problem={refused} onAgain={(against) => void save(against)} />
       {problem && (
         <p className="form-problem" role="alert">
           {problem}

@@ -1,11 +1,13 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
+import { ApiProblem } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { FormProblem } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { fromLocalMoment, toLocalMoment } from '../ui/localMoment'
+import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { submitInto } from '../ui/submitInto'
 import { useGoOn } from '../ui/useGoOn'
 import { useKept } from '../ui/useKept'
@@ -21,6 +23,8 @@ interface Draft {
   /** How the columns of the list were read, to be remembered for the supplier. */
   columns: ListRead['columns']
 }
+/** Why a line goes where a rule is against it, by the line's id. */
+type Reasons = Record<number, string>
 const nothing: Draft = { lines: [], notices: [], columns: null }
 
 /** From a packing list, or by hand, to a crate in the books: lines, tanks, take it in. Half of it survives a reload. */
@@ -31,6 +35,8 @@ export function NewCratePage() {
   const [showsErrors, setShowsErrors] = useState(false)
   const form = useForm<TypedHead>({ defaultValues: { supplier: '', expected: '', packed: '', carrier: '', note: '' } })
   const createCrate = useCreateCrate()
+  const [refused, setRefused] = useState<unknown>(null)
+  const [reasons, setReasons] = useState<Reasons>({})
   const [letterId, setLetterId] = useState<string | null>(null)
   const fileLetter = useFileLetter()
   const goOn = useGoOn()
@@ -49,23 +55,34 @@ export function NewCratePage() {
   const setLines = (next: NewLine[]): void => keep({ lines: next, notices, columns })
   const addLine = (): void => setLines([...lines, { id: Math.max(0, ...lines.map(({ id }) => id)) + 1, draft: emptyLine, isNewSpecies: false, couldBe: [], isOpen: true }])
 
-  const takeIn = form.handleSubmit(async ({ supplier, expected, packed, carrier, note }) => {
+  const takeIn = (reasons: Reasons) => form.handleSubmit(async ({ supplier, expected, packed, carrier, note }) => {
     if (!supplier.trim()) return form.setError('supplier', { message: 'Supplier is missing' }, { shouldFocus: true })
+    setRefused(null)
     const read = lines.map(({ draft }) => readDraft(draft))
     setShowsErrors(true)
-    const ready = read.flatMap((each) => (each.ok ? [each.line] : []))
+    const ready = read.flatMap((each, index) => (each.ok ? [{ ...each.line, override: reasons[lines[index]?.id ?? -1] ?? null }] : []))
     if (ready.length < lines.length) {
       setLines(lines.map((line, index) => ({ ...line, isOpen: line.isOpen || read[index]?.ok === false })))
       return form.setError('root', { message: `${plural(lines.length - ready.length, 'line')} cannot be taken in yet; see the fields marked` })
     }
     const listMapping = columns && { heading: columns.heading.map((cell) => cell.slice(0, 200) || null), mapping: columns.mapping }
     await submitInto(form, async () => {
-      const { id } = await createCrate({ supplier, expectedAtMs: fromLocalMoment(expected, timeZone), packedAtMs: fromLocalMoment(packed, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, lines: ready, listMapping: listMapping as never })
+      const { id } = await createCrate({ supplier, expectedAtMs: fromLocalMoment(expected, timeZone), packedAtMs: fromLocalMoment(packed, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, lines: ready, listMapping: listMapping as never }).catch((problem: unknown) => {
+        if (ruleRefusalOf(problem)) setRefused(problem)
+        throw problem
+      })
       keep(null)
       if (letterId) fileLetter(letterId)
       goOn(`/crates/${id}`)
     })
-  })
+  })()
+  // A refusal names its line; the reason for one stays while the next is asked.
+  const decide = (against: AgainstRule | null): void => {
+    const index = Number(/^lines\[(\d+)\]/.exec(refused instanceof ApiProblem ? (refused.errors[0]?.path ?? '') : '')?.[1] ?? -1)
+    const next = against && lines[index] ? { ...reasons, [lines[index].id]: against.override } : reasons
+    setReasons(next)
+    void takeIn(next)
+  }
 
   /** The crate stands here and nobody sent a list: its bags are counted first, and named when somebody knows them. */
   const takeInUnlisted = form.handleSubmit(async ({ supplier, expected, packed, carrier, note }) => {
@@ -79,7 +96,7 @@ export function NewCratePage() {
   return (
     <>
       <Lead title="New crate">{lines.length > 0 ? 'Look the lines over, choose tanks, then take the crate in.' : 'Give the packing list as a file, paste it, or type its lines. Nothing is in the books until you take the crate in.'}</Lead>
-      <Form noValidate onSubmit={(event) => void takeIn(event)} className="crate-form">
+      <Form noValidate onSubmit={(event) => (event.preventDefault(), void takeIn(reasons))} className="crate-form">
         <HeadFields form={form} />
         <ListInput supplier={supplier} onRead={takeList} onLetter={setLetterId} />
         {notices.map((notice) => (
@@ -103,7 +120,7 @@ export function NewCratePage() {
             </button>
           )}
         </div>
-        <FormProblem form={form} />
+        {refused === null ? <FormProblem form={form} /> : <RuleRefusal problem={refused} onAgain={decide} />}
         {lines.length > 0 && (
           <Button type="submit" className="act take-in" disabled={form.formState.isSubmitting}>
             Take in {plural(lines.length, 'line')}, {plural(lines.reduce((sum, { draft }) => sum + bagsOf(draft), 0), 'bag')}

@@ -1,41 +1,36 @@
+import { useState } from 'react'
 import { Link } from 'react-router'
 import type { CrateView } from '../../core/crates/crateView'
+import { sentenceOf } from '../api/ApiProblem'
 import { plural } from '../ui/format'
+import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import type { Undoing } from './BagInHand'
-import { sharesByTank } from './bagDraft'
+import { sharesByTank, type TankShare } from './bagDraft'
 import { outsideKept } from '../../core/species/keptIn'
 import { useUnits } from '../ui/useUnits'
-import { useCrateWrites } from './useCrates'
+import { useCrateWrites, useWaiting } from './useCrates'
 
-/** All bags are open: fish go to their tanks, one touch a tank or one for all. */
+/** All bags are open: fish go to their tanks, one touch a tank or one for all that break no rule. */
 export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoing }) {
   const { placeBags } = useCrateWrites(crate.id)
+  const waiting = useWaiting(crate.id)
+  const [refused, setRefused] = useState<{ tankId: string | null; problem: unknown } | null>(null)
   const { shares, homeless } = sharesByTank(crate)
-  const units = useUnits().display
-  const outsideOf = (lineIds: readonly string[]): string[] => crate.lines.filter(({ id }) => lineIds.includes(id)).flatMap(({ species, kept, tankWater }) => outsideKept(species, kept, tankWater, units).map(({ why }) => why))
   const onBench = crate.bags.reduce((sum, { runId, inBag }) => sum + (runId === null ? 0 : inBag), 0)
   const fish = shares.reduce((sum, share) => sum + share.fish, 0)
+  const sound = shares.filter(({ tankId }) => (waiting.get(tankId) ?? []).length === 0)
+  const soundFish = sound.reduce((sum, share) => sum + share.fish, 0)
+  const place = (tankId: string | null, label: string, against: AgainstRule | null = null): void => {
+    setRefused(null)
+    void placeBags(tankId, label, against).catch((problem: unknown) => setRefused({ tankId, problem }))
+  }
+  const inAll = refused !== null && (refused.tankId === null || !shares.some(({ tankId }) => tankId === refused.tankId))
   return (
     <div className="place-fish">
       <h2>{fish > 0 ? 'All bags are open. Place the fish.' : homeless.length > 0 ? 'Some fish have no tank yet.' : 'Every fish is out of its bag.'}</h2>
       <ul className="share-list">
         {shares.map((share) => (
-          <li key={share.tankId}>
-            <span>
-              <strong>{share.code}</strong> {share.fish} {share.species.join(', ')}
-            </span>
-            <Link className="hand-button" to={`/bench/compare?line=${share.lineIds[0]}`} aria-label={`acclimate ${share.species.join(', ')}`}>
-              acclimate
-            </Link>
-            <button type="button" className="hand-button" onClick={() => placeBags(share.tankId, `fish to ${share.code}`)}>
-              place
-            </button>
-            {[...new Set(outsideOf(share.lineIds))].map((why) => (
-              <p key={why} className="notice is-watch">
-                {why}.
-              </p>
-            ))}
-          </li>
+          <Share key={share.tankId} crate={crate} share={share} broken={(waiting.get(share.tankId) ?? []).map(({ why }) => why)} problem={refused?.tankId === share.tankId ? refused.problem : null} onPlace={(against) => place(share.tankId, `fish to ${share.code}`, against)} />
         ))}
       </ul>
       {onBench > 0 && (
@@ -48,14 +43,15 @@ export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoi
           {homeless.map((line) => line.species).join(', ')}: no tank planned. <Link to={`/crates/${crate.id}`}>Choose {plural(homeless.length, 'tank')}</Link>, then place.
         </p>
       )}
+      {inAll && <p role="alert" className="form-problem">{sentenceOf(refused.problem)}</p>}
       <div className="thumb-bar">
         <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
           undo <small>{undoing.label}</small>
         </button>
         {fish > 0 ? (
-          <button type="button" className="hand-button act" onClick={() => placeBags(null, 'all fish as planned')}>
-            <strong>Place all {fish} fish</strong>
-            <small>as planned, {plural(shares.length, 'tank')}</small>
+          <button type="button" className="hand-button act" disabled={soundFish === 0} onClick={() => place(null, 'all fish as planned')}>
+            <strong>{soundFish === fish ? `Place all ${fish} fish` : soundFish === 0 ? 'No tank takes its fish' : `Place ${soundFish} of ${fish} fish`}</strong>
+            <small>{soundFish === fish ? `as planned, ${plural(shares.length, 'tank')}` : `${plural(shares.length - sound.length, 'tank breaks', 'tanks break')} a rule, see above`}</small>
           </button>
         ) : (
           <Link className="hand-button act" to={homeless.length > 0 ? `/crates/${crate.id}` : '/room'}>
@@ -64,5 +60,38 @@ export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoi
         )}
       </div>
     </div>
+  )
+}
+
+/** The fish of one tank: what speaks against it stands below before anybody presses. */
+function Share({ crate, share, broken, problem, onPlace }: { crate: CrateView; share: TankShare; broken: readonly string[]; problem: unknown; onPlace: (against: AgainstRule | null) => void }) {
+  const units = useUnits().display
+  const lines = crate.lines.filter(({ id }) => share.lineIds.includes(id))
+  const outside = broken.length > 0 ? [] : [...new Set(lines.flatMap(({ species, kept, tankWater }) => outsideKept(species, kept, tankWater, units).map(({ why }) => why)))]
+  // Bags of one kind share a vessel; another kind is added there by whoever decides it.
+  const query = lines.filter(({ species }) => species === lines[0]?.species).map(({ id }) => `line=${id}`).join('&')
+  return (
+    <li>
+      <span>
+        <strong>{share.code}</strong> {share.fish} {[...new Set(share.species)].join(', ')}
+      </span>
+      <Link className="hand-button" to={`/bench/compare?${query}`} aria-label={`acclimate ${share.species.join(', ')}`}>
+        acclimate
+      </Link>
+      <button type="button" className="hand-button" onClick={() => onPlace(null)}>
+        place
+      </button>
+      {problem === null && broken.length > 0 && (
+        <p className="notice is-watch">
+          Breaks a rule: {broken.join('; ')}. Choose another tank under <Link to={`/crates/${crate.id}/tanks`}>Tanks</Link>, or press “place” to decide it.
+        </p>
+      )}
+      {outside.map((why) => (
+        <p key={why} className="notice is-watch">
+          {why}.
+        </p>
+      ))}
+      {problem !== null && (ruleRefusalOf(problem) ? <RuleRefusal problem={problem} mayRescue onAgain={onPlace} /> : <p role="alert" className="form-problem">{sentenceOf(problem)}</p>)}
+    </li>
   )
 }

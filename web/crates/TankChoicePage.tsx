@@ -2,10 +2,12 @@ import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, 
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import useSWR from 'swr'
-import { ownKindFinding, type Finding } from '../../core/tankChoice/company'
+import { bookingWords, dueWords } from '../../core/tankChoice/bookings'
+import { ownKindFinding, type BrokenRule, type Finding } from '../../core/tankChoice/company'
 import { cautionsOf, costsOf, forTank, rulesAgainst, tankOptions, type TankOption } from '../../core/tankChoice/explainChoice'
 import { prepareChoice, type Prepared } from '../../core/tankChoice/prepareChoice'
-import { scoreChoice } from '../../core/tankChoice/scoreChoice'
+import { isWaterUnsaid } from '../../core/tankChoice/rules'
+import { faultsOf, scoreChoice } from '../../core/tankChoice/scoreChoice'
 import { homelessPoints, type Choice, type ChoiceProgress, type ChoiceView } from '../../core/tankChoice/tankChoice'
 import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { fetchJson } from '../api/fetchJson'
@@ -13,6 +15,7 @@ import { useSession } from '../api/session'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { SayWater } from '../ui/SayWater'
 import { useGoOn } from '../ui/useGoOn'
 import { crateKey } from './crates.keys'
 import { CrateTabs } from './CrateTabs'
@@ -25,7 +28,7 @@ export function TankChoicePage() {
   // A plan in the making must not be pulled away by what happens elsewhere; saving says when somebody was faster.
   const { data, error } = useSWR<ChoiceView, unknown>([...crateKey(crateId), 'tank-choice'], () => fetchJson(`/api/crates/${crateId}/tank-choice`), { revalidateOnFocus: false })
   if (!data) return error ? <Trouble problem={error} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the tanks" />
-  return <TankPlan key={data.now.map(({ version }) => version).join()} crateId={crateId} view={data} />
+  return <TankPlan key={data.input.lines.map(({ id, animal }, line) => [id, isWaterUnsaid(animal), data.now[line]?.version]).join()} crateId={crateId} view={data} />
 }
 
 function TankPlan({ crateId, view }: { crateId: string; view: ChoiceView }) {
@@ -48,8 +51,8 @@ function TankPlan({ crateId, view }: { crateId: string; view: ChoiceView }) {
   if (input.lines.length === 0) {
     return (
       <>
-        <Lead nav={<CrateTabs crateId={crateId} />} title={`Tanks for crate ${view.number}`}>This crate has no lines yet.</Lead>
-        <Nothing>Tanks are chosen for lines. Count bags in, or add lines, first.</Nothing>
+        <Lead nav={<CrateTabs crateId={crateId} />} title={`Tanks for crate ${view.number}`}>No fish of this crate wait for a tank.</Lead>
+        <Nothing>Tanks are chosen for fish in bags. Add lines or count bags in; what is on the bench or in a tank is moved from there.</Nothing>
       </>
     )
   }
@@ -58,6 +61,7 @@ function TankPlan({ crateId, view }: { crateId: string; view: ChoiceView }) {
       <Lead nav={<CrateTabs crateId={crateId} />} title={`Tanks for crate ${view.number}`}>
         <PlanSentence prepared={prepared} choice={choice} answer={search.answer} />
       </Lead>
+      {unsaidOf(prepared).length > 1 && <SayWater of={unsaidOf(prepared).map((line) => ({ lotId: now[line]?.lotId ?? '', species: input.lines[line]?.animal.species ?? '' }))} />}
       <div className="entry-buttons plan-buttons">
         {search.isRunning ? (
           <button type="button" className="button" onClick={search.cancel}>
@@ -78,7 +82,7 @@ function TankPlan({ crateId, view }: { crateId: string; view: ChoiceView }) {
       <div className="tank-plan">
         <ol className="plan-lines" aria-label="Lines">
           {input.lines.map((line, index) => (
-            <PlanLine key={line.id} prepared={prepared} choice={choice} line={index} isOpen={openLine === index} onOpen={() => setOpenLine(openLine === index ? null : index)} onPlace={(tank) => place(index, tank)} />
+            <PlanLine key={line.id} lotId={now[index]?.lotId ?? ''} prepared={prepared} choice={choice} line={index} isOpen={openLine === index} onOpen={() => setOpenLine(openLine === index ? null : index)} onPlace={(tank) => place(index, tank)} />
           ))}
         </ol>
         <TankGrid prepared={prepared} choice={choice} openLine={openLine} onPlace={place} />
@@ -88,23 +92,32 @@ function TankPlan({ crateId, view }: { crateId: string; view: ChoiceView }) {
   )
 }
 
+const rulesWords = (broken: readonly BrokenRule[]): string => broken.map(({ why }) => why).join('; ')
 const points = (value: number): string => String(Math.round(value * 10) / 10)
 
 function PlanSentence({ prepared, choice, answer }: { prepared: Prepared; choice: Choice; answer: ChoiceProgress | null }) {
   const { total, homeless } = scoreChoice(prepared, choice)
   const without = homeless / homelessPoints
-  const none = prepared.possible.filter((tanks) => tanks.length === 0).length
+  const unsaid = unsaidOf(prepared).length
+  const none = prepared.possible.filter((tanks) => tanks.length === 0).length - unsaid
+  const faults = faultsOf(prepared, choice).length
   const isAnswer = answer?.choice.every((tank, line) => tank === choice[line]) ?? false
-  const proof = answer === null || !isAnswer ? '' : answer.gap < 0.0005 ? ' Proven: no sound plan costs less.' : ` At most ${Math.ceil(answer.gap * 100)} % could still be saved.`
+  const proof = answer === null || !isAnswer ? '' : answer.gap < 0.0005 ? ` Proven: no sound plan ${unsaid > 0 ? 'of the others ' : ''}costs less.` : ` At most ${Math.ceil(answer.gap * 100)} % could still be saved.`
   return (
     <>
-      {without > 0 ? `${plural(without, 'line has', 'lines have')} no tank. ` : 'Every line has a tank. '}
+      {without > 0 ? `${plural(without, 'line has', 'lines have')} no tank. ` : faults > 0 ? '' : 'Every line has a tank. '}
+      {faults > 0 && `${plural(faults, 'line breaks', 'lines break')} a rule. `}
+      {unsaid > 0 && `${plural(unsaid, 'line waits', 'lines wait')} until its water is said. `}
       {points(total - homeless)} points{none > 0 ? `; no tank is possible for ${plural(none, 'line')}` : ''}.{proof}
     </>
   )
 }
 
+/** Numbers of the lines of which nobody has said which water they live in. */
+const unsaidOf = ({ input }: Prepared): number[] => input.lines.flatMap(({ animal }, line) => (isWaterUnsaid(animal) ? [line] : []))
+
 interface PlanLineProps {
+  lotId: string
   prepared: Prepared
   choice: Choice
   line: number
@@ -113,7 +126,7 @@ interface PlanLineProps {
   onPlace: (tank: number | null) => void
 }
 
-function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineProps) {
+function PlanLine({ lotId, prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineProps) {
   const { attributes, listeners, setNodeRef, transform } = useDraggable({ id: String(line) })
   const { animal, count } = prepared.input.lines[line] ?? { animal: null, count: 0 }
   const tank = choice[line] ?? null
@@ -131,7 +144,7 @@ function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineP
             {count} {animal?.species}
           </strong>
           <span className="plan-tank">{tank === null ? 'no tank' : prepared.input.tanks[tank]?.code}</span>
-          <small>{tank === null ? whyHomeless(prepared, line) : broken.length > 0 ? `breaks a rule: ${broken.join('; ')}` : reasonsFor(prepared, choice, line, tank, cautions)}</small>
+          <small>{tank === null ? whyHomeless(prepared, line) : broken.length > 0 ? `breaks a rule: ${rulesWords(broken)}` : reasonsFor(prepared, choice, line, tank, cautions)}</small>
           {cautions.map(({ level, why }) => (
             <small key={why} className={level === 'warning' ? 'plan-caution is-warning' : 'plan-caution'}>
               {level}: {why}
@@ -139,6 +152,7 @@ function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineP
           ))}
         </button>
       </div>
+      {animal && isWaterUnsaid(animal) && <SayWater of={[{ lotId, species: animal.species }]} />}
       {isOpen && <Options options={tankOptions(prepared, choice, line)} prepared={prepared} current={tank} onPlace={onPlace} />}
     </li>
   )
@@ -148,6 +162,7 @@ function PlanLine({ prepared, choice, line, isOpen, onOpen, onPlace }: PlanLineP
 function whyHomeless({ input, possible }: Prepared, line: number): string {
   const own = input.lines[line] ? ownKindFinding(input.lines[line].animal, input.lines[line].count) : null
   if (own?.level === 'forbidden') return `${own.why}. Give each a line of its own (Change crate or lines), or a lead plans them with dividers`
+  if (input.lines[line] && isWaterUnsaid(input.lines[line].animal)) return 'nobody has said which water it lives in; say it first'
   return possible[line]?.length === 0 ? 'every tank breaks a rule; open to see which' : 'open to choose, or drag it to a tank'
 }
 
@@ -170,7 +185,7 @@ function Options({ options, prepared, current, onPlace }: { options: TankOption[
         <li key={tank} className={broken.length > 0 ? 'is-forbidden' : undefined}>
           <button type="button" className="hand-button" aria-pressed={tank === current} onClick={() => onPlace(tank)}>
             <strong>{prepared.input.tanks[tank]?.code}</strong>
-            <small>{broken.length > 0 ? `not: ${broken.join('; ')}` : [tank === current ? 'chosen' : current === null ? 'possible' : `${more >= 0 ? '+' : '−'}${points(Math.abs(more))} points`, ...new Set([...costs, ...cautions].map(({ why }) => why))].join(', ')}</small>
+            <small>{broken.length > 0 ? `not: ${rulesWords(broken)}` : [tank === current ? 'chosen' : current === null ? 'possible' : `${more >= 0 ? '+' : '−'}${points(Math.abs(more))} points`, ...new Set([...costs, ...cautions].map(({ why }) => why))].join(', ')}</small>
           </button>
         </li>
       ))}
@@ -205,20 +220,22 @@ function PlanTank({ prepared, choice, tank, isForbidden, onPick }: { prepared: P
   const { setNodeRef, isOver, active } = useDroppable({ id: String(tank) })
   const place = prepared.input.tanks[tank]
   const coming = choice.flatMap((at, line) => (at === tank ? [prepared.input.lines[line]?.count ?? 0] : [])).reduce((sum, count) => sum + count, 0)
-  const standing = place?.occupants.reduce((sum, { quantity }) => sum + quantity, 0) ?? 0
+  const standing = place?.occupants.reduce((sum, { quantity, booked }) => sum + (booked === undefined ? quantity : 0), 0) ?? 0
+  const reserved = place?.bookings && place.bookings.length > 0 ? place.bookings : null
   const dragged = active === null ? null : Number(active.id)
   const against = isOver && dragged !== null ? rulesAgainst(prepared, choice, dragged, tank) : []
   const isNo = isForbidden || (dragged !== null && rulesAgainst(prepared, choice, dragged, tank).length > 0)
   const counts = `${standing > 0 ? standing : ''}${coming > 0 ? `+${coming}` : ''}`
+  const taken = dueWords(place?.bookings ?? [])
   // Begins with what is seen, so that whoever speaks to the screen says what they read.
-  const label = `${[place?.code, counts, isNo ? 'no' : ''].filter(Boolean).join(' ')}: ${standing} fish${coming > 0 ? `, ${coming} planned` : ''}${isNo ? ', breaks a rule' : ''}`
-  const names = ['plan-tank', standing + coming === 0 ? 'is-empty' : '', coming > 0 ? 'is-planned' : '', isNo ? 'is-forbidden' : '', isOver ? 'is-over' : ''].filter(Boolean).join(' ')
+  const label = `${[place?.code, counts, taken, isNo ? 'no' : ''].filter(Boolean).join(' ')}: ${standing} fish${coming > 0 ? `, ${coming} planned` : ''}${reserved ? `. ${bookingWords(reserved)}` : ''}${isNo ? ', breaks a rule' : ''}`
+  const names = ['plan-tank', standing + coming === 0 ? 'is-empty' : '', coming > 0 ? 'is-planned' : '', reserved ? 'is-reserved' : '', isNo ? 'is-forbidden' : '', isOver ? 'is-over' : ''].filter(Boolean).join(' ')
   return (
     <li ref={setNodeRef} className={names}>
       <button type="button" disabled={onPick === null} onClick={onPick ?? undefined} aria-label={label}>
-        <span>{place?.code}</span> <strong>{counts}</strong> {isNo && <small>no</small>}
+        <span>{place?.code}</span> <strong>{counts}</strong> {taken && <small className="booked">{taken}</small>} {isNo && <small>no</small>}
       </button>
-      {isOver && dragged !== null && <small className="over-words">{against.length > 0 ? against.join('; ') : costWords(prepared, choice, dragged, tank)}</small>}
+      {isOver && dragged !== null && <small className="over-words">{against.length > 0 ? rulesWords(against) : costWords(prepared, choice, dragged, tank)}</small>}
     </li>
   )
 }

@@ -27,6 +27,7 @@ function Unpack({ crate }: { crate: CrateView }) {
   const [lineId, chooseLine] = useKept<string>(`crate.line.${crate.id}`)
   const [kept, keepDraft] = useKept<BagDraft>(`crate.draft.${crate.id}`)
   const [isAllIn, setAllIn] = useKept<string>(`crate.allIn.${crate.id}`)
+  const [isExtra, setExtra] = useKept<string>(`crate.extra.${crate.id}`)
   const bag = currentBag(crate, lineId)
   const last = lastRecorded(crate, recorder.id)
   // A draft for a bag that was recorded meanwhile, here or elsewhere, is spent.
@@ -64,9 +65,11 @@ function Unpack({ crate }: { crate: CrateView }) {
         <TotalsSentence totals={totalBags(crate.bags)} hasList={crate.hasList} />
       </p>
       {!crate.hasList && !isAllIn && crate.closedAtMs === null ? (
-        <CountIn crate={crate} onAllIn={() => setAllIn('yes')} />
+        <CountIn crate={crate} undoing={undoing} onDone={() => setAllIn('yes')} />
+      ) : isExtra && crate.closedAtMs === null ? (
+        <CountIn crate={crate} undoing={undoing} isExtra onDone={() => setExtra(null)} />
       ) : bag && draft ? (
-        <BagInHand key={bag.id} crate={crate} bag={bag} draft={draft} onDraft={keepDraft} onRecord={record} onLine={chooseLine} undoing={undoing} />
+        <BagInHand key={bag.id} crate={crate} bag={bag} draft={draft} onDraft={keepDraft} onRecord={record} onLine={chooseLine} onExtra={() => setExtra('yes')} undoing={undoing} />
       ) : (
         <PlaceFish crate={crate} undoing={undoingPlacement} />
       )}

@@ -1,25 +1,33 @@
 import useSWR from 'swr'
-import { withPendingBags, type CrateView, type PendingBagCommand } from '../../core/crates/crateView'
+import { withPendingBags, type CrateView, type PendingBagCommand, type WaitingForTank } from '../../core/crates/crateView'
 import type { BoxFacts } from '../../core/crates/box.schema'
 import type { EditClaim } from '../../core/crates/claim.schema'
 import type { ChooseTanks } from '../../core/crates/delivery.schema'
 import type { AddBag, CloseCrate, IdentifyLine, ChooseTank, CreateCrate, EditCrate, EditLine, ListLine, RecordBags, RemoveLine } from '../../core/crates/crates.schema'
 import type { ListMapping } from '../../core/crates/listMapping'
 import type { ReadLine } from '../../core/crates/readPackingList'
+import type { BrokenRule } from '../../core/tankChoice/company'
 import type { TankSummary } from '../../core/room/roomView'
 import { nowMs } from '../api/clock'
 import { fetchFile, fetchJson } from '../api/fetchJson'
 import { useRoomView } from '../api/sharedReads'
 import { usePending, useWrite } from '../api/useOutbox'
+import type { AgainstRule } from '../ui/RuleRefusal'
 import { crateKey } from './crates.keys'
 
 /** One crate as it stands on this device: what the server holds, and what still waits to be sent. */
 export function useCrate(crateId: string) {
   // Other devices unpack the same crate.
   const { data, error, isLoading } = useSWR(crateKey(crateId), () => fetchJson<CrateView>(`/api/crates/${crateId}`), { refreshInterval: 2000 })
-  const pending = usePending(['recordBags', 'undoBags', 'placeBags'], `/api/crates/${crateId}/`)
+  const pending = usePending(['recordBags', 'undoBags', 'placeBags', 'addBag'], `/api/crates/${crateId}/`)
   const crate = data && withPendingBags(data, pending.map(({ command, key, staffId, body }) => ({ command, key, staffId, input: body }) as PendingBagCommand))
   return { crate, problem: error as unknown, isLoading }
+}
+
+/** For each planned tank with fish waiting in bags: the rules that they would break in it. */
+export function useWaiting(crateId: string): Map<string, BrokenRule[]> {
+  const { data } = useSWR<{ tanks: WaitingForTank[] }>([...crateKey(crateId), 'placements'], () => fetchJson(`/api/crates/${crateId}/placements`), { refreshInterval: 5000 })
+  return new Map(data?.tanks.map(({ tankId, broken }) => [tankId, broken]))
 }
 
 /** Tanks a line can be planned for, in rack order. */
@@ -74,11 +82,11 @@ export function useCrateWrites(crateId: string) {
     recordBags: (input: Omit<RecordBags, 'happenedAtMs'>, label: string) =>
       void write({ command: 'recordBags', path: `${path}/bags`, label, body: { ...input, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     undoBags: (bagIds: string[], label: string) => void write({ command: 'undoBags', path: `${path}/undone-bags`, label, body: { bagIds, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
-    placeBags: (tankId: string | null, label: string) => void write({ command: 'placeBags', path: `${path}/placements`, label, body: { tankId, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
+    placeBags: (tankId: string | null, label: string, against: AgainstRule | null = null) => write({ command: 'placeBags', path: `${path}/placements`, label, body: { tankId, ...(against ?? {}), happenedAtMs: nowMs() } }, { refusals: 'form' }) as Promise<{ placed: number; left: number }>,
     undoPlacement: (placementKey: string) => void write({ command: 'undoPlacement', path: `${path}/undone-placements`, label: 'undo of placing', body: { placementKey, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     addPhoto: (bagId: string, image: string, label: string) => void write({ command: 'addPhoto', path: `${path}/bags/${bagId}/photos`, label, body: { image, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     removePhoto: (photoId: string, label: string) => void write({ command: 'removePhoto', path: `${path}/photos/${photoId}/removal`, label, body: { happenedAtMs: nowMs() } }, { refusals: 'tray' }),
-    addBag: (input: Omit<AddBag, 'happenedAtMs'>, label: string) => write({ command: 'addBag', path: `${path}/added-bags`, label, body: { ...input, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
+    addBag: (input: Omit<AddBag, 'happenedAtMs'>, label: string) => write({ command: 'addBag', path: `${path}/added-bags`, label, body: { ...input, happenedAtMs: nowMs() } }, { refusals: 'tray' }) as Promise<{ bagId: string; lineId: string; number: number }>,
     chooseTank: (lineId: string, choice: ChooseTank) =>
       write({ command: 'chooseTank', method: 'PUT', path: `${path}/lines/${lineId}/tank`, label: 'tank of a line', body: choice }, { refusals: 'form' }),
   }

@@ -2,6 +2,7 @@ import { Link, useSearchParams } from 'react-router'
 import { groupBy } from '../../core/collections/groupBy'
 import type { RoomView, SystemView, TankSummary } from '../../core/room/roomView'
 import { useSession } from '../api/session'
+import { dueWords } from '../../core/tankChoice/bookings'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
@@ -80,8 +81,9 @@ function EmptyRoom() {
 /** A rack with its shelves; under it one pipe for each body of water it hangs on. */
 function Rack({ rack, tanks, room }: { rack: string; tanks: TankSummary[]; room: RoomView }) {
   const systems = room.systems.filter((system) => tanks.some((tank) => tank.systemId === system.id))
+  const isApart = systems.length > 0 && systems.every(({ sharing }) => sharing === 'each its own')
   return (
-    <section className={`rack ${systems[0]?.water ?? ''}`} aria-label={`Rack ${rack}`}>
+    <section className={`rack ${systems[0]?.water ?? ''}${isApart ? ' is-apart' : ''}`} aria-label={`Rack ${rack}`}>
       <h2>
         <strong>{rack}</strong> {systems.map(({ name }) => name).join(' and ')}
       </h2>
@@ -105,21 +107,22 @@ function Sump({ system, tanks }: { system: SystemView; tanks: TankSummary[] }) {
   const units = useUnits()
   const racks = [...new Set(tanks.map((tank) => tank.rack))]
   return (
-    <p className={`sump ${system.water}`}>
-      {system.water} water, {tanks.length === 1 ? 'of its own' : `shared by ${plural(tanks.length, 'tank')}${racks.length > 1 ? ` in ${racks.join(' and ')}` : ''}`}
+    <p className={`sump ${system.water}${tanks.length > 1 && system.sharing === 'each its own' ? ' is-apart' : ''}`}>
+      {system.water} water, {tanks.length === 1 || system.sharing === 'each its own' ? `${tanks.length === 1 ? 'of its own' : 'each tank has its own'}` : `shared by ${plural(tanks.length, 'tank')}${racks.length > 1 ? ` in ${racks.join(' and ')}` : ''}${system.sharing === null ? ' (nobody said; see Setup, Systems)' : ''}`}
       {system.sumpL ? `, sump ${units.show('volume', system.sumpL)}` : ''}
     </p>
   )
 }
 
 function TankSpot({ tank }: { tank: TankSummary }) {
+  const due = dueWords(tank.bookings)
   const more = tank.speciesCount > 1 ? ` +${tank.speciesCount - 1}` : ''
   return (
     <li>
       <Link to={`/room/${tank.code}`} className="tank-spot">
         <span className="tank-code">{tank.code}</span>
-        <TankGlyph kind={tank.kind} fish={tank.fish} hold={tank.hold} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
-        <span className="tank-label">{tank.mainSpecies ? `${tank.mainSpecies}${more}` : 'empty'}</span>
+        <TankGlyph kind={tank.kind} fish={tank.fish} hold={tank.hold} bookings={tank.bookings} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
+        <span className="tank-label">{tank.mainSpecies ? `${tank.mainSpecies}${more}` : tank.bookings.length > 0 ? '' : 'empty'}{due && <small className="due-word">{due}</small>}</span>
         {tank.danger && <span className="danger-word">{tank.danger}</span>}
       </Link>
     </li>

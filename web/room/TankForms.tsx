@@ -10,6 +10,7 @@ import type { TankView } from '../../core/room/roomView'
 import { ApiProblem } from '../api/ApiProblem'
 import { Field, FormProblem } from '../ui/Field'
 import { tankLabel } from '../ui/TankOptions'
+import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { submitInto } from '../ui/submitInto'
 import { useRoom, type TankWrites } from './useRoom'
 
@@ -21,14 +22,24 @@ interface Props {
 }
 
 /** A form of one entry: its fields, when it happened, and what the server says beside them. */
-function EntryForm<T extends FieldValues>({ form, label, onDone, write, children }: { form: UseFormReturn<T>; label: string; onDone: () => void; write: (values: T) => Promise<unknown>; children: ReactNode }) {
-  const submit = form.handleSubmit(async (values) => {
-    if (await submitInto(form, () => write(values))) onDone()
-  })
+function EntryForm<T extends FieldValues>({ form, label, onDone, write, children }: { form: UseFormReturn<T>; label: string; onDone: () => void; write: (values: T, against: AgainstRule | null) => Promise<unknown>; children: ReactNode }) {
+  const [refused, setRefused] = useState<unknown>(null)
+  const submit = (against: AgainstRule | null) => {
+    setRefused(null)
+    return form.handleSubmit(async (values) => {
+      const send = () =>
+        write(values, against).catch((problem: unknown) => {
+          if (ruleRefusalOf(problem)) setRefused(problem)
+          throw problem
+        })
+      if (await submitInto(form, send)) onDone()
+    })()
+  }
   return (
-    <Form noValidate className="entry-form" onSubmit={(event) => void submit(event)}>
+    <Form noValidate className="entry-form" onSubmit={(event) => (event.preventDefault(), void submit(null))}>
       <div className="field-row">{children}</div>
       <FormProblem form={form} />
+      <RuleRefusal problem={refused} mayRescue onAgain={(against) => void submit(against)} />
       <div className="entry-buttons">
         <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
           {label}
@@ -53,7 +64,7 @@ export function MoveForm({ tank, lot, writes, onDone }: Props) {
   const others = (room?.tanks ?? []).filter((other) => other.id !== tank.id)
   const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: tankLabel(other) }))]
   return (
-    <EntryForm form={form} label="Move them" onDone={onDone} write={(values) => writes.moveFish({ ...values, note: values.note || null, happenedAtMs: null })}>
+    <EntryForm form={form} label="Move them" onDone={onDone} write={(values, against) => writes.moveFish({ ...values, ...(against ?? {}), note: values.note || null, happenedAtMs: null })}>
       <Field form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
       <Field form={form} name="toTankId" label="To" options={options} />
       <Field form={form} name="note" label="Note" />

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { countFish, type StockView } from '../../core/ledger/stockView'
+import { bookingWords } from '../../core/tankChoice/bookings'
 import type { TankView } from '../../core/room/roomView'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
@@ -24,7 +25,7 @@ export function TankPage() {
   return (
     <>
       <div className="tank-head">
-        <TankGlyph kind={tank.kind} fish={countFish(tank.stock)} hold={tank.hold} isUnchecked={countFish(tank.stock) > 0 && !tank.isCheckedToday} flag={tank.flag} />
+        <TankGlyph kind={tank.kind} fish={countFish(tank.stock)} hold={tank.hold} bookings={tank.bookings} isUnchecked={countFish(tank.stock) > 0 && !tank.isCheckedToday} flag={tank.flag} />
         <Lead title={tank.code} aside={`${tank.system.name}, ${tank.system.water} water${tank.netVolumeL ? `, ${units.show('volume', tank.netVolumeL)}` : ''}`}>
           <TankSentence tank={tank} />
         </Lead>
@@ -40,13 +41,15 @@ export function TankPage() {
 }
 
 function TankSentence({ tank }: { tank: TankView }) {
-  if (tank.stock.length === 0) return <>Empty.</>
+  const reserved = bookingWords(tank.bookings)
+  if (tank.stock.length === 0) return <>Empty.{reserved && ` ${reserved}.`}</>
   const checked = tank.isCheckedToday ? 'Checked today.' : 'Not checked today.'
   return (
     <>
       {plural(countFish(tank.stock), 'fish', 'fish')} of {plural(tank.stock.length, 'lot')}. {checked}
       {tank.flag ? ` Last: ${tank.flag.word}.` : ''}
       {tank.hold ? ` Held: day ${tank.hold.day} of ${tank.hold.of}.` : ''}
+      {reserved && ` ${reserved}.`}
     </>
   )
 }

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
 import { Link } from 'react-router'
-import { addSystemSchema, tankKinds, waters, type AddSystem } from '../../core/room/room.schema'
+import { addSystemSchema, sharings, tankKinds, waters, type AddSystem } from '../../core/room/room.schema'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import { useRoomView } from '../api/sharedReads'
 import { Field, FormProblem } from '../ui/Field'
@@ -23,7 +23,7 @@ export function RackPage() {
   const back = useBack('')
   const goOn = useGoOn()
   const [added, setAdded] = useState<string | null>(null)
-  const empty = { name: '', water: 'fresh', sumpL: '', rack: room && room.systems.length > 0 ? '' : 'R1', tankCount: 8, perShelf: 4, tankKind: 'glass', netVolumeL: '' }
+  const empty = { name: '', water: 'fresh', sharing: '', sumpL: '', rack: room && room.systems.length > 0 ? '' : 'R1', tankCount: 8, perShelf: 4, tankKind: 'glass', netVolumeL: '' }
   const form = useForm({ values: empty, resetOptions: { keepDirtyValues: true } })
   const [rack = '', tankCount = 0, perShelf = 1] = useWatch({ control: form.control, name: ['rack', 'tankCount', 'perShelf'] })
 
@@ -41,7 +41,7 @@ export function RackPage() {
 
   return (
     <>
-      <Lead title="Add a rack">One system is one body of water. Its tanks are coded by rack and numbered on; each can be changed afterwards.</Lead>
+      <Lead title="Add a rack">Tanks that are kept alike, on one water or each with its own. They are coded by rack and numbered on; each can be changed afterwards.</Lead>
       {added && (
         <p className="notice is-done" role="status">
           <strong>Added {added}</strong> Add another, or see <Link to="/room">the room</Link>.
@@ -51,6 +51,7 @@ export function RackPage() {
         <div className="field-row">
           <Field form={form} name="name" label="New system" />
           <Field form={form} name="water" label="Water" options={waters} />
+          <Field form={form} name="sharing" label="Water of its tanks" options={[{ value: '', label: 'choose' }, ...sharings]} hint="one water: a germ or an agent in one tank is in all" />
           <Field form={form} name="sumpL" label="Sump" unit={units.label('volume')} inputMode="decimal" />
         </div>
         <div className="field-row">

@@ -4,9 +4,11 @@ import useSWR from 'swr'
 import type { OpenClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
 import type { RecheckView } from '../../core/bench/benchView'
-import { nextStep, type HeldLot, type HungryLot, type RecentLoss, type RunOnToday, type TodayView } from '../../core/today/todayView'
+import { nextStep, type HeldLot, type HungryLot, type RecentLoss, type RescueView, type RunOnToday, type TodayView } from '../../core/today/todayView'
 import { nowMs } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
+import { useSession } from '../api/session'
+import { useWrite } from '../api/useOutbox'
 import { formatSpan, plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
@@ -47,6 +49,13 @@ export function TodayPage() {
         <Section title="Look again" count={today.rechecks.length} nothing="">
           {today.rechecks.map((recheck) => (
             <RecheckDue key={recheck.id} recheck={recheck} />
+          ))}
+        </Section>
+      )}
+      {today.rescues.length > 0 && (
+        <Section title="Rescues to look at" count={today.rescues.length} nothing="">
+          {today.rescues.map((rescue) => (
+            <RescueRow key={rescue.key} rescue={rescue} />
           ))}
         </Section>
       )}
@@ -112,6 +121,33 @@ function Section({ title, count, nothing, children }: { title: string; count: nu
         </ul>
       )}
     </section>
+  )
+}
+
+/** What a keeper alone did in distress; a lead says that it was looked at. */
+function RescueRow({ rescue: { key, species, tankCode, rules, reason, staffName, atMs } }: { rescue: RescueView }) {
+  const { recorder } = useSession()
+  const write = useWrite()
+  const format = useFormat()
+  return (
+    <li className="record rescue-row">
+      <Link to={`/room/${tankCode}`} className="today-row is-act">
+        <span>
+          <strong>
+            {species} in {tankCode}
+          </strong>{' '}
+          {reason}
+          <small>
+            {staffName}, {format.moment(atMs)}; against: {rules}
+          </small>
+        </span>
+      </Link>
+      {recorder.role === 'lead' && (
+        <button type="button" className="button" onClick={() => void write({ command: 'seeRescue', path: `/api/rescues/${key}/seen`, label: 'a rescue looked at', body: {} }, { refusals: 'tray' })}>
+          Looked at
+        </button>
+      )}
+    </li>
   )
 }
 

@@ -1,5 +1,6 @@
 import type { HoldView } from '../../core/room/roomView'
 import type { TankKind } from '../../core/room/room.schema'
+import { bookingWords, type Booking } from '../../core/tankChoice/bookings'
 import type { TankFlag } from '../../core/room/tankFlag'
 
 interface Props {
@@ -9,18 +10,20 @@ interface Props {
   flag: TankFlag | null
   /** Day of the shop hold; left out where nothing is held. */
   hold?: HoldView | null
+  /** Who counts on it: said in words, and the label below the glass says how many are due. */
+  bookings?: readonly Booking[]
 }
 
 /**
  * The front of a tank: the count stands in the water, a flag on the rim while unchecked, a label strip when there is
  * something to say. At the right glass a scale climbs with the days of a hold, its pointer at today. A tub is wider than high; dashed glass is empty. Always with words for whoever cannot see it.
  */
-export function TankGlyph({ kind, fish, isUnchecked, flag, hold = null }: Props) {
+export function TankGlyph({ kind, fish, isUnchecked, flag, hold = null, bookings = [] }: Props) {
   const [width, height] = kind === 'tub' ? [104, 58] : [84, 70]
   const right = width - 6
   const bottom = height - 3
   const wave = 't8 0 '.repeat(Math.floor((right - 16) / 8))
-  const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked ? 'unchecked' : 'checked', flag?.word, hold && `held, day ${hold.day} of ${hold.of}`].filter(Boolean).join(', ')
+  const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked ? 'unchecked' : 'checked', flag?.word, hold && `held, day ${hold.day} of ${hold.of}`, bookingWords(bookings)?.toLowerCase()].filter(Boolean).join(', ')
   return (
     <svg className="tank-glyph" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words}>
       {fish > 0 && <path className="water" d={`M7 16 q4 -4 8 0 ${wave} H${right - 1} V${bottom - 5} q0 4 -4 4 H11 q-4 0 -4 -4 Z`} />}

@@ -10,6 +10,8 @@ export async function submitInto<T extends FieldValues>(form: UseFormReturn<T>, 
     await write()
     return true
   } catch (error) {
+    // What a rule refuses is said once, with what can be done about it (RuleRefusal).
+    if (error instanceof ApiProblem && error.code === 'breaks-rule') return false
     const known = error instanceof ApiProblem ? error.errors.filter(({ path }) => path in form.getValues()) : []
     for (const { path, message } of known) form.setError(path as Path<T>, { message })
     if (known.length === 0) form.setError('root', { message: sentenceOf(error) })

@@ -7,11 +7,15 @@ CREATE TABLE `__new_tank_override` (
 	`broken` text NOT NULL,
 	`reason` text NOT NULL,
 	`command_key` text,
+	`is_rescue` integer DEFAULT 0 NOT NULL,
+	`seen_by_id` text,
+	`seen_at_ms` integer,
 	`staff_id` text NOT NULL,
 	`recorded_at_ms` integer NOT NULL,
 	FOREIGN KEY (`line_id`) REFERENCES `line`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`lot_id`) REFERENCES `lot`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`tank_id`) REFERENCES `tank`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`seen_by_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
