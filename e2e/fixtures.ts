@@ -14,7 +14,7 @@ export const delivery: [string, number, number, string][] = [
   ['Pajama cardinalfish', 4, 1, 'M1-02'],
   ['Banggai cardinalfish', 3, 2, 'M1-03'],
   ['Scooter dragonet', 2, 1, 'M1-04'],
-  ['Trochus snail', 2, 12, 'M1-05'],
+  ['Trochus snail', 2, 6, 'M1-05'],
   ['Cleaner shrimp', 1, 3, 'M1-06'],
 ]
 export const deliveryCsv = ['species,count,bags,per bag,tank', ...delivery.map(([species, bags, perBag, tank]) => `${species},${bags * perBag},${bags},${perBag},${tank}`)].join('\n')

@@ -94,14 +94,15 @@ test('a crossing by overflow is two settings of the valve, at hours when people 
   const hour = Number(changedAt.toLocaleString('en-GB', { timeZone: 'UTC', hour: '2-digit', hourCycle: 'h23' }))
   expect([hour >= 7, hour <= 20]).toEqual([true, true])
 
-  const other = await openedLine(server, { species: 'Silver mono', count: 3, bags: 1, tank: 'M1-01' }, { salinityPpt: 9 })
+  // The first tank is reserved by then, and its water is not changed.
+  const other = await openedLine(server, { species: 'Silver mono', count: 3, bags: 1, tank: 'M1-02' }, { salinityPpt: 9 })
   await driver.goto(`/bench/compare?line=${other.lines[0]?.id}`)
   await driver.press('Change figures')
   await page.getByLabel('a tank to spare for days').selectOption('yes')
   await driver.press('Done with figures')
   await driver.chooseSchool('Ramp in the tank')
   await driver.startRun()
-  await driver.stepIs('Bring M1-01 to 9.0 ppt')
+  await driver.stepIs('Bring M1-02 to 9.0 ppt')
   await expect(page.getByText('Read the tank below and record it')).toBeVisible()
   await expect(page.getByRole('button', { name: /^Done: / })).toBeHidden()
   await driver.readVessel({ salinity: '9.4' })

@@ -22,6 +22,8 @@ import { deliveryEndpoints } from './crates/delivery.routes'
 import { createDeliveryService } from './crates/delivery.service'
 import { createDeliveryStore } from './crates/delivery.store'
 import { createMailbox } from './crates/mailbox'
+import { createPackingListsService } from './crates/packingLists.service'
+import { createPlacementsService } from './crates/placements.service'
 import { createPhotosService } from './crates/photos.service'
 import { createPhotosStore } from './crates/photos.store'
 import type { Database } from './db/open'
@@ -96,7 +98,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const ledger = createLedgerService({ store: ledgerStore, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
-  const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, placing, audit })
+  const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
+  const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const rounds = createRoundsService({ store: roundsStore, room, roomStore, ledger: ledgerStore })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
@@ -110,7 +113,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...staffEndpoints(staff, isSecure),
     ...roomEndpoints(room),
     ...ledgerEndpoints(ledger),
-    ...cratesEndpoints(crates),
+    ...cratesEndpoints({ crates, placements, lists: createPackingListsService(cratesStore, species) }),
     ...evidenceEndpoints({
       ...{ photos, claims },
       paper(crateId) {
@@ -124,7 +127,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...roundsEndpoints(rounds),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
-    ...benchEndpoints(bench, createSubjectService({ store: subjects, limits: limits.inForce, units: () => roomStore.room() ?? baseUnits, instruments: () => roomStore.room() ?? { salinityBy: 'refractometer', phBy: 'meter' } })),
+    ...benchEndpoints(bench, createSubjectService({ store: subjects, limits: limits.inForce, units: () => roomStore.room() ?? baseUnits, instruments: () => roomStore.room() ?? { salinityBy: 'refractometer', phBy: 'meter' }, placing })),
     ...schoolsEndpoints(schools),
     ...auditEndpoints(audit),
     ...todayEndpoints(today),

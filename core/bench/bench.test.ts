@@ -120,6 +120,15 @@ describe('the pace of a run', () => {
 })
 
 describe('alarms', () => {
+  test('fish that wait in their vessel to be counted out: a warning at two thirds of what it bears, an alarm past it, for the rest as well', () => {
+    const poured = withEvent(withEvent(runOf('siphon'), 1, { kind: 'step' }), 21, { kind: 'step' })
+    const vesselAt = (run: typeof poured, minutes: number): string[] => alarmsOf({ ...run, inVessel: 2 }, followRun(run, limits, atMin(minutes)), limits, atMin(minutes)).filter(({ key }) => key === 'vessel').map(({ level }) => level)
+    expect([vesselAt(poured, 30), vesselAt(poured, 70), vesselAt(poured, 90)]).toEqual([[], ['watch'], ['act']])
+    const partly = withEvent(poured, 25, { kind: 'count', note: '1 counted into M1-01; 1 stay' })
+    expect(alarmsOf({ ...partly, inVessel: 1 }, followRun(partly, limits, atMin(700)), limits, atMin(700)).map(({ words }) => words)[0]).toMatch(/^1 fish in the vessel, no air stone for 11 hours; it bears them .*Count them into a tank now/)
+    expect(alarmsOf({ ...partly, inVessel: 0 }, followRun(partly, limits, atMin(90)), limits, atMin(90)).filter(({ key }) => key === 'vessel')).toEqual([])
+  })
+
   const keysAt = (run: ReturnType<typeof runOf>, minutes: number): string[] => alarmsOf(run, followRun(run, limits, atMin(minutes)), limits, atMin(minutes)).map(({ key, level }) => `${level} ${key}`)
 
   test('a timer that ran out sounds, is put off by a touch and comes back; left alone it is forgotten', () => {

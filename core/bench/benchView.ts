@@ -1,5 +1,6 @@
 import type { LookAfter } from './expectedCourse'
 import type { Handling } from '../species/handling'
+import type { BrokenRule } from '../tankChoice/company'
 import type { DeliveryFacts } from './deliveryOf'
 import type { BagWords, FigureSource } from './bagFigures'
 import type { RunRecord } from './runRecord'
@@ -100,6 +101,8 @@ export interface BenchSubject extends DeliveryFacts {
   /** Other lines whose opened bags go to the same tank and could share the vessel. */
   company: { lineId: string; species: string; bags: number; fish: number }[]
   tank: { id: string; code: string; netVolumeL: number | null } | null
+  /** Rules that they would break in that tank and that nobody overruled. */
+  against: BrokenRule[]
   sources: RunSource[]
   figures: Record<string, KnownFigure>
   words: BagWords

@@ -65,6 +65,15 @@ describe('totals', () => {
     )
   })
 
+  test('bags that no list speaks of stand there before the server knows of them, and are not there twice once it does', () => {
+    const added: PendingBagCommand = { command: 'addBag', key: 'a', staffId: 's', input: { species: 'Kuhli loach', bagIds: ['x', 'y'], alive: 3, dead: 1, concerns: ['water'], note: null, happenedAtMs: 4 } as never }
+    const more: PendingBagCommand = { command: 'addBag', key: 'm', staffId: 's', input: { species: 'Kuhli loach', lineId: 'pending-a', bagIds: ['z'], alive: 2, dead: 0, note: null, happenedAtMs: 5 } as never }
+    const crate = withPendingBags({ ...crateOf([8]), hasList: false }, [added, more])
+    expect(crate.bags.map(({ number, inBag, lineId }) => [number, inBag, lineId])).toEqual([[1, 0, 'l0'], [2, 3, 'pending-a'], [3, 3, 'pending-a'], [4, 2, 'pending-a']])
+    expect([crate.lines.length, crate.lines[3]?.species, crate.bags[1]?.record?.concerns]).toEqual([4, 'Kuhli loach', ['water']])
+    expect(withPendingBags(crate, [added, more])).toEqual(crate)
+  })
+
   test('a placing that waits can be named for an undo', () => {
     const crate = withPendingBags(crateOf([8, 8, 5]), [record(0, 8, 0), record(1, 8, 0), place('t0'), place('t0')])
     expect(crate.lastPlacement).toEqual({ key: 'pt0', staffId: 's', fish: 8 })

@@ -165,7 +165,8 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
       if (input.tankId !== null && input.toOutside?.trim()) throw fieldProblem('toOutside', 'The fish go to a tank of the room or to somebody else, not both')
       const tank = input.tankId === null ? null : requireTank(input.tankId)
       const asked = tank && { going: input.sources.map(({ placeId, lotId, quantity }) => ({ lotId, quantity, fromPlaceId: placeId })), tankId: tank.id, path: 'tankId' }
-      if (asked) placing.require(context, { ...asked, override: input.override, isRescue: input.isRescue, isPlan: true })
+      // Nobody is put anywhere by a look; it only frees its tank or not.
+      if (asked && input.kind !== 'look') placing.require(context, { ...asked, override: input.override, isRescue: input.isRescue, isPlan: true })
       const plan = planOf(input, tank)
       if (asked && changesTankWater(plan)) placing.requireOwnWater(context, asked, isMadeReady(plan))
       const [id, number] = [newId(), store.nextNumber()]

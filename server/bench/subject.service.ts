@@ -5,9 +5,12 @@ import { rangeOf } from '../../core/bench/deliveryOf'
 import { knownFigures, type KnownBag } from '../../core/bench/knownFigures'
 import { speciesTogether } from '../../core/bench/speciesTogether'
 import { countLot, releaseStep, triageBag, worstTriage, type Triage, type TriageInput } from '../../core/crates/triage'
+import type { BrokenRule } from '../../core/tankChoice/company'
+import { groupBy } from '../../core/collections/groupBy'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { DisplayUnits } from '../../core/units/units'
 import { Problem } from '../http/problem'
+import type { Going, PlacingService } from '../placing/placing.service'
 import type { SubjectBag, SubjectStore } from './subject.store'
 
 const hourMs = 3_600_000
@@ -28,10 +31,11 @@ interface Collaborators {
   units: () => DisplayUnits
   /** What the house reads with. */
   instruments: () => { salinityBy: SalinityInstrument; phBy: PhInstrument }
+  placing: Pick<PlacingService, 'against'>
 }
 
 /** Gathers what the books know of fish and their tank, so that nothing is asked twice. */
-export function createSubjectService({ store, limits, units, instruments }: Collaborators) {
+export function createSubjectService({ store, limits, units, instruments, placing }: Collaborators) {
   const tankView = (id: string | null) => {
     const tank = id === null ? null : store.tank(id)
     if (id !== null && !tank) throw new Problem('not-found', 'There is no such tank')
@@ -74,12 +78,19 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
       crate: { id: line.crateId, number: line.crateNumber },
       company: tank === null ? [] : store.company(line.crateId, tank.id).filter(({ lineId }) => !lineIds.includes(lineId)),
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
+      against: against(tank, bags.map(({ lotId, quantity, listed }) => ({ lotId, quantity: quantity || listed })), nowMs),
       sources: bags.filter(({ quantity }) => quantity > 0).map(({ placeId, lotId, lotCode, species: name, from, quantity }) => ({ placeId, lotId, lotCode, species: name, from, quantity })),
       ...{ figures, words, kinds, speciesName, waterFacts, readPpt: rangeOf(bags.map(({ findings }) => findings?.salinityPpt)), readC: rangeOf(bags.map(({ findings }) => findings?.waterTempC)) },
       ...{ tankWater: tank?.water ?? null, tankAgents: tank?.agents ?? [], isOneWater: false, hoursSaid: hoursInBag },
       triage: worstTriage(triages),
       agents: store.agents(),
     }
+  }
+
+  /** Rules against the tank, bags of a lot together. */
+  function against(tank: { id: string } | null, going: readonly Going[], nowMs: number): BrokenRule[] {
+    const byLot = [...groupBy(going, ({ lotId }) => lotId)].map(([lotId, all]) => ({ lotId, quantity: all.reduce((sum, { quantity }) => sum + quantity, 0), fromPlaceId: all[0]?.fromPlaceId ?? null }))
+    return tank === null ? [] : placing.against({ going: byLot, tankId: tank.id, isPlan: true }, nowMs)
   }
 
   /** Shut bags are expected, opened ones are here: once some are open, they are what goes on the bench. */
@@ -105,7 +116,7 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
   }
 
   /** Fish that leave a tank, for another one of the room or for somebody else's. */
-  function ofLot(lotId: string, fromTankId: string, tankId: string | null): BenchSubject {
+  function ofLot(lotId: string, fromTankId: string, tankId: string | null, nowMs: number): BenchSubject {
     const lot = store.lotInTank(lotId, fromTankId)
     const from = tankView(fromTankId)
     if (!lot || !from) throw new Problem('not-found', 'No fish of this lot stand in this tank')
@@ -124,6 +135,7 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
       ...{ title: `${quantity} ${species} from ${lot.from}`, crate: null, lineIds: [], company: [], temperament: lot.temperament, triage: null, kinds: store.kindsOf([lotId]) },
       ...{ speciesName: species, waterFacts, tankWater: tank?.water ?? null, tankAgents: tank?.agents ?? [], isOneWater: tank !== null && tank.waterId === from.waterId, hoursSaid: visitHours },
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
+      against: against(tank, [{ lotId, quantity: lot.quantity, fromPlaceId: fromTankId }], nowMs),
       sources: [{ placeId, lotId, lotCode, species, from: lot.from, quantity }],
       ...{ figures: known.figures, words: { ...known.words, gas: 'air' } },
       agents: store.agents(),
@@ -137,7 +149,7 @@ export function createSubjectService({ store, limits, units, instruments }: Coll
       const lineIds = [query.line].flat().filter((each): each is string => typeof each === 'string' && each !== '' && each.length <= 64)
       const [lotId, from] = [word('lot'), word('from')]
       if (lineIds.length > 0) return ofLines([...new Set(lineIds)].slice(0, mostLines), word('bag'), word('tank'), nowMs)
-      if (lotId !== null && from !== null) return ofLot(lotId, from, word('tank'))
+      if (lotId !== null && from !== null) return ofLot(lotId, from, word('tank'), nowMs)
       throw new Problem('not-found', 'Say which fish: a line of a crate, or a lot and the tank it stands in')
     },
   }

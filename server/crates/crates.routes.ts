@@ -9,17 +9,19 @@ import { fieldProblem } from '../http/problem'
 import { command, plain, read, type Endpoint } from '../http/endpoint'
 import type { ClaimService } from './claim.service'
 import type { ClaimPaper } from './claimPdf'
-import type { CratesService, ReadOptions } from './crates.service'
+import type { CratesService } from './crates.service'
+import type { PackingListsService, ReadOptions } from './packingLists.service'
 import type { Mailbox } from './mailbox'
+import type { PlacementsService } from './placements.service'
 import type { PhotosService } from './photos.service'
 
 /** Addresses of crates, their lists and bags. */
-export const cratesEndpoints = (crates: CratesService): Endpoint[] => [
+export const cratesEndpoints = ({ crates, lists, placements }: { crates: CratesService; lists: PackingListsService; placements: PlacementsService }): Endpoint[] => [
   read({ path: '/api/crates', access: 'device', read: crates.list }),
   read({ path: '/api/crates/:crateId', access: 'device', read: ({ params }) => crates.view(params.crateId ?? '') }),
   // A file goes in as its bytes, because only they tell how it is encoded. Nothing is written.
-  plain({ method: 'post', path: '/api/packing-lists/read', access: 'device', mostBytes: 2_000_000, handle: (request, response) => void response.json(crates.readList(request.body instanceof Uint8Array ? request.body : new Uint8Array(), readOptions(request))) }),
-  read({ path: '/api/crates/:crateId/packing-list', access: 'device', read: ({ params }) => crates.writeList(params.crateId ?? '') }),
+  plain({ method: 'post', path: '/api/packing-lists/read', access: 'device', mostBytes: 2_000_000, handle: (request, response) => void response.json(lists.readList(request.body instanceof Uint8Array ? request.body : new Uint8Array(), readOptions(request))) }),
+  read({ path: '/api/crates/:crateId/packing-list', access: 'device', read: ({ params }) => lists.writeList(params.crateId ?? '') }),
   command({ method: 'post', path: '/api/crates', access: 'keeper', name: 'createCrate', schema: createCrateSchema, mostBytes: 1_000_000, run: crates.createCrate }),
   command({ method: 'put', path: '/api/crates/:crateId', access: 'keeper', name: 'editCrate', schema: editCrateSchema, run: crates.editCrate }),
   command({ method: 'post', path: '/api/crates/:crateId/lines', access: 'keeper', name: 'addLine', schema: listLineSchema, run: crates.addLine }),
@@ -32,9 +34,9 @@ export const cratesEndpoints = (crates: CratesService): Endpoint[] => [
   command({ method: 'post', path: '/api/crates/:crateId/closing', access: 'keeper', name: 'closeCrate', schema: closeCrateSchema, run: crates.closeCrate }),
   command({ method: 'post', path: '/api/crates/:crateId/reopening', access: 'lead', name: 'reopenCrate', schema: reopenCrateSchema, run: crates.reopenCrate }),
   command({ method: 'post', path: '/api/crates/:crateId/undone-bags', access: 'keeper', name: 'undoBags', schema: undoBagsSchema, run: crates.undoBags }),
-  command({ method: 'post', path: '/api/crates/:crateId/placements', access: 'keeper', name: 'placeBags', schema: placeBagsSchema, run: crates.placeBags }),
-  read({ path: '/api/crates/:crateId/placements', access: 'device', read: ({ params, nowMs }) => crates.waiting(params.crateId ?? '', nowMs) }),
-  command({ method: 'post', path: '/api/crates/:crateId/undone-placements', access: 'keeper', name: 'undoPlacement', schema: undoPlacementSchema, run: crates.undoPlacement }),
+  command({ method: 'post', path: '/api/crates/:crateId/placements', access: 'keeper', name: 'placeBags', schema: placeBagsSchema, run: placements.placeBags }),
+  read({ path: '/api/crates/:crateId/placements', access: 'device', read: ({ params, nowMs }) => placements.waiting(params.crateId ?? '', nowMs) }),
+  command({ method: 'post', path: '/api/crates/:crateId/undone-placements', access: 'keeper', name: 'undoPlacement', schema: undoPlacementSchema, run: placements.undoPlacement }),
 ]
 
 /** `?supplier=` and `?columns=species:0,bags:2` say for whom and how a list is read; both may be left out. */

@@ -1,12 +1,8 @@
 import type { RecordBox } from '../../core/crates/box.schema'
-import { unidentified, type AddBag, type CloseCrate, type CreateCrate, type EditCrate, type EditLine, type IdentifyLine, type ListLine, type PlaceBags, type RecordBags, type RemoveLine, type ReopenCrate, type UndoBags, type UndoPlacement } from '../../core/crates/crates.schema'
-import { guessMapping, headingKey, type ListMapping } from '../../core/crates/listMapping'
-import { readPackingListJson, writePackingList } from '../../core/crates/packingListFile'
-import { readPackingList, type ReadLine } from '../../core/crates/readPackingList'
-import { namesNear } from '../../core/species/nearestName'
+import { unidentified, type AddBag, type CloseCrate, type CreateCrate, type EditCrate, type EditLine, type IdentifyLine, type ListLine, type RecordBags, type RemoveLine, type ReopenCrate, type UndoBags } from '../../core/crates/crates.schema'
+import { headingKey, type ListMapping } from '../../core/crates/listMapping'
 import { splitIntoBags } from '../../core/crates/splitIntoBags'
-import { totalBags, type BagFindings, type CrateSummary, type CrateView, type WaitingForTank } from '../../core/crates/crateView'
-import { groupBy } from '../../core/collections/groupBy'
+import { totalBags, type BagFindings, type CrateSummary, type CrateView } from '../../core/crates/crateView'
 import { bounds } from '../../core/fields/fields.schema'
 import { outsidePlaceId } from '../../core/ledger/movement'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
@@ -15,11 +11,10 @@ import { fieldProblem, Problem } from '../http/problem'
 import type { LedgerService } from '../ledger/ledger.service'
 import type { LedgerStore } from '../ledger/ledger.store'
 import { newId } from '../newId'
-import type { PlacingService } from '../placing/placing.service'
 import type { PlanService } from '../placing/plan.service'
 import type { SpeciesStore } from '../species/species.store'
-import type { CratesStore, OpenedBag, PlaceableBag } from './crates.store'
-import { listProblem, readCsv } from './readCsv'
+import { crateGuards } from './crateGuards'
+import type { CratesStore, OpenedBag } from './crates.store'
 
 interface Collaborators {
   store: CratesStore
@@ -28,29 +23,12 @@ interface Collaborators {
   species: SpeciesStore
   isTank: (id: string) => boolean
   plans: Pick<PlanService, 'require'>
-  placing: Pick<PlacingService, 'require' | 'against'>
   audit: AuditStore
 }
 
-/** How a list is to be read: for whom, and which column holds what (null: as remembered, or as its heading says). */
-export interface ReadOptions {
-  supplier: string
-  mapping: ListMapping | null
-}
-
 /** Crates from the packing list to the last fish out of its bag. */
-export function createCratesService({ store, ledger, ledgerStore, species, isTank, plans, placing, audit }: Collaborators) {
-  function requireCrate(id: string | undefined): string {
-    if (!id || !store.isCrate(id)) throw new Problem('not-found', 'There is no such crate')
-    return id
-  }
-
-  /** Nothing is written into a crate that was closed; it is opened again first. */
-  function requireOpen(id: string | undefined): string {
-    const crateId = requireCrate(id)
-    if (store.isClosed(crateId)) throw new Problem('conflict', 'This crate is closed; open it again to change what is in it')
-    return crateId
-  }
+export function createCratesService({ store, ledger, ledgerStore, species, isTank, plans, audit }: Collaborators) {
+  const { requireCrate, requireOpen } = crateGuards(store)
 
   function requireBag(crateId: string, bagId: string, index: number): OpenedBag {
     const bag = store.bagOfCrate(crateId, bagId)
@@ -136,14 +114,6 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
   const log = ({ actor, key, nowMs }: CommandContext, action: string, subject: string, before: object, after: object): void =>
     audit.insert({ atMs: nowMs, staffId: actor.id, action, subject, changes: changesBetween(before as Record<string, unknown>, after as Record<string, unknown>), commandKey: key })
 
-  const withNames = (lines: ReadLine[]) => {
-    const names = species.names()
-    return lines.map((line) => {
-      const isNewSpecies = !species.isKnown(line.species)
-      return { ...line, isNewSpecies, couldBe: isNewSpecies ? namesNear(line.species, names) : [] }
-    })
-  }
-
   return {
     /** Every crate, newest first. */
     list: (): { crates: CrateSummary[] } => ({ crates: store.summaries() }),
@@ -153,30 +123,6 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       const view = store.view(id)
       if (!view) throw new Problem('not-found', 'There is no such crate')
       return view
-    },
-
-    /** Reads a packing list, CSV or JSON, without keeping anything of it. How its columns were read goes with the answer, and with a refusal. */
-    readList(bytes: Uint8Array, { supplier, mapping }: ReadOptions) {
-      if (isJson(bytes)) {
-        const list = readPackingListJson(new TextDecoder().decode(bytes))
-        if (!list.ok) throw listProblem(list.errors.slice(0, 200))
-        return { lines: withNames(list.lines), notices: list.notices, head: list.head ?? null, columns: null }
-      }
-      const rows = readCsv(bytes)
-      const heading = rows[0] ?? []
-      const remembered = mapping === null && supplier ? store.mappingOf(supplier, headingKey(heading)) : null
-      const used = mapping ?? remembered
-      const columns = { heading, sample: rows.slice(1, 4), mapping: used ?? guessMapping(heading), isRemembered: remembered !== null }
-      const list = readPackingList(rows, store.tankCodes(), used)
-      if (!list.ok) throw listProblem(list.errors.slice(0, 200), { columns })
-      return { lines: withNames(list.lines), notices: list.notices, head: null, columns }
-    },
-
-    /** A crate's list in the format that `readList` reads. */
-    writeList(id: string) {
-      const crate = store.view(id)
-      if (!crate) throw new Problem('not-found', 'There is no such crate')
-      return writePackingList(crate)
     },
 
     /** Takes a crate in: its lines become lots, its bags places, all at once or not at all. */
@@ -312,41 +258,8 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       bagIds.forEach((bagId, index) => undoBag(context, requireBag(crateId, bagId, index), happenedAtMs))
       return {}
     },
-
-    /** For every planned tank with fish waiting in bags: the rules that they would break in it. */
-    waiting(id: string, nowMs: number): { tanks: WaitingForTank[] } {
-      return { tanks: [...groupBy(store.placeable(requireCrate(id), null), (bag) => bag.tankId)].map(([tankId, bags]) => ({ tankId, broken: placing.against({ going: goingOf(bags), tankId }, nowMs) })) }
-    },
-
-    /** Moves fish from their bags to the planned tanks; those that would break a rule stay in their bags. */
-    placeBags(context: CommandContext, { tankId, happenedAtMs, ...against }: PlaceBags) {
-      const crateId = requireOpen(context.params.crateId)
-      if (tankId !== null && !isTank(tankId)) throw fieldProblem('tankId', 'There is no such tank')
-      const all = store.placeable(crateId, tankId)
-      if (all.length === 0) throw new Problem('conflict', 'No fish in bags have a planned tank here')
-      const byTank = [...groupBy(all, (bag) => bag.tankId)]
-      const sound = tankId === null ? byTank.filter(([id, bags]) => placing.against({ going: goingOf(bags), tankId: id }, context.nowMs).length === 0) : byTank
-      // Where no tank is sound, the first says why.
-      for (const [id, bags] of sound.length > 0 ? sound : byTank) placing.require(context, { going: goingOf(bags), tankId: id, path: 'tankId', ...against })
-      const bags = sound.flatMap(([, each]) => each)
-      for (const bag of bags) ledger.write(context, { kind: 'move', lotId: bag.lotId, fromPlaceId: bag.bagId, toPlaceId: bag.tankId, quantity: bag.quantity, happenedAtMs })
-      return { placed: bags.reduce((sum, bag) => sum + bag.quantity, 0), left: all.reduce((sum, bag) => sum + bag.quantity, 0) - bags.reduce((sum, bag) => sum + bag.quantity, 0) }
-    },
-
-    /** Takes a placing back while its fish still stand where it put them: all of them, or none. */
-    undoPlacement(context: CommandContext, { placementKey, happenedAtMs }: UndoPlacement) {
-      const crateId = requireOpen(context.params.crateId)
-      if (store.placements(crateId, placementKey).length === 0) throw new Problem('conflict', 'This placing was taken back already')
-      const moves = store.bagIds(crateId).flatMap((bagId) => ledgerStore.standingOfCommand(placementKey, bagId))
-      for (const move of moves) ledger.reverse(context, move, happenedAtMs, 'placing undone')
-      return { returned: moves.reduce((sum, move) => sum + move.quantity, 0) }
-    },
   }
 }
-/** Bags of one tank, lot by lot. */
-const goingOf = (bags: readonly PlaceableBag[]) => [...groupBy(bags, ({ lotId }) => lotId)].map(([lotId, each]) => ({ lotId, quantity: each.reduce((sum, { quantity }) => sum + quantity, 0) }))
-
-const isJson = (bytes: Uint8Array): boolean => new TextDecoder().decode(bytes.subarray(0, 64)).trimStart().startsWith('{')
 
 type Details = Partial<Pick<ListLine, 'origin' | 'strain' | 'identity' | 'promisedTo' | 'billed' | 'sizeCm' | 'priceEach' | 'capture' | 'ateBefore' | 'note'>>
 const detailsOf = ({ origin = null, strain = null, identity = null, promisedTo = null, billed = null, sizeCm = null, priceEach = null, capture = null, ateBefore = null, note = null }: Details) => ({

@@ -30,8 +30,9 @@ const bookOf = (entry: RegisterValues): LineBook => ({
 
 /** Queries for planning a delivery: lines with what the book knows, what is prepared, where tanks stand. */
 export function createDeliveryStore({ orm }: Database) {
+  const allSpecies = orm.select().from(species).prepare()
   /** What the book says, by the id of the species. */
-  const entries = (): Map<string, RegisterValues> => new Map(orm.select().from(species).all().map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
+  const entries = (): Map<string, RegisterValues> => new Map(allSpecies.all().map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
 
   return {
     lines(crateId: string): PlannedLine[] {

@@ -64,6 +64,22 @@ describe('what is found in a bag', () => {
     expect((await room.post(`${path}/added-bags`, { species: null, alive: 0, dead: 0, note: null, happenedAtMs })).status).toBe(422)
   })
 
+  test('bags of no list hold all that a listed bag holds; several alike are one lot, under names the device gave', async () => {
+    const created = await room.post('/api/crates', { supplier: 'Hollow Reed Hatchery', expectedAtMs: null, packedAtMs: null, lines: [], hasList: false })
+    const path = `/api/crates/${created.body.id}`
+    const bag = { species: null, alive: 3, dead: 1, concerns: ['water'], body: 'thin', skinTempC: 22, waterTempC: 23, salinityPpt: 0.2, ph: 6.9, behaviour: 'subdued', note: 'two tails', happenedAtMs }
+    const first = await room.post(`${path}/added-bags`, { ...bag, bagIds: ['device-1'] })
+    expect(first.body).toMatchObject({ bagId: 'device-1', number: 1 })
+    expect((await room.post(`${path}/added-bags`, { ...bag, bagIds: ['device-2', 'device-3'], lineId: first.body.lineId })).body).toMatchObject({ number: 2, lineId: first.body.lineId })
+    const crate: CrateView = (await room.get(path)).body
+    expect([crate.lines.length, crate.bags.map(({ id, inBag, lineId }) => [id, inBag, lineId === first.body.lineId])]).toEqual([1, [['device-1', 3, true], ['device-2', 3, true], ['device-3', 3, true]]])
+    expect(crate.bags[2]?.record).toMatchObject({ concerns: ['water'], body: 'thin', waterTempC: 23, salinityPpt: 0.2, ph: 6.9, behaviour: 'subdued', note: 'two tails' })
+    expect((await room.post(`${path}/added-bags`, { ...bag, bagIds: ['device-1'] })).body.errors).toEqual([{ path: 'bagIds[0]', message: 'There is such a bag already' }])
+    const listed: CrateView = await room.crateOf([['Cherry barb', 8, 1, null]])
+    expect((await room.post(`/api/crates/${listed.id}/added-bags`, { ...bag, lineId: listed.lines[0]!.id })).body.errors[0].path).toBe('lineId')
+    expect((await room.post(`${path}/added-bags`, { ...bag, concerns: ['smell'] })).status).toBe(422)
+  })
+
   test('the box: two who describe it at once are told; a crate is closed when all is out, or with a reason', async () => {
     const crate: CrateView = await room.crateOf([['Cherry barb', 16, 2, room.tanks[0]!]])
     const box = { ...unseenBox, isSound: false, isWet: true, packs: 'spent', packing: 'poor' }

@@ -6,6 +6,7 @@ import type { Raw } from '../db/guard'
 import { openDatabase, type Database } from '../db/open'
 import { checkLedger } from '../ledger/checkLedger'
 import type { Progress } from './exportRoom'
+import { fillFromEarlier } from './fromEarlier'
 import { databaseIn, photosIn } from './folder'
 import { moveAgentWords } from '../species/agentWords'
 import { columnsOf, exportedTables, type Column } from './tables'
@@ -68,6 +69,7 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
   if (missing.length > 0) throw new ImportError(state.line, `the file has no table ${missing.join(', ')}`)
   if (state.rows !== state.total) throw new ImportError(state.line, `the file promises ${state.total} rows and holds ${state.rows}`)
   moveAgentWords(db.raw)
+  fillFromEarlier(db.raw)
   db.raw.exec('COMMIT')
   onProgress(state.rows, state.total)
   return { rows: state.rows, photos: state.photos }

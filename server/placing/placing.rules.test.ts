@@ -120,7 +120,7 @@ const cases: Case[] = [
     prepare: async () => {
       const target = await tankOf('T1', 'marine', { system: { salinityPpt: 34, tempC: 25 } })
       const crate = await opened('Firefish', 1, null)
-      const { id, tankId: _, ...body } = { id: '', ...(await runBody(crate, target, { schoolKey: 'matched' })) }
+      const body = await runBody(crate, target, { schoolKey: 'matched' })
       body.figures = { ...body.figures, preparedPpt: 28, preparedC: 25, measuredPpt: 28 }
       expect((await post('/api/bench/runs', { ...body, tankId: target.id })).body).toMatchObject({ number: 1 })
       return { species: 'Banggai cardinalfish', count: 1, target }
@@ -168,7 +168,7 @@ const paths: Record<string, Path> = {
   'create by hand': ({ species, count, target }, _, against) => post('/api/crates', { ...head, lines: [{ species, count, bags: 1, perBag: null, tankId: target.id, ...against }] }),
   async import({ species, count, target }, _, against) {
     const read = await request(room.app).post('/api/packing-lists/read?supplier=&columns=').set('Cookie', room.cookie).set('X-Recording', room.leadId).set('Content-Type', 'application/octet-stream').send(Buffer.from(`species,count,bags,tank\n${species},${count},1,${target.code}\n`))
-    const { row: _row, isNewSpecies: _new, couldBe: _could, ...line } = (read.body as { lines: Record<string, unknown>[] }).lines[0] ?? {}
+    const { row: __, isNewSpecies: ___, couldBe: ____, ...line } = (read.body as { lines: Record<string, unknown>[] }).lines[0] ?? {}
     return post('/api/crates', { ...head, lines: [{ ...line, ...against }] })
   },
   async 'a line added'({ species, count, target }, _, against) {

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { and, desc, eq, sql } from 'drizzle-orm'
 import { groupBy } from '../../core/collections/groupBy'
 import { changesTankWater, isMadeReady } from '../../core/bench/runPlan'
 import { animalAs } from '../../core/species/animalAs'
@@ -60,9 +60,10 @@ const idsOf = (ids: readonly string[]) => sql`(SELECT value FROM json_each(${JSO
 
 /** What every check of fish and tanks looks at: who stands where, who is to come, what a lead allowed. */
 export function createPlacingStore({ orm }: Database) {
+  const speciesByIds = orm.select().from(species).where(sql`${species.id} IN (SELECT value FROM json_each(${sql.placeholder('ids')}))`).prepare()
   /** What the book says of these species, by id. */
   const entriesOf = (ids: readonly string[]): Map<string, RegisterValues> =>
-    new Map(ids.length === 0 ? [] : orm.select().from(species).where(inArray(species.id, [...new Set(ids)])).all().map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
+    new Map(ids.length === 0 ? [] : speciesByIds.all({ ids: JSON.stringify([...new Set(ids)]) }).map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
 
   const animalOf = (book: ReadonlyMap<string, RegisterValues>, { speciesId, sizeCm, strain, water, sinceMs }: Placed, nowMs: number, isResident: boolean): Animal =>
     animalAs(book.get(speciesId) ?? {}, { sizeCm, strain, water, notedDaysAgo: (nowMs - sinceMs) / dayMs, isResident })

@@ -76,6 +76,8 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const [isEditing, setEditing] = useState(false)
   const refusals = useStable(refusalsOf(delivery, allSchools, units.display))
   const schools = useStable(allowedSchools(delivery, allSchools))
+  // What is said with its figures below is not said a second time.
+  const against = subject.against.filter(({ code }) => !refusals.some((each) => each.what === 'tank' && (each.code === code || (each.code === 'forbidden agent' && code === 'agent'))))
   const stamp = isReady ? JSON.stringify([delivery, limits, schools.map(({ key }) => key), defaults]) : ''
   useEffect(() => {
     if (stamp === '') return cancel()
@@ -105,6 +107,11 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       <HandlingNotes of={subject.kinds.map((kind) => ({ species: kind.species, handling: kind }))} />
       {/* Above all that comes late: a button that moves while a finger is on it loses the touch. */}
       <FirstResponse subject={subject} delivery={delivery} advice={isReady ? (answer?.advice ?? null) : null} figures={figures} words={delivery.question ? { ...words, waterClass: delivery.water.waterClass } : words} quick={quick} isReady={checked.ok} />
+      {against.length > 0 && (
+        <p className="notice is-harm" role="alert">
+          {subject.tank?.code} breaks a rule: {against.map(({ why }) => why).join('; ')}. Choose another tank above.
+        </p>
+      )}
       {refusals.filter(({ what }) => what === 'tank' || what === 'together').map(({ why, code }) => (
         <p key={why} className={code === 'forbidden agent' ? 'notice is-harm' : 'notice is-watch'}>
           {why}.

@@ -13,6 +13,7 @@ import { bathStep, isPressing, plainStep, releaseStep, strongStep } from '../../
 import type { StartRun } from '../../core/bench/bench.schema'
 import { sentenceOf } from '../api/ApiProblem'
 import { useLimits } from '../api/sharedReads'
+import { RuleRefusal, ruleRefusalOf } from '../ui/RuleRefusal'
 import { useGoOn } from '../ui/useGoOn'
 import { useUnits } from '../ui/useUnits'
 import { startBody, usualVessel } from './startBody'
@@ -47,22 +48,25 @@ export function FirstResponse(props: Props) {
   )
 }
 
+type Body = Pick<StartRun, 'kind' | 'vessel' | 'vesselL'> & Partial<StartRun>
+
 /** What can be begun before any school, once it is known where the fish go. */
 function Responses({ subject, delivery, advice, figures, words, quick, isReady }: Props) {
   const goOn = useGoOn()
   const limits = useLimits()
   const { startRun } = useBenchWrites()
   const [kind, setKind] = useState<'bath' | 'dip' | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
+  const [refused, setRefused] = useState<{ body: Body; problem: unknown } | null>(null)
   const { triage } = subject
   const { question } = delivery
   const isBathFirst = triage?.step === bathStep
-  const begin = async (body: Pick<StartRun, 'kind' | 'vessel' | 'vesselL'> & Partial<StartRun>): Promise<void> => {
+  const begin = async (body: Body): Promise<void> => {
+    setRefused(null)
     try {
       const { id } = await startRun({ ...startBody(subject, figures, words), ...{ schoolKey: null, agentId: null, toOutside: null, isPooled: true, dropsPerMl: 20, isDark: true, sentence: null, predicted: null }, ...body })
       goOn(`/bench/runs/${id}`)
-    } catch (error) {
-      setProblem(sentenceOf(error))
+    } catch (problem) {
+      setRefused({ body, problem })
     }
   }
   const release = (school: School): void => {
@@ -95,7 +99,7 @@ function Responses({ subject, delivery, advice, figures, words, quick, isReady }
       </div>
       {kind && !question && <p className="notice">{delivery.water.why} A bath is made of water like the bag’s.</p>}
       {kind && question && <BathPlan key={kind} kind={kind} subject={subject} bag={nominalOf(question)} isRead={question.measured.salinityPpt !== undefined && question.measured.tempC !== undefined} isFirst={isBathFirst} isReady={isReady} onBegin={(runKind, agentId, vesselL) => void begin({ kind: runKind, agentId, vessel: 'bath', vesselL })} />}
-      {problem && <p role="alert" className="form-problem">{problem}</p>}
+      {refused && (ruleRefusalOf(refused.problem) ? <RuleRefusal problem={refused.problem} mayRescue onAgain={(against) => void begin({ ...refused.body, ...(against ?? {}) })} /> : <p role="alert" className="form-problem">{sentenceOf(refused.problem)}</p>)}
     </>
   )
 }

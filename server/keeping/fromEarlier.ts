@@ -1,0 +1,10 @@
+import type { Raw } from '../db/guard'
+
+/**
+ * Fills what rows of an earlier version do not say and the migration fills for a room that is here: this is for rows that
+ * come in with a full export of that time.
+ */
+export function fillFromEarlier(raw: Raw): void {
+  raw.exec(`UPDATE system SET sharing = 'one water' WHERE sharing IS NULL AND sump_l > 0`)
+  raw.exec(`UPDATE tank_override SET lot_id = (SELECT lot_id FROM line WHERE line.id = tank_override.line_id) WHERE lot_id IS NULL AND line_id IS NOT NULL`)
+}
