@@ -79,6 +79,7 @@ async function takeFirstStart(browser: Browser, bare: string): Promise<void> {
   await driver.press('Make the room')
   await driver.follow('Add the first rack')
   await driver.fill('New system', 'Fresh sale rack')
+  await driver.choose('Water of its tanks', 'one water')
   await driver.press('Add system and tanks')
   await driver.page.getByText('done: 8 tanks').waitFor()
   await driver.page.screenshot({ path: `${folder}/first-start-phone.png` })

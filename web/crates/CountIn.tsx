@@ -90,7 +90,7 @@ export function CountIn({ crate, undoing, isExtra = false, onDone }: Props) {
     const { bagIds, ...found } = toRecord({ ...draftOfRecord(last), note: null }, Array.from({ length: times }, newKey))
     // A line that waits to be sent itself has no name yet that the server knows.
     const known = lastLine.id.startsWith('pending-') ? {} : { lineId: lastLine.id }
-    void send({ ...found, ...known, bagIds, species: lastLine.species }, `${plural(times, 'bag')} like bag ${last.number}`)
+    void send({ ...found, ...known, bagIds, species: lastLine.species === unidentified ? null : lastLine.species }, `${plural(times, 'bag')} like bag ${last.number}`)
   }
 
   return (
