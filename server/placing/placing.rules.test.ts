@@ -345,6 +345,14 @@ describe('reserved', () => {
     expect((await post(`/api/tanks/${away.id}/moves`, { lotId, quantity: 1, toTankId: target.id, note: null, happenedAtMs })).status).toBe(201)
   })
 
+  test('the fish of a plan do not stand in their own way, also beside another line of their crate', async () => {
+    const target = await tankOf('T1', 'fresh')
+    const crate = (await room.crateOf([['Siamese fighter', 1, 1, target], ['Kuhli loach', 6, 1, target]])) as CrateView
+    for (const bag of crate.bags) await post(`/api/crates/${crate.id}/bags`, { ...plainBag([bag.id], bag.listed), waterTempC: 24 })
+    expect((await post('/api/bench/runs', await runBody({ ...crate, lines: [crate.lines[0]!] }, target))).status).toBe(201)
+    expect((await post(`/api/crates/${crate.id}/placements`, { tankId: target.id, happenedAtMs })).body).toEqual({ placed: 6, left: 0 })
+  })
+
   test('no run changes the water of a tank that others count on, share or stand in; lines of one crate share what was made for them', async () => {
     const [first, second] = await makeTanks('T1', 'marine', { tankCount: 2, system: { salinityPpt: 34, tempC: 25 } })
     const prepared = async (crate: CrateView, tank: TestTank | undefined): Promise<Answer> => {

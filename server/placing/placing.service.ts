@@ -58,9 +58,9 @@ export function createPlacingService({ store, audit, limits, heldDays }: Collabo
     const [tank] = store.tanks({ nowMs, only: [tankId], heldDays: heldDays(nowMs), exceptRunId: runId, coming, countsPlans: isPlan })
     if (!tank) throw fieldProblem(path, 'There is no such tank')
     const own = new Set(going.map(({ lotId }) => lotId))
-    // A line's own plan for these very fish is no other plan.
-    const bookings = (tank.bookings ?? []).filter(({ isReady, fish }) => isReady || !fish.every(({ lotId }) => own.has(lotId)))
-    const occupants = tank.occupants.filter(({ booked }) => booked === undefined || bookings.some(({ plan }) => plan === booked))
+    // A line's own plan for these very fish is no other plan; other lines of its crate are.
+    const bookings = (tank.bookings ?? []).map((each) => (each.isReady ? each : { ...each, fish: each.fish.filter(({ lotId }) => !own.has(lotId)) })).filter(({ isReady, fish }) => isReady || fish.length > 0)
+    const occupants = tank.occupants.filter(({ booked, lotId = '' }) => booked === undefined || bookings.some(({ plan, fish }) => plan === booked && fish.some((each) => each.lotId === lotId)))
     const lots = store.lots([...own], nowMs)
     const lines = going.flatMap(({ lotId, quantity, fromPlaceId }): ChoiceLine[] => {
       const lot = lots.find((each) => each.lotId === lotId)
