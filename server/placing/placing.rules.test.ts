@@ -316,7 +316,10 @@ describe('who may go on against a rule', () => {
     await edit('tanks', target.id, { state: 'out of order' })
     expect((await place()).body.current?.rules).toEqual([{ code: 'not-clean', why: 'out of order' }])
     await edit('tanks', target.id, { state: 'ready' })
-    expect((await place()).body).toEqual({ placed: 6, left: 0 })
+    // The oscar was decided on, another mouth was not.
+    await residents(target, 'Pictus catfish')
+    expect((await place()).body.current?.rules).toEqual([{ code: 'eats', why: 'Pictus catfish eats Cherry barb' }])
+    expect((await post(`/api/crates/${crate.id}/placements`, { tankId: target.id, override: 'both leave at noon', happenedAtMs })).body).toEqual({ placed: 6, left: 0 })
   })
 })
 

@@ -1,4 +1,5 @@
 import type { Limits } from '../../core/limits/houseLimits'
+import { isOverruled } from '../../core/placing/overruled'
 import type { RuleRefusal } from '../../core/placing/ruleRefusal'
 import type { BrokenRule } from '../../core/tankChoice/company'
 import { brokenRules, eachOnce, isWaterUnsaid, rulesTogether } from '../../core/tankChoice/rules'
@@ -73,7 +74,7 @@ export function createPlacingService({ store, audit, limits, heldDays }: Collabo
   /** Rules that nobody overruled yet. What no lot may do alone is asked of each lot, what they do together once. */
   function openRules(lines: readonly ChoiceLine[], tank: ChoiceTank): BrokenRule[] {
     const allowed = new Map(lines.map(({ id }) => [id, store.overruled(id, tank.id)]))
-    const mayNot = (id: string, { code }: BrokenRule): boolean => code === 'water-unknown' || allowed.get(id)?.has(code) !== true
+    const mayNot = (id: string, rule: BrokenRule): boolean => !isOverruled(rule, allowed.get(id) ?? [])
     const own = lines.flatMap((line) => brokenRules(line, tank, limits()).map((rule) => ({ id: line.id, rule })))
     const together = rulesTogether(lines, tank, limits()).filter((rule) => !own.some((each) => each.rule.code === rule.code && each.rule.why === rule.why))
     return eachOnce([...own.filter(({ id, rule }) => mayNot(id, rule)).map(({ rule }) => rule), ...together.filter((rule) => lines.every(({ id }) => mayNot(id, rule)))])

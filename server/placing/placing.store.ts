@@ -1,12 +1,13 @@
 import { and, desc, eq, sql } from 'drizzle-orm'
+import { eachApart } from '../../core/collections/eachApart'
 import { groupBy } from '../../core/collections/groupBy'
 import { changesTankWater, isMadeReady } from '../../core/bench/runPlan'
+import type { Overruled } from '../../core/placing/overruled'
 import { animalAs } from '../../core/species/animalAs'
 import type { RegisterValues } from '../../core/setup/registers'
 import type { TankPurpose, TankState, Water } from '../../core/room/room.schema'
 import type { RescueView } from '../../core/today/todayView'
 import type { BookedFish, Booking } from '../../core/tankChoice/bookings'
-import type { RuleCode } from '../../core/tankChoice/company'
 import type { Animal, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
 import { run } from '../bench/bench.table'
 import { openRunOf } from '../bench/onBench'
@@ -77,7 +78,8 @@ export function createPlacingStore({ orm }: Database) {
     const byRun = groupBy(rows, ({ runId }) => runId)
     return orm.select({ id: run.id, number: run.number, tankId: run.tankId, plan: run.plan }).from(run).where(sql`${run.endedAtMs} IS NULL AND ${run.tankId} IS NOT NULL`).all().flatMap(({ id, number, tankId, plan }) => {
       const fish = (byRun.get(id) ?? []).map(({ lotId, species: name, quantity }) => ({ lotId, species: name, quantity }))
-      const isWhole = changesTankWater(plan)
+      // A plan that cannot be read may change anything.
+      const isWhole = eachApart([plan], changesTankWater, () => true)[0] ?? true
       return fish.length > 0 || isWhole ? [{ id, tankId: String(tankId), plan: `run ${number}`, takes: isWhole ? ('whole' as const) : ('share' as const), isReady: true, fish, withCrate: isMadeReady(plan) ? crateOfRun(id) : null }] : []
     })
   }
@@ -158,8 +160,8 @@ export function createPlacingStore({ orm }: Database) {
     waterOfTank: (placeId: string): string | null => orm.get<{ waterId: string } | undefined>(sql`SELECT ${waterId} AS waterId FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${placeId}`)?.waterId ?? null,
     isAlone: (tankId: string): boolean => orm.get(sql`SELECT 1 AS yes FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${tankId} AND ${isAlone}`) !== undefined,
 
-    /** Rules that a lead overruled for a lot in a tank. */
-    overruled: (lotId: string, tankId: string): Set<RuleCode> => new Set(orm.select({ codes: tankOverride.codes }).from(tankOverride).where(and(eq(tankOverride.lotId, lotId), eq(tankOverride.tankId, tankId))).all().flatMap(({ codes }) => codes)),
+    /** What was decided against rules for a lot in a tank. */
+    overruled: (lotId: string, tankId: string): Overruled[] => orm.select({ codes: tankOverride.codes, broken: tankOverride.broken }).from(tankOverride).where(and(eq(tankOverride.lotId, lotId), eq(tankOverride.tankId, tankId))).all(),
     /** Why a lead put a lot into a tank against a rule; null when nobody did. */
     overrideReason: (lotId: string, tankId: string): string | null =>
       orm.select({ reason: tankOverride.reason }).from(tankOverride).where(and(eq(tankOverride.lotId, lotId), eq(tankOverride.tankId, tankId))).orderBy(desc(tankOverride.recordedAtMs)).get()?.reason ?? null,

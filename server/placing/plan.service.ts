@@ -1,4 +1,5 @@
 import type { Limits } from '../../core/limits/houseLimits'
+import { isOverruled } from '../../core/placing/overruled'
 import { rulesAgainst } from '../../core/tankChoice/explainChoice'
 import { prepareChoice } from '../../core/tankChoice/prepareChoice'
 import type { ChoiceInput } from '../../core/tankChoice/tankChoice'
@@ -52,8 +53,8 @@ export function createPlanService({ lines, shipping, store, placing, limits, hel
         if (!line || at === null) continue
         const tank = seen.tanks[at]
         if (!tank) throw fieldProblem(path, 'There is no such tank')
-        const allowed = store.overruled(line.lotId, tank.id)
-        const broken = rulesAgainst(prepared, chosen, index, at).filter(({ code }) => code === 'water-unknown' || !allowed.has(code))
+        const decided = store.overruled(line.lotId, tank.id)
+        const broken = rulesAgainst(prepared, chosen, index, at).filter((rule) => !isOverruled(rule, decided))
         placing.refuseOrOverrule(context, { lots: [{ lotId: line.lotId, animal: line.animal, supplier: line.supplier }], tank, broken, path, override })
       }
     },
