@@ -13,7 +13,7 @@ import { useCrateWrites, useWaiting } from './useCrates'
 /** All bags are open: fish go to their tanks, one touch a tank or one for all that break no rule. */
 export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoing }) {
   const { placeBags } = useCrateWrites(crate.id)
-  const waiting = useWaiting(crate.id)
+  const { broken: waiting, isSettled } = useWaiting(crate.id)
   const [refused, setRefused] = useState<{ tankId: string | null; problem: unknown } | null>(null)
   const { shares, homeless } = sharesByTank(crate)
   const onBench = crate.bags.reduce((sum, { runId, inBag }) => sum + (runId === null ? 0 : inBag), 0)
@@ -28,7 +28,8 @@ export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoi
   return (
     <div className="place-fish">
       <h2>{fish > 0 ? 'All bags are open. Place the fish.' : homeless.length > 0 ? 'Some fish have no tank yet.' : 'Every fish is out of its bag.'}</h2>
-      <ul className="share-list">
+      {/* What speaks against a tank comes a moment later and would push the buttons below it from under a finger. */}
+      <ul className={isSettled ? 'share-list' : 'share-list is-unsettled'}>
         {shares.map((share) => (
           <Share key={share.tankId} crate={crate} share={share} broken={(waiting.get(share.tankId) ?? []).map(({ why }) => why)} problem={refused?.tankId === share.tankId ? refused.problem : null} onPlace={(against) => place(share.tankId, `fish to ${share.code}`, against)} />
         ))}

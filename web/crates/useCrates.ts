@@ -24,10 +24,10 @@ export function useCrate(crateId: string) {
   return { crate, problem: error as unknown, isLoading }
 }
 
-/** For each planned tank with fish waiting in bags: the rules that they would break in it. */
-export function useWaiting(crateId: string): Map<string, BrokenRule[]> {
-  const { data } = useSWR<{ tanks: WaitingForTank[] }>([...crateKey(crateId), 'placements'], () => fetchJson(`/api/crates/${crateId}/placements`), { refreshInterval: 5000 })
-  return new Map(data?.tanks.map(({ tankId, broken }) => [tankId, broken]))
+/** For each planned tank with fish waiting in bags: the rules that they would break in it. Not settled until the server has answered, or cannot. */
+export function useWaiting(crateId: string): { broken: Map<string, BrokenRule[]>; isSettled: boolean } {
+  const { data, isLoading } = useSWR<{ tanks: WaitingForTank[] }>([...crateKey(crateId), 'placements'], () => fetchJson(`/api/crates/${crateId}/placements`), { refreshInterval: 5000 })
+  return { broken: new Map(data?.tanks.map(({ tankId, broken }) => [tankId, broken])), isSettled: !isLoading }
 }
 
 /** Tanks a line can be planned for, in rack order. */
