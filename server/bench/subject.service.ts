@@ -6,7 +6,6 @@ import { knownFigures, type KnownBag } from '../../core/bench/knownFigures'
 import { speciesTogether } from '../../core/bench/speciesTogether'
 import { countLot, releaseStep, triageBag, worstTriage, type Triage, type TriageInput } from '../../core/crates/triage'
 import type { BrokenRule } from '../../core/tankChoice/company'
-import { groupBy } from '../../core/collections/groupBy'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { DisplayUnits } from '../../core/units/units'
 import { Problem } from '../http/problem'
@@ -87,11 +86,8 @@ export function createSubjectService({ store, limits, units, instruments, placin
     }
   }
 
-  /** Rules against the tank, bags of a lot together. */
-  function against(tank: { id: string } | null, going: readonly Going[], nowMs: number): BrokenRule[] {
-    const byLot = [...groupBy(going, ({ lotId }) => lotId)].map(([lotId, all]) => ({ lotId, quantity: all.reduce((sum, { quantity }) => sum + quantity, 0), fromPlaceId: all[0]?.fromPlaceId ?? null }))
-    return tank === null ? [] : placing.against({ going: byLot, tankId: tank.id, isPlan: true }, nowMs)
-  }
+  /** Rules against the tank that they are to go to. */
+  const against = (tank: { id: string } | null, going: readonly Going[], nowMs: number): BrokenRule[] => (tank === null ? [] : placing.against({ going, tankId: tank.id, isPlan: true }, nowMs))
 
   /** Shut bags are expected, opened ones are here: once some are open, they are what goes on the bench. */
   function bagsAtHand(lineId: string, bagId: string | null): { bags: SubjectBag[]; shut: number } {

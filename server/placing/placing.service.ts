@@ -1,3 +1,4 @@
+import { groupBy } from '../../core/collections/groupBy'
 import type { Limits } from '../../core/limits/houseLimits'
 import { isOverruled } from '../../core/placing/overruled'
 import type { RuleRefusal } from '../../core/placing/ruleRefusal'
@@ -63,7 +64,9 @@ export function createPlacingService({ store, audit, limits, heldDays }: Collabo
     const bookings = (tank.bookings ?? []).map((each) => (each.isReady ? each : { ...each, fish: each.fish.filter(({ lotId }) => !own.has(lotId)) })).filter(({ isReady, fish }) => isReady || fish.length > 0)
     const occupants = tank.occupants.filter(({ booked, lotId = '' }) => booked === undefined || bookings.some(({ plan, fish }) => plan === booked && fish.some((each) => each.lotId === lotId)))
     const lots = store.lots([...own], nowMs)
-    const lines = going.flatMap(({ lotId, quantity, fromPlaceId }): ChoiceLine[] => {
+    // Bags of one lot are one line, as they are in a plan: the same rule in the same words.
+    const lines = [...groupBy(going, ({ lotId }) => lotId)].flatMap(([lotId, parts]): ChoiceLine[] => {
+      const [quantity, fromPlaceId] = [parts.reduce((sum, part) => sum + part.quantity, 0), parts[0]?.fromPlaceId]
       const lot = lots.find((each) => each.lotId === lotId)
       const fromWaterId = fromPlaceId ? store.waterOfTank(fromPlaceId) : null
       return lot && quantity > 0 ? [{ id: lotId, animal: lot.animal, count: quantity, supplier: lot.supplier, ...(fromWaterId === null ? {} : { fromWaterId }) }] : []
