@@ -25,7 +25,7 @@ const bodyOf = (subject: BenchSubject, schoolKey: string | null, more: object = 
 })
 /** A crate of lines, all opened. */
 async function openedCrate(lines: [string, number, number][], findings: object = {}) {
-  const crate = await room.crateOf(lines.map(([species, count, bags], index) => [species, count, bags, room.tanks[index] ?? null]))
+  const crate = await room.crateOf(lines.map(([species, count, bags], index) => [species, count, bags, room.tanks[index] ?? null]), 'as the bench is tried')
   for (const bag of crate.bags) await post(`/api/crates/${crate.id}/bags`, { ...plainBag([bag.id], bag.listed), ...findings })
   return crate as { id: string; lines: { id: string; lotId: string }[]; bags: { id: string }[] }
 }
