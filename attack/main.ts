@@ -87,7 +87,7 @@ async function forgottenRun(): Promise<void> {
   const lotId = stock[0]?.lotId ?? ''
   const known = await victim.get<{ figures: Record<string, { value: number } | undefined>; words: Record<string, string> }>(`/api/bench/subject?lot=${lotId}&from=${from?.id}&tank=${to?.id}`)
   const begun = await post('/api/bench/runs', {
-    ...{ kind: 'acclimation', schoolKey: 'drip', agentId: null, sources: [{ placeId: from?.id, lotId, quantity: 1 }], tankId: to?.id, toOutside: null, isPooled: true, vessel: 'bucket', vesselL: 20, dropsPerMl: 20, isDark: false, sentence: null, predicted: null },
+    ...{ kind: 'acclimation', schoolKey: 'drip', agentId: null, sources: [{ placeId: from?.id, lotId, quantity: 1 }], tankId: to?.id, override: 'tried', toOutside: null, isPooled: true, vessel: 'bucket', vesselL: 20, dropsPerMl: 20, isDark: false, sentence: null, predicted: null },
     ...{ figures: Object.fromEntries(figureInputs.map(({ name }) => [name, name === 'fish' ? 1 : (known.figures[name]?.value ?? null)])), words: Object.fromEntries(wordInputs.map(({ name }) => [name, known.words[name]])), happenedAtMs: Date.now() - 40 * 3_600_000 },
   })
   check('a run is begun', begun?.status === 201, begun?.text.slice(0, 200))
@@ -96,7 +96,7 @@ async function forgottenRun(): Promise<void> {
   await victim.start({ CRATE_CLOCK: new Date(Date.now() + 20 * 86_400_000).toISOString() })
   const shut = await screensOpen()
   check('with a run forgotten for twenty days every screen opens', shut.length === 0, shut.join(', '))
-  const stopped = await post(`/api/bench/runs/${id}/stop`, { because: 'forgotten', tankId: to?.id, happenedAtMs: Date.now() + 20 * 86_400_000 })
+  const stopped = await post(`/api/bench/runs/${id}/stop`, { because: 'forgotten', tankId: to?.id, override: 'tried', happenedAtMs: Date.now() + 20 * 86_400_000 })
   check('and it can be ended', stopped?.status === 201, stopped?.text.slice(0, 200))
   await victim.kill()
 }
