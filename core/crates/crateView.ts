@@ -200,7 +200,8 @@ function withAddedBags(crate: CrateView, { key, staffId, input }: Extract<Pendin
   return { ...crate, bags: [...crate.bags, ...bags], lines: crate.lines.some(({ id }) => id === lineId) ? crate.lines : [...crate.lines, line] }
 }
 
-const plainFindings = { concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null }
+/** A bag of which nothing was said but its count. */
+export const plainFindings = { concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null }
 const unknownLine = { count: 0, lotId: '', lotCode: '', tank: null, tankWater: {}, kept: notKept, animal: null, handling: noHandling, lookAlikes: [], version: 1, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null }
 
 function applyToBag(crate: CrateView, bag: BagView, entry: Exclude<PendingBagCommand, { command: 'addBag' }>): BagView {

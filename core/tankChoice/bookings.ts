@@ -20,7 +20,7 @@ export interface BookedFish {
 }
 
 /** Fish that bookings bring into a place. */
-export const bookedFish = (bookings: readonly Pick<Booking, 'fish'>[]): number => bookings.flatMap(({ fish }) => fish).reduce((sum, { quantity }) => sum + quantity, 0)
+const bookedFish = (bookings: readonly Pick<Booking, 'fish'>[]): number => bookings.flatMap(({ fish }) => fish).reduce((sum, { quantity }) => sum + quantity, 0)
 
 /** Two words for the label of a tank: how many fish are due, or that it is taken as a whole; null where nobody counts on it. */
 export function dueWords(bookings: readonly Booking[]): string | null {

@@ -47,7 +47,7 @@ function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin
   const isTempOff = tank.tempC !== null && ((tempCMin !== null && tank.tempC < tempCMin) || (tempCMax !== null && tank.tempC > tempCMax))
   const borne = tank.agents.filter((agent) => sensitivities.includes(agent))
   return [
-    ...(isWaterUnsaid({ water, waters: lives }) && !isSaltKnown ? [broken('water-unknown', `nobody has said which water ${species} lives in`)] : []),
+    ...(lives.length === 0 && !isSaltKnown ? [broken('water-unknown', `nobody has said which water ${species} lives in`)] : []),
     ...(isSaltOff ? [broken('salinity', `${tank.salinityPpt} ppt, outside ${salinityPptMin} to ${salinityPptMax}${offBy(Number(tank.salinityPpt), salinityPptMin, salinityPptMax)}`)] : []),
     ...(isWaterOff ? [broken('water-kind', `${tank.water} water, needs ${lives.join(' or ')}`)] : []),
     ...(isTempOff ? [broken('temperature', `${tank.tempC} °C, outside ${tempCMin ?? '…'} to ${tempCMax ?? '…'}${offBy(Number(tank.tempC), tempCMin, tempCMax)}`)] : []),

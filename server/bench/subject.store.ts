@@ -111,8 +111,6 @@ export function createSubjectStore({ orm }: Database) {
         AND bag.line_id NOT IN (SELECT value FROM json_each(${JSON.stringify(lineIds)}))`)?.mean ?? null,
     /** Whether the tank's step of the crate's preparation was ticked. */
     wasMadeReady: (crateId: string, tankId: string): boolean => orm.get(sql`SELECT 1 AS yes FROM prepared WHERE crate_id = ${crateId} AND step = ${`tank-${tankId}-ready`}`) !== undefined,
-    hasEmptyTank: (water: string): boolean =>
-      orm.get(sql`SELECT 1 AS yes FROM tank JOIN system ON system.id = tank.system_id WHERE tank.retired_at_ms IS NULL AND system.sump_l IS NULL AND system.water = ${water} AND NOT EXISTS (SELECT 1 FROM stock WHERE stock.place_id = tank.id AND stock.quantity > 0)`) !== undefined,
     /** What the book says of the species of lots, each species once. */
     kindsOf: (lotIds: readonly string[]): BenchFish[] =>
       orm.all<BenchFishRow>(sql`SELECT ${benchFishColumns} FROM species WHERE species.id IN (SELECT species_id FROM lot WHERE lot.id IN (SELECT value FROM json_each(${JSON.stringify(lotIds)}))) ORDER BY species.name`).map(toBenchFish),

@@ -2,7 +2,7 @@ import type { RecordBox } from '../../core/crates/box.schema'
 import { unidentified, type AddBag, type CloseCrate, type CreateCrate, type EditCrate, type EditLine, type IdentifyLine, type ListLine, type RecordBags, type RemoveLine, type ReopenCrate, type UndoBags } from '../../core/crates/crates.schema'
 import { headingKey, type ListMapping } from '../../core/crates/listMapping'
 import { splitIntoBags } from '../../core/crates/splitIntoBags'
-import { totalBags, type BagFindings, type CrateSummary, type CrateView } from '../../core/crates/crateView'
+import { plainFindings, totalBags, type BagFindings, type CrateSummary, type CrateView } from '../../core/crates/crateView'
 import { bounds } from '../../core/fields/fields.schema'
 import { outsidePlaceId } from '../../core/ledger/movement'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
@@ -265,9 +265,6 @@ type Details = Partial<Pick<ListLine, 'origin' | 'strain' | 'identity' | 'promis
 const detailsOf = ({ origin = null, strain = null, identity = null, promisedTo = null, billed = null, sizeCm = null, priceEach = null, capture = null, ateBefore = null, note = null }: Details) => ({
   ...{ origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note },
 })
-
-/** A bag of which nothing else was said. */
-const plainFindings = { concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null }
 
 /** Findings as the table keeps them; what an older device does not know of counts as not asked. */
 const findingsOf = ({ ph = null, salinityBy = null, phBy = null, ammoniaMgL = null, hasBinder = null, behaviour = null, mishap = null, ...found }: BagFindings) => ({

@@ -36,7 +36,8 @@ export function createPlacementsService({ store, ledger, ledgerStore, isTank, pl
       const byTank = [...groupBy(all, (bag) => bag.tankId)]
       const sound = tankId === null ? byTank.filter(([id, bags]) => placing.against({ going: goingOf(bags), tankId: id }, context.nowMs).length === 0) : byTank
       // Where no tank is sound, the first says why.
-      for (const [id, bags] of sound.length > 0 ? sound : byTank) placing.require(context, { going: goingOf(bags), tankId: id, path: 'tankId', ...against })
+      const asked = tankId === null && sound.length > 0 ? [] : byTank
+      for (const [id, bags] of asked) placing.require(context, { going: goingOf(bags), tankId: id, path: 'tankId', ...against })
       const bags = sound.flatMap(([, each]) => each)
       for (const bag of bags) ledger.write(context, { kind: 'move', lotId: bag.lotId, fromPlaceId: bag.bagId, toPlaceId: bag.tankId, quantity: bag.quantity, happenedAtMs })
       return { placed: bags.reduce((sum, bag) => sum + bag.quantity, 0), left: all.reduce((sum, bag) => sum + bag.quantity, 0) - bags.reduce((sum, bag) => sum + bag.quantity, 0) }

@@ -56,6 +56,13 @@ interface Case {
 const residents = async (tank: TestTank | undefined, species: string, quantity = 1): Promise<void> => void (await room.addFish(tank, species, quantity))
 const tankOf = async (...asked: Parameters<typeof makeTanks>): Promise<TestTank> => (await makeTanks(...asked))[0] as TestTank
 
+/** A tank of fresh water in which somebody lives, and who comes. */
+const livesThere = (resident: string, residentCount: number, species: string, count: number) => async (): Promise<Scene> => {
+  const target = await tankOf('T1', 'fresh')
+  await residents(target, resident, residentCount)
+  return { species, count, target }
+}
+
 const cases: Case[] = [
   { rule: 'salinity', water: 'marine', prepare: async () => ({ species: 'Royal gramma', count: 1, target: await tankOf('T1', 'fresh', { system: { salinityPpt: 0.3 } }) }) },
   { rule: 'water-kind', water: 'marine', prepare: async () => ({ species: 'Royal gramma', count: 1, target: await tankOf('T1', 'fresh') }) },
@@ -65,42 +72,10 @@ const cases: Case[] = [
   { rule: 'customer-tank', water: 'fresh', prepare: async () => ({ species: 'Cherry barb', count: 6, target: await tankOf('T1', 'fresh', { tank: { purpose: 'customer' } }) }) },
   { rule: 'too-small', water: 'fresh', prepare: async () => ({ species: 'Oscar', count: 1, target: await tankOf('T1', 'fresh', { tank: { netVolumeL: 12 } }) }) },
   { rule: 'overload', water: 'fresh', prepare: async () => ({ species: 'Cherry barb', count: 140, target: await tankOf('T1', 'fresh', { tank: { netVolumeL: 30 } }) }) },
-  {
-    rule: 'eats',
-    water: 'fresh',
-    prepare: async () => {
-      const target = await tankOf('T1', 'fresh')
-      await residents(target, 'Oscar')
-      return { species: 'Cherry barb', count: 6, target }
-    },
-  },
-  {
-    rule: 'hunts',
-    water: 'fresh',
-    prepare: async () => {
-      const target = await tankOf('T1', 'fresh')
-      await residents(target, 'Pea puffer')
-      return { species: 'Nerite snail', count: 4, target }
-    },
-  },
-  {
-    rule: 'own-kind',
-    water: 'fresh',
-    prepare: async () => {
-      const target = await tankOf('T1', 'fresh')
-      await residents(target, 'Siamese fighter')
-      return { species: 'Siamese fighter', count: 1, target }
-    },
-  },
-  {
-    rule: 'no-common',
-    water: 'fresh',
-    prepare: async () => {
-      const target = await tankOf('T1', 'fresh')
-      await residents(target, 'White cloud minnow', 6)
-      return { species: 'Discus', count: 6, target }
-    },
-  },
+  { rule: 'eats', water: 'fresh', prepare: livesThere('Oscar', 1, 'Cherry barb', 6) },
+  { rule: 'hunts', water: 'fresh', prepare: livesThere('Pea puffer', 1, 'Nerite snail', 4) },
+  { rule: 'own-kind', water: 'fresh', prepare: livesThere('Siamese fighter', 1, 'Siamese fighter', 1) },
+  { rule: 'no-common', water: 'fresh', prepare: livesThere('White cloud minnow', 6, 'Discus', 6) },
   { rule: 'poisons', water: 'marine', prepare: async () => ({ species: poisoner, count: 1, target: await sharedMarine() }) },
   {
     rule: 'held-there',

@@ -4,9 +4,8 @@ import type { RunView } from '../../core/bench/benchView'
 import { differenceCauses, type DifferenceCause } from '../../core/bench/bench.schema'
 import { looksAfter, type LookAfter } from '../../core/bench/expectedCourse'
 import { lossCauses, type LossCause } from '../../core/ledger/movement'
-import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
-import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
+import { Refused, type AgainstRule } from '../ui/RuleRefusal'
 import { Stepper } from '../ui/Stepper'
 import { tankLabel } from '../ui/TankOptions'
 import { runTo } from './laneWords'
@@ -90,7 +89,7 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
           </label>
         )}
       </div>
-      {problem !== null && (ruleRefusalOf(problem) ? <RuleRefusal problem={problem} mayRescue onAgain={(against) => void send(against)} /> : <p role="alert" className="form-problem">{Object.values(errorsByField(problem) ?? {})[0] ?? sentenceOf(problem)}</p>)}
+      <Refused problem={problem} mayRescue onAgain={(against) => void send(against)} />
       <div className="thumb-bar">
         <button type="button" className="hand-button act" disabled={isSending || alive + dead + sum((lot, quantity) => (lot.difference === null ? 0 : Math.abs(restOf(lot, quantity)))) === 0} onClick={() => void send(null)}>
           <strong>

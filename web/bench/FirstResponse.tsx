@@ -11,9 +11,8 @@ import type { RunKind } from '../../core/bench/runPlan'
 import { bathCaution, planBath } from '../../core/bench/specialRuns'
 import { bathStep, isPressing, plainStep, releaseStep, strongStep } from '../../core/crates/triage'
 import type { StartRun } from '../../core/bench/bench.schema'
-import { sentenceOf } from '../api/ApiProblem'
 import { useLimits } from '../api/sharedReads'
-import { RuleRefusal, ruleRefusalOf } from '../ui/RuleRefusal'
+import { Refused } from '../ui/RuleRefusal'
 import { useGoOn } from '../ui/useGoOn'
 import { useUnits } from '../ui/useUnits'
 import { startBody, usualVessel } from './startBody'
@@ -99,7 +98,7 @@ function Responses({ subject, delivery, advice, figures, words, quick, isReady }
       </div>
       {kind && !question && <p className="notice">{delivery.water.why} A bath is made of water like the bag’s.</p>}
       {kind && question && <BathPlan key={kind} kind={kind} subject={subject} bag={nominalOf(question)} isRead={question.measured.salinityPpt !== undefined && question.measured.tempC !== undefined} isFirst={isBathFirst} isReady={isReady} onBegin={(runKind, agentId, vesselL) => void begin({ kind: runKind, agentId, vessel: 'bath', vesselL })} />}
-      {refused && (ruleRefusalOf(refused.problem) ? <RuleRefusal problem={refused.problem} mayRescue onAgain={(against) => void begin({ ...refused.body, ...(against ?? {}) })} /> : <p role="alert" className="form-problem">{sentenceOf(refused.problem)}</p>)}
+      <Refused problem={refused?.problem ?? null} mayRescue onAgain={(against) => refused && void begin({ ...refused.body, ...(against ?? {}) })} />
     </>
   )
 }

@@ -10,7 +10,7 @@ import { Sheet } from '../ui/Sheet'
 import { bagsAlike, toRecord, type BagDraft } from './bagDraft'
 import { BagFields, withDead, withLook } from './BagFields'
 import { BagPhotos } from './BagPhotos'
-import { TriageLine, useTriage } from './TriageLine'
+import { FirstStep, useTriage } from './TriageLine'
 
 export interface Undoing {
   /** What an undo would take back; null when there is nothing. */
@@ -71,13 +71,7 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, onExtr
       </div>
       <BagFields draft={draft} onChange={onDraft} photos={<BagPhotos crateId={crate.id} bag={bag} />} />
       <div className="thumb-bar">
-        <TriageLine triage={triage} />
-        {isRelease && (
-          <button type="button" className="hand-button act release-now" onClick={releaseNow}>
-            <strong>Release this bag now</strong>
-            <small>records it; the quickest way comes next</small>
-          </button>
-        )}
+        <FirstStep triage={triage} onRelease={releaseNow} />
         <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
           undo <small>{undoing.label}</small>
         </button>

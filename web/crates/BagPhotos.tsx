@@ -2,47 +2,20 @@ import { useState } from 'react'
 import type { BagView } from '../../core/crates/crateView'
 import { plural } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
-import { shrinkPicture } from './shrinkPicture'
+import { PhotoButton } from './PhotoButton'
 import { useCrateWrites } from './useCrates'
 
 /** Takes a picture of the bag in hand, and shows those that were taken. */
 export function BagPhotos({ crateId, bag }: { crateId: string; bag: BagView }) {
   const { addPhoto } = useCrateWrites(crateId)
-  const [problem, setProblem] = useState<string | null>(null)
   const [isOpen, setIsOpen] = useState(false)
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return
-    setProblem(null)
-    try {
-      addPhoto(bag.id, await shrinkPicture(file), `picture of bag ${bag.number}`)
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'The picture could not be read')
-    }
-  }
   return (
     <>
-      <label className="hand-button photo-button">
-        photo
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          aria-label={`photo of bag ${bag.number}`}
-          onChange={(event) => {
-            void take(event.currentTarget.files?.[0])
-            event.currentTarget.value = ''
-          }}
-        />
-      </label>
+      <PhotoButton label={`photo of bag ${bag.number}`} onPicture={(image) => addPhoto(bag.id, image, `picture of bag ${bag.number}`)} />
       {bag.photos.length > 0 && (
         <button type="button" className="hand-button" onClick={() => setIsOpen(true)}>
           {plural(bag.photos.length, 'picture')}
         </button>
-      )}
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
       )}
       <PhotoSheet crateId={crateId} bag={bag} isOpen={isOpen} onClose={() => setIsOpen(false)} />
     </>

@@ -14,7 +14,7 @@ import type { Undoing } from './BagInHand'
 import { draftOfRecord, lastRecorded, plainDraft, toRecord, type BagDraft } from './bagDraft'
 import { BagFields } from './BagFields'
 import { HeldPictures } from './HeldPictures'
-import { TriageLine, useTriage } from './TriageLine'
+import { FirstStep, useTriage } from './TriageLine'
 import { useCrateWrites } from './useCrates'
 
 /** A bag in hand that no list speaks of, until it is recorded. */
@@ -106,13 +106,7 @@ export function CountIn({ crate, undoing, isExtra = false, onDone }: Props) {
         </p>
       )}
       <div className="thumb-bar">
-        <TriageLine triage={triage} />
-        {isRelease && (
-          <button type="button" className="hand-button act release-now" onClick={releaseNow}>
-            <strong>Release this bag now</strong>
-            <small>records it; the quickest way comes next</small>
-          </button>
-        )}
+        <FirstStep triage={triage} onRelease={releaseNow} />
         <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undo}>
           undo <small>{undoing.label}</small>
         </button>

@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import type { CrateView } from '../../core/crates/crateView'
 import { sentenceOf } from '../api/ApiProblem'
 import { plural } from '../ui/format'
-import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
+import { Refused, type AgainstRule } from '../ui/RuleRefusal'
 import type { Undoing } from './BagInHand'
 import { sharesByTank, type TankShare } from './bagDraft'
 import { outsideKept } from '../../core/species/keptIn'
@@ -92,7 +92,7 @@ function Share({ crate, share, broken, problem, onPlace }: { crate: CrateView; s
           {why}.
         </p>
       ))}
-      {problem !== null && (ruleRefusalOf(problem) ? <RuleRefusal problem={problem} mayRescue onAgain={onPlace} /> : <p role="alert" className="form-problem">{sentenceOf(problem)}</p>)}
+      <Refused problem={problem} mayRescue onAgain={onPlace} />
     </li>
   )
 }

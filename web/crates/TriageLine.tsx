@@ -1,4 +1,4 @@
-import { countLot, isPressing, plainStep, triageBag, type Triage } from '../../core/crates/triage'
+import { countLot, isPressing, plainStep, releaseStep, triageBag, type Triage } from '../../core/crates/triage'
 import type { CrateView, LineView } from '../../core/crates/crateView'
 import { hasInvertebrate } from '../../core/bench/fishRules'
 import { nowMs } from '../api/clock'
@@ -14,8 +14,23 @@ export function useTriage(crate: CrateView, line: LineView | undefined, draft: B
   return isRead ? triageBag({ findings: draft, hoursInBag: packedAtMs === null ? null : (nowMs() - packedAtMs) / 3_600_000, poisons: line?.handling.poisons ?? null, isInvertebrate: hasInvertebrate(line ? [line] : []), lot: countLot([...opened, draft]) }, limits) : null
 }
 
+/** Above the thumb's buttons: the first step in words, and the one touch for fish that cannot wait. */
+export function FirstStep({ triage, onRelease }: { triage: Triage | null; onRelease: () => void }) {
+  return (
+    <>
+      <TriageLine triage={triage} />
+      {triage?.step === releaseStep && (
+        <button type="button" className="hand-button act release-now" onClick={onRelease}>
+          <strong>Release this bag now</strong>
+          <small>records it; the quickest way comes next</small>
+        </button>
+      )}
+    </>
+  )
+}
+
 /** The first step in words, with reasons; quiet while nothing speaks against the plan. */
-export function TriageLine({ triage }: { triage: Triage | null }) {
+function TriageLine({ triage }: { triage: Triage | null }) {
   if (!triage || triage.step === plainStep) return null
   return (
     <section className={isPressing(triage.step) ? 'triage is-pressing' : 'triage'} aria-label="First step" aria-live="polite">

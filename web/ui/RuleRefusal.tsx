@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import type { RuleRefusal as Refusal } from '../../core/placing/ruleRefusal'
-import { ApiProblem } from '../api/ApiProblem'
+import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { SayWater } from './SayWater'
 
@@ -47,5 +47,15 @@ export function RuleRefusal({ problem, onAgain, mayRescue = false }: Props) {
         </div>
       )}
     </section>
+  )
+}
+
+/** Whatever was refused: a rule with what can be done about it, anything else in its sentence. Nothing while nothing is. */
+export function Refused(props: Props) {
+  if (props.problem === null || ruleRefusalOf(props.problem)) return <RuleRefusal {...props} />
+  return (
+    <p role="alert" className="form-problem">
+      {Object.values(errorsByField(props.problem) ?? {})[0] ?? sentenceOf(props.problem)}
+    </p>
   )
 }
