@@ -3,9 +3,10 @@ import type { BenchSubject, RunView } from '../core/bench/benchView'
 import type { CrateView } from '../core/crates/crateView'
 import type { RegisterName, RegisterRow } from '../core/setup/registers'
 import type { RoomView, TankView } from '../core/room/roomView'
+import type { StaffView } from '../core/staff/staff.schema'
 import { createServices } from '../server/app'
 import type { Database } from '../server/db/open'
-import type { Actor, Command, Params, Read } from '../server/http/endpoint'
+import type { Command, Params, Read } from '../server/http/endpoint'
 
 /**
  * Speaks to the services as a browser would, at any moment of the past: the same commands, checks and transactions,
@@ -18,13 +19,13 @@ export function createCommander(db: Database) {
   const reads = new Map(endpoints.filter((each): each is Read => each.kind === 'read').map((each) => [each.path, each]))
   let written = 0
 
-  async function run<T>(name: string, params: Params, body: object, actor: Actor, atMs: number): Promise<T> {
+  async function run<T>(name: string, params: Params, body: object, actor: StaffView, atMs: number): Promise<T> {
     const command = commands.get(name)
     if (!command) throw new Error(`there is no command ${name}`)
     clock.nowMs = atMs
     written += 1
     const key = createHash('sha256').update(`demo ${written}`).digest('base64url').slice(0, 24)
-    return (await dispatch(command, { key, actor, params, body, nowMs: atMs })).answer as T
+    return (await dispatch(command, { key, actor: { ...actor, isPinFresh: true, sessionId: null }, params, body, nowMs: atMs })).answer as T
   }
 
   function ask<T>(path: string, params: Params, nowMs: number, query: Record<string, string> = {}): T {

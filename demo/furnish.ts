@@ -1,12 +1,12 @@
 import type { RegisterName, RegisterValues } from '../core/setup/registers'
 import { emptyValues } from '../core/setup/registerCsv'
 import { registers } from '../core/setup/registers'
-import type { Actor } from '../server/http/endpoint'
+import type { StaffView } from '../core/staff/staff.schema'
 import type { Commander } from './commander'
 import { demoAgents, demoDisplays, demoFoods, demoOldStock, demoPeople, demoPurposes, demoSuppliers, demoSystems, demoToolSets, demoWaters, demoZones, zoneOfSystem } from './demoBook'
 
 export interface Furnished {
-  people: { lead: Actor; keepers: Actor[] }
+  people: { lead: StaffView; keepers: StaffView[] }
   /** Ids of the tanks by code. */
   tanks: Map<string, string>
 }
@@ -40,7 +40,7 @@ export async function furnish(commander: Commander, atMs: number, timeZone: stri
   return { people: { lead, keepers }, tanks }
 }
 
-async function makeRacks(commander: Commander, lead: Actor, atMs: number, zones: ReadonlyMap<string, string>): Promise<Map<string, string>> {
+async function makeRacks(commander: Commander, lead: StaffView, atMs: number, zones: ReadonlyMap<string, string>): Promise<Map<string, string>> {
   const [tanks, systems] = [new Map<string, string>(), new Map<string, string>()]
   for (const system of demoSystems) {
     const made = await commander.run<{ systemId: string; tanks: { id: string; code: string }[] }>('addSystem', {}, system, lead, atMs)
@@ -58,7 +58,7 @@ async function makeRacks(commander: Commander, lead: Actor, atMs: number, zones:
 }
 
 /** Says of the tanks that are not for sale what they are for. */
-async function setPurposes(commander: Commander, lead: Actor, atMs: number): Promise<void> {
+async function setPurposes(commander: Commander, lead: StaffView, atMs: number): Promise<void> {
   for (const { id, version, values } of commander.rows('tanks', atMs)) {
     const purpose = demoPurposes.find(([prefix]) => String(values.code).startsWith(prefix))?.[1]
     if (purpose && values.purpose !== purpose) await commander.run('editTanks', { id }, { version, values: { ...values, purpose } }, lead, atMs)

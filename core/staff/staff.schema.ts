@@ -22,7 +22,12 @@ export const firstLeadSchema = strictObject({ name: text('Name', bounds.name), p
 export type FirstLead = InferType<typeof firstLeadSchema>
 
 /** Opens a device for the room. */
-export const signInSchema = strictObject({ name: text('Name', bounds.name), passphrase: text('Passphrase', 200) })
+export const signInSchema = strictObject({
+  name: text('Name', bounds.name),
+  passphrase: text('Passphrase', 200),
+  /** Closes the other devices that this person opened. */
+  closesOthers: yesNo('Close other devices').optional(),
+})
 export type SignIn = InferType<typeof signInSchema>
 
 /** Says who is recording on this device. */
@@ -49,7 +54,11 @@ export const resetPinSchema = strictObject({ pin: pin() })
 export type ResetPin = InferType<typeof resetPinSchema>
 
 /** Gives a person a passphrase, with which they open devices; null takes it away. */
-export const setPassphraseSchema = strictObject({ passphrase: optionalText('Passphrase', 200).min(10, 'Passphrase needs at least 10 characters') })
+export const setPassphraseSchema = strictObject({
+  passphrase: optionalText('Passphrase', 200).min(10, 'Passphrase needs at least 10 characters'),
+  /** Closes the devices this person opened, but for the one asking; left out, only those of somebody else. */
+  closesDevices: yesNo('Close devices').optional(),
+})
 export type SetPassphrase = InferType<typeof setPassphraseSchema>
 
 /** Somebody no longer works here, or does again. */

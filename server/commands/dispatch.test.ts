@@ -9,7 +9,7 @@ import { newKey } from '../testing/testRoom'
 import { createDispatch, type Dispatch } from './dispatch'
 
 const nowMs = Date.UTC(2031, 4, 4, 9)
-const actor: Actor = { id: 's', name: 'Imre', role: 'lead' }
+const actor: Actor = { id: 's', name: 'Imre', role: 'lead', isPinFresh: true, sessionId: null }
 let db: Database
 let dispatch: Dispatch
 beforeEach(() => {

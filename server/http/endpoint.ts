@@ -1,6 +1,7 @@
 import type { Request, Response } from 'express'
 import type { Role } from '../../core/staff/staff.schema'
 import type { Schema } from '../../core/fields/validated'
+import { Problem } from './problem'
 
 /** Who may call: anybody, any device with an open session, or somebody recording with at least this role. */
 export type Access = 'public' | 'device' | Role
@@ -10,6 +11,15 @@ export interface Actor {
   id: string
   name: string
   role: Role
+  /** Whether the PIN was given a short while ago: what a lead alone may do asks for it again after that. */
+  isPinFresh: boolean
+  /** The session of the device asking; null for what no device asks, such as the demo's past. */
+  sessionId: string | null
+}
+
+/** What a lead alone may do is not done on the word of a tablet that was left open. */
+export function requireFreshPin({ name, isPinFresh }: Actor): void {
+  if (!isPinFresh) throw new Problem('unidentified', `This asks for the PIN of ${name} again: it was given more than ten minutes ago`)
 }
 
 /** Room for two hundred bags and a note; whatever needs more says so. */
@@ -61,6 +71,8 @@ export interface Plain {
   access: Access
   /** Longest body, bytes; `usualBodyBytes` unless it takes files. */
   mostBytes?: number
+  /** Gives away so much that a lead's PIN is asked for again. */
+  asksPin?: boolean
   handle(request: Request, response: Response): Promise<void> | void
 }
 

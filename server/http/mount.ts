@@ -1,7 +1,7 @@
 import express, { type Express, type Request, type RequestHandler, type Response } from 'express'
 import type { Dispatch } from '../commands/dispatch'
 import type { StaffService } from '../staff/staff.service'
-import { usualBodyBytes, type Access, type Actor, type Endpoint, type Params } from './endpoint'
+import { requireFreshPin, usualBodyBytes, type Access, type Actor, type Endpoint, type Params } from './endpoint'
 import { Problem } from './problem'
 import { endlessLists } from '../../core/fields/validated'
 
@@ -20,7 +20,14 @@ export function mountEndpoints(app: Express, endpoints: readonly Endpoint[], col
 
 function handlerOf(endpoint: Endpoint, { dispatch, staff, now }: Collaborators): RequestHandler {
   const readBody = endpoint.kind === 'read' || endpoint.method === 'get' ? null : bodyReader(endpoint.mostBytes ?? usualBodyBytes)
-  const actorOf = (request: Request): Actor => allowed(staff.requireActor(request.headers.cookie, request.get('X-Recording'), now()), endpoint.access)
+  const asksPin = endpoint.access === 'lead' && (endpoint.kind === 'command' || (endpoint.kind === 'plain' && endpoint.asksPin === true))
+  const actorOf = (request: Request): Actor => {
+    const actor = allowed(staff.requireActor(request.headers.cookie, request.get('X-Recording'), now()), endpoint.access)
+    if (!asksPin) return actor
+    requireFreshPin(actor)
+    staff.keepPinFresh(actor, now())
+    return actor
+  }
   if (endpoint.kind === 'command') {
     return async (request, response) => {
       const actor = actorOf(request)

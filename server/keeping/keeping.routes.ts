@@ -37,6 +37,7 @@ export function keepingEndpoints(db: Database, audit: AuditStore, now: () => num
       method: 'get',
       path: '/api/keeping/backup',
       access: 'lead',
+      asksPin: true,
       handle: (request, response) =>
         withCopy(db, 'room.tgz', async (file) => {
           log('backup', request.get('X-Recording'))
@@ -47,6 +48,7 @@ export function keepingEndpoints(db: Database, audit: AuditStore, now: () => num
       method: 'get',
       path: '/api/keeping/export',
       access: 'lead',
+      asksPin: true,
       handle: (request, response) =>
         withCopy(db, 'room.sqlite', async (file) => {
           log('export', request.get('X-Recording'))

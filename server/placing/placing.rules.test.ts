@@ -271,6 +271,9 @@ describe('who may go on against a rule', () => {
     const move = (against: object): Promise<Answer> => asKeeper(`/api/tanks/${away.id}/moves`, { lotId, quantity: 6, toTankId: target.id, note: null, happenedAtMs, ...against })
     expect((await move({ override: 'it will do' })).body.detail).toBe('Cherry barb must not go to T1-01: Oscar eats Cherry barb. A lead may decide it all the same, with a reason.')
     expect((await asKeeper('/api/crates', { ...head, lines: [{ species: 'Cherry barb', count: 6, bags: 1, perBag: null, tankId: target.id, override: 'it will do' }] })).body.code).toBe('breaks-rule')
+    room.clock.nowMs += 11 * 60_000
+    const asLead = request(room.app).post(`/api/tanks/${away.id}/moves`).set('Cookie', room.cookie).set('X-Recording', room.leadId).set('Idempotency-Key', newKey())
+    expect((await asLead.send({ lotId, quantity: 6, toTankId: target.id, note: null, happenedAtMs, override: 'on the word of a tablet left open' })).body.code).toBe('unidentified')
     expect((await move({ override: 'the tank is leaking', isRescue: true })).status).toBe(201)
     const rescues = async () => ((await room.get('/api/today')).body as { rescues: { key: string }[] }).rescues
     expect(await rescues()).toMatchObject([{ species: 'Cherry barb', tankCode: 'T1-01', reason: 'the tank is leaking', rules: 'Oscar eats Cherry barb', staffName: 'Oona' }])

@@ -6,7 +6,7 @@ import type { BrokenRule } from '../../core/tankChoice/company'
 import { brokenRules, eachOnce, isWaterUnsaid, rulesTogether } from '../../core/tankChoice/rules'
 import type { ChoiceLine, ChoiceTank } from '../../core/tankChoice/tankChoice'
 import type { AuditStore } from '../audit/audit.store'
-import type { CommandContext } from '../http/endpoint'
+import { requireFreshPin, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { LotAtHand, PlacingStore } from './placing.store'
@@ -92,6 +92,7 @@ export function createPlacingService({ store, audit, limits, heldDays }: Collabo
     const isUnsaid = broken.some(({ code }) => code === 'water-unknown')
     const isDistress = isRescue && actor.role !== 'lead'
     if (!isUnsaid && (actor.role === 'lead' || isDistress) && override?.trim()) {
+      if (!isDistress) requireFreshPin(actor)
       const reason = override.trim()
       for (const { lotId } of lots) store.insertOverride({ id: newId(), lotId, tankId: tank.id, codes: [...new Set(broken.map(({ code }) => code))], broken: rules, reason, isRescue: Number(isDistress), staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
       audit.insert({ atMs: nowMs, staffId: actor.id, action: isDistress ? 'rescued' : 'overruled', subject: `${names} to ${tank.code}`, changes: { rule: [rules, reason] }, commandKey: key })

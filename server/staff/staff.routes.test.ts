@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
-import request from 'supertest'
+import { Agent } from 'node:http'
+import request, { type Response } from 'supertest'
 import { createApp } from '../app'
 import { openDatabase } from '../db/open'
 import { createTestRoom, newKey, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
@@ -53,6 +54,29 @@ describe('opening a device', () => {
     expect([locked.status, locked.body.code]).toEqual([429, 'too-many-tries'])
   })
 
+  test('one first lead is made at a time, and whoever comes after is turned away before anything is hashed for them', async () => {
+    const db = openDatabase(':memory:')
+    const app = createApp({ db, now: () => testNowMs })
+    const body = { name: 'Imre', passphrase: 'tide pool at dawn', pin: '4711', roomName: 'Room', timeZone: 'UTC' }
+    const call = () => request(app).post('/api/session/first-lead').send(body)
+    const together = await Promise.all([call(), call(), call()])
+    expect(together.map(({ status }) => status).sort()).toEqual([201, 409, 409])
+    expect(together.filter(({ body }) => /at this moment/.test(String(body.detail)))).toHaveLength(2)
+    for (let tries = 2; tries < 10; tries += 1) expect((await call()).status).toBe(409)
+    expect((await call()).body.code).toBe('too-many-tries')
+    db.close()
+  })
+
+  test('signing in again ends what was open on that device, and other devices of that person if they wish', async () => {
+    const cookieOf = (answer: Response): string => String(answer.headers['set-cookie']?.[0]).split(';')[0] ?? ''
+    const isOpen = async (cookie: string): Promise<boolean> => (await request(room.app).get('/api/room').set('Cookie', cookie)).status === 200
+    const first = cookieOf(await signIn('Imre', 'tide pool at dawn'))
+    const second = cookieOf(await signIn('Imre', 'tide pool at dawn').set('Cookie', first))
+    expect([await isOpen(first), await isOpen(second), await isOpen(room.cookie)]).toEqual([false, true, true])
+    const third = cookieOf(await request(room.app).post('/api/session').send({ name: 'Imre', passphrase: 'tide pool at dawn', closesOthers: true }))
+    expect([await isOpen(second), await isOpen(room.cookie), await isOpen(third)]).toEqual([false, false, true])
+  })
+
   test('a session ends after thirty days, and when the device is closed', async () => {
     room.clock.nowMs += 31 * 24 * 3_600_000
     expect((await room.get('/api/room')).status).toBe(401)
@@ -74,6 +98,37 @@ describe('who is recording', () => {
     const other = String((await signIn('Imre', 'tide pool at dawn')).headers['set-cookie']?.[0]).split(';')[0] ?? ''
     const elsewhere = await request(room.app).post('/api/checks').set('Cookie', other).set('X-Recording', oona).set('Idempotency-Key', newKey()).send(quietCheck(room.tanks[0]!.id))
     expect(elsewhere.body.code).toBe('unidentified')
+  })
+
+  test('a PIN is guessed ten times, from however many addresses: counted by device and by person', async () => {
+    const oona = await addKeeper()
+    const guess = (address: string, staffId: string, pin: string, cookie = room.cookie) => identify(staffId, pin, cookie).agent(new Agent({ localAddress: address }))
+    for (let tried = 0; tried < 10; tried += 1) expect((await guess(`127.0.1.${tried + 1}`, oona, `900${tried}`)).status).toBe(422)
+    // This device, for anybody; this person, on any device; whoever was not tried, elsewhere.
+    expect((await guess('127.0.2.1', room.leadId, '4711')).body.code).toBe('too-many-tries')
+    const other = String((await signIn('Imre', 'tide pool at dawn')).headers['set-cookie']?.[0]).split(';')[0] ?? ''
+    expect((await guess('127.0.2.2', oona, '2222', other)).body.code).toBe('too-many-tries')
+    expect((await guess('127.0.2.3', room.leadId, '4711', other)).status).toBe(200)
+  })
+
+  test('what a lead alone may do asks for the PIN again after ten minutes without it, a keeper’s work never', async () => {
+    const [lead, tank] = [room.leadId, room.tanks[0]!.id]
+    const asLead = (path: string, body?: object) => {
+      const asked = (body ? request(room.app).post(path) : request(room.app).get(path)).set('Cookie', room.cookie).set('X-Recording', lead).set('Idempotency-Key', newKey())
+      return body ? asked.send(body) : asked
+    }
+    const person = (name: string) => asLead('/api/staff', { name, role: 'keeper', pin: '2222', passphrase: null })
+    for (const [minutes, name] of [[9, 'Oona'], [18, 'Teodor']] as const) {
+      room.clock.nowMs = testNowMs + minutes * 60_000
+      // Going on with it is as good as the PIN.
+      expect((await person(name)).status).toBe(201)
+    }
+    room.clock.nowMs = testNowMs + 29 * 60_000
+    expect([(await person('Ines')).body.code, (await asLead('/api/keeping/export')).body.code]).toEqual(['unidentified', 'unidentified'])
+    expect((await room.get('/api/people')).status).toBe(403)
+    expect([(await asLead('/api/people')).status, (await asLead('/api/checks', quietCheck(tank))).status]).toEqual([200, 201])
+    await identify(lead, '4711')
+    expect((await person('Ines')).status).toBe(201)
   })
 
   test('PIN and passphrase leave no trace but their hashes', async () => {
@@ -143,6 +198,15 @@ describe('people and devices', () => {
     expect((await request(room.app).get('/api/room').set('Cookie', his)).body.code).toBe('signed-out')
     await room.post('/api/devices/closing', {})
     expect((await room.get('/api/room')).body.code).toBe('signed-out')
+  })
+
+  test('a new passphrase of one’s own closes one’s other devices if wished, and never the one it is typed on', async () => {
+    const other = cookieOf(await signIn('Imre', 'tide pool at dawn'))
+    const isOpen = async (): Promise<boolean> => (await request(room.app).get('/api/room').set('Cookie', other)).status === 200
+    await room.post(`/api/staff/${room.leadId}/passphrase`, { passphrase: 'ebb tide at noon', closesDevices: false })
+    expect(await isOpen()).toBe(true)
+    await room.post(`/api/staff/${room.leadId}/passphrase`, { passphrase: 'ebb tide at dusk', closesDevices: true })
+    expect([await isOpen(), (await room.get('/api/room')).status]).toEqual([false, 200])
   })
 
   test('units and name of the room change for every device', async () => {

@@ -1,5 +1,5 @@
 import type { Request, Response } from 'express'
-import { rateLimit } from 'express-rate-limit'
+import { rateLimit, type Options as RateLimitOptions } from 'express-rate-limit'
 import { addStaffSchema, editStaffSchema, firstLeadSchema, identifySchema, resetPinSchema, retireStaffSchema, roomSettingsSchema, setPassphraseSchema, signInSchema } from '../../core/staff/staff.schema'
 import { strictObject } from '../../core/fields/fields.schema'
 import { command, plain, read, type Endpoint, type Plain } from '../http/endpoint'
@@ -17,9 +17,9 @@ export function staffEndpoints(staff: StaffService, isSecure: boolean): Endpoint
   const giveSession = (response: Response, token: string): void => void response.cookie(sessionCookie, token, cookie).status(201).json({})
   return [
     plain({ method: 'get', path: '/api/session', access: 'public', handle: (request, response) => void response.json(staff.sessionView(request.headers.cookie)) }),
-    plain({ method: 'post', path: '/api/session/first-lead', access: 'public', handle: async (request, response) => giveSession(response, await staff.createFirstLead(validated(firstLeadSchema, request.body), deviceOf(request))) }),
-    plain({ method: 'post', path: '/api/session', access: 'public', handle: limited(async (request, response) => giveSession(response, await staff.signIn(validated(signInSchema, request.body), deviceOf(request)))) }),
-    plain({ method: 'post', path: '/api/session/recording', access: 'device', handle: limited(async (request, response) => void response.json(await staff.identify(request.headers.cookie, validated(identifySchema, request.body)))) }),
+    plain({ method: 'post', path: '/api/session/first-lead', access: 'public', handle: limited(async (request, response) => giveSession(response, await staff.createFirstLead(validated(firstLeadSchema, request.body), deviceOf(request)))) }),
+    plain({ method: 'post', path: '/api/session', access: 'public', handle: limited(async (request, response) => giveSession(response, await staff.signIn(validated(signInSchema, request.body), deviceOf(request), request.headers.cookie))) }),
+    plain({ method: 'post', path: '/api/session/recording', access: 'device', handle: limited(async (request, response) => void response.json(await staff.identify(request.headers.cookie, validated(identifySchema, request.body))), ({ headers }) => staff.sessionIdOf(headers.cookie), personOf) }),
     plain({
       method: 'delete',
       path: '/api/session',
@@ -50,19 +50,19 @@ function deviceOf(request: Request): string {
   return `${system}${agent.includes('Mobile') ? ' phone or tablet' : ''} at ${request.ip ?? 'unknown address'}`.slice(0, 80)
 }
 
-/** Only wrong tries count, so that a shift change on one tablet never locks it. */
-function limited(handle: Plain['handle']): Plain['handle'] {
-  const limit = rateLimit({
-    windowMs: waitMs,
-    limit: wrongTries,
-    skipSuccessfulRequests: true,
-    standardHeaders: false,
-    legacyHeaders: false,
-    validate: false,
-    handler: (_request, _response, next) => next(new Problem('too-many-tries', 'Too many wrong tries from this device; wait ten minutes')),
-  })
-  return (request, response) =>
-    new Promise((resolve, reject) => {
-      void limit(request, response, (error?: unknown) => (error ? reject(error as Error) : resolve(handle(request, response))))
-    })
+/** Whose PIN is tried; nothing that is no name of ours is counted for anybody. */
+const personOf = (request: Request): string => String((request.body as { staffId?: unknown } | undefined)?.staffId).slice(0, 64)
+
+/**
+ * Lets a secret be wrong a few times only, counted by address and by whatever else is given: an address is quickly
+ * changed, a device and a person are not. Only wrong tries count, so that a shift change on one tablet never locks it.
+ */
+function limited(handle: Plain['handle'], ...countedBy: ((request: Request) => string)[]): Plain['handle'] {
+  const options = { windowMs: waitMs, limit: wrongTries, skipSuccessfulRequests: true, standardHeaders: false, legacyHeaders: false, validate: false } as const
+  const refuse: RateLimitOptions['handler'] = (_request, _response, next) => void next(new Problem('too-many-tries', 'Too many wrong tries from this device or for this person; wait ten minutes'))
+  const limits = [rateLimit({ ...options, handler: refuse }), ...countedBy.map((keyGenerator) => rateLimit({ ...options, handler: refuse, keyGenerator }))]
+  return async (request, response) => {
+    for (const limit of limits) await new Promise<void>((resolve, reject) => void limit(request, response, (error?: unknown) => (error ? reject(error as Error) : resolve())))
+    return handle(request, response)
+  }
 }

@@ -18,6 +18,10 @@ const tokenHashOf = (token: string): string => createHash('sha256').update(token
 /** A hash nobody's passphrase has, so that an unknown name takes as long as a wrong passphrase. */
 const nobodysHash = hash(randomBytes(16).toString('hex'))
 
+/** How long a PIN lets a lead do what leads alone may do. Each such deed begins it anew. */
+export const pinFreshMs = 10 * 60_000
+const keptFreshEveryMs = 60_000
+
 /** How often a device's last visit is written down, at most. */
 const seenEveryMs = 10 * 60_000
 
@@ -32,6 +36,7 @@ export interface StaffOptions {
 export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOptions) {
   const store = createStaffStore(db)
   const audit = createAuditStore(db)
+  let isFirstLeadBeingMade = false
   const log = (staffId: string | null, action: string, subject: string): void => audit.insert({ atMs: now(), staffId, action, subject })
   const logCommand = ({ actor, key, nowMs }: CommandContext, action: string, subject: string, changes: Record<string, [unknown, unknown]> | null = null): void =>
     audit.insert({ atMs: nowMs, staffId: actor.id, action, subject, changes, commandKey: key })
@@ -46,6 +51,10 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
   function keepOneLead(leaving: string): void {
     const others = store.people().filter((person) => person.id !== leaving && person.role === 'lead' && person.opensDevices && person.retiredAtMs === null)
     if (others.length === 0) throw new Problem('conflict', 'This is the last lead who can open devices; make somebody else a lead with a passphrase first')
+  }
+
+  function refuseSecondFirstLead(): void {
+    if (store.room()) throw new Problem('conflict', 'This room has its first lead already; sign in instead')
   }
 
   function sessionOf(cookies: string | undefined, nowMs: number): SessionRow | null {
@@ -63,9 +72,9 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
   }
 
   /** Where nothing can be written (a full disk), a device opens all the same. */
-  function markSeen(sessionId: string): void {
+  function ifThereIsRoom(write: () => unknown): void {
     try {
-      store.markSeen(sessionId, now())
+      write()
     } catch {
       // It is written down with a later visit.
     }
@@ -83,7 +92,7 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
     sessionView(cookies: string | undefined): SessionView {
       const session = sessionOf(cookies, now())
       const room = store.room()
-      if (session && now() - (session.lastSeenAtMs ?? 0) > seenEveryMs) markSeen(session.id)
+      if (session && now() - (session.lastSeenAtMs ?? 0) > seenEveryMs) ifThereIsRoom(() => store.markSeen(session.id, now()))
       return {
         state: !room ? 'first-start' : session ? 'signed-in' : 'signed-out',
         roomName: room?.name ?? null,
@@ -101,9 +110,13 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
 
     /** Makes the room and its first lead; once only. Returns the token of the session opened for them. */
     async createFirstLead({ name, passphrase, pin, roomName, timeZone }: FirstLead, device: string | null = null): Promise<string> {
-      const [passphraseHash, pinHash] = await Promise.all([hash(passphrase), hash(pin)])
+      // Hashing is slow on purpose and takes turns with everybody's PIN, so nothing is hashed for whom it cannot help.
+      refuseSecondFirstLead()
+      if (isFirstLeadBeingMade) throw new Problem('conflict', 'Somebody else is opening this room at this moment; try again')
+      isFirstLeadBeingMade = true
+      const [passphraseHash, pinHash] = await Promise.all([hash(passphrase), hash(pin)]).finally(() => (isFirstLeadBeingMade = false))
       return db.transact(() => {
-        if (store.room()) throw new Problem('conflict', 'This room has its first lead already; sign in instead')
+        refuseSecondFirstLead()
         store.createRoom({ name: roomName.trim(), timeZone })
         const lead = insertPerson(name, 'lead', pinHash, passphraseHash)
         const session = openSession(lead.id, device)
@@ -113,14 +126,20 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
       })
     },
 
-    /** Opens a device with name and passphrase; returns the session's token. */
-    async signIn({ name, passphrase }: SignIn, device: string | null = null): Promise<string> {
+    /**
+     * Opens a device with name and passphrase; what was open on it ends, and on other devices of this person if they wish.
+     * @returns the session's token.
+     */
+    async signIn({ name, passphrase, closesOthers = false }: SignIn, device: string | null = null, cookies?: string): Promise<string> {
       const person = store.staffByName(name)
       const matches = await verify(person?.passphraseHash ?? (await nobodysHash), passphrase)
       if (!person?.passphraseHash || !matches || person.retiredAtMs !== null) {
         log(person?.id ?? null, 'refused', 'opening a device')
         throw fieldProblem('passphrase', 'Name and passphrase do not belong together')
       }
+      const before = sessionOf(cookies, now())
+      if (before) store.closeSession(before.id)
+      if (closesOthers) log(person.id, 'closed their other devices', `${store.closeSessionsOf(person.id)} devices`)
       log(person.id, 'opened a device', device ?? '')
       return openSession(person.id, device).token
     },
@@ -180,12 +199,12 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
     },
 
     preparePassphrase: async ({ passphrase }: SetPassphrase) => (passphrase === null ? null : hash(passphrase)),
-    /** Gives a person a new passphrase, or none; devices they opened are closed. */
-    setPassphrase(context: CommandContext, _input: SetPassphrase, passphraseHash: string | null) {
+    /** Gives a person a new passphrase, or none; devices they opened are closed if wished, but for the one asking. */
+    setPassphrase(context: CommandContext, { closesDevices }: SetPassphrase, passphraseHash: string | null) {
       const person = requirePerson(context.params.staffId)
       if (passphraseHash === null) keepOneLead(person.id)
       store.updateStaff(person.id, { passphraseHash })
-      if (person.id !== context.actor.id) store.closeSessionsOf(person.id)
+      if (closesDevices ?? person.id !== context.actor.id) store.closeSessionsOf(person.id, context.actor.sessionId)
       logCommand(context, passphraseHash === null ? 'passphrase taken away' : 'new passphrase', `person ${person.name}`)
       return {}
     },
@@ -241,6 +260,9 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
       if (!sessionOf(cookies, nowMs)) throw signedOut()
     },
 
+    /** Which session a cookie opens; empty for none. */
+    sessionIdOf: (cookies: string | undefined): string => sessionOf(cookies, now())?.id ?? '',
+
     /** Answers whether the cookie still opens a session. */
     isOpen: (cookies: string | undefined, nowMs: number): boolean => sessionOf(cookies, nowMs) !== null,
 
@@ -250,7 +272,14 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
       if (!session) throw signedOut()
       const actor = /^[A-Za-z0-9_-]{1,64}$/.test(staffId ?? '') ? store.recorder(session.id, staffId ?? '') : null
       if (!actor) throw new Problem('unidentified', 'Say who is recording first, by PIN')
-      return actor
+      const { identifiedAtMs, ...person } = actor
+      return { ...person, isPinFresh: nowMs - identifiedAtMs <= pinFreshMs, sessionId: session.id }
+    },
+
+    /** A lead did what leads alone may do: their PIN is not asked for while they go on. */
+    keepPinFresh({ id, sessionId }: Actor, nowMs: number): void {
+      const given = sessionId === null ? undefined : store.recorder(sessionId, id)?.identifiedAtMs
+      if (sessionId !== null && given !== undefined && nowMs - given > keptFreshEveryMs) ifThereIsRoom(() => store.addRecorder(sessionId, id, nowMs))
     },
   }
 }

@@ -12,7 +12,7 @@ export type SessionRow = typeof session.$inferSelect
 export function createStaffStore({ orm }: Database) {
   const sessionByToken = orm.select().from(session).where(eq(session.tokenHash, sql.placeholder('tokenHash'))).prepare()
   const recorder = orm
-    .select({ id: staff.id, name: staff.name, role: staff.role })
+    .select({ id: staff.id, name: staff.name, role: staff.role, identifiedAtMs: sessionRecorder.identifiedAtMs })
     .from(sessionRecorder)
     .innerJoin(staff, eq(staff.id, sessionRecorder.staffId))
     .where(and(eq(sessionRecorder.sessionId, sql.placeholder('sessionId')), eq(sessionRecorder.staffId, sql.placeholder('staffId')), isNull(staff.retiredAtMs)))
@@ -51,14 +51,14 @@ export function createStaffStore({ orm }: Database) {
     markSeen: (id: string, lastSeenAtMs: number) => void orm.update(session).set({ lastSeenAtMs }).where(eq(session.id, id)).run(),
     isSession: (id: string): boolean => orm.select({ id: session.id }).from(session).where(eq(session.id, id)).get() !== undefined,
     closeSession: (id: string) => closeSessions([id]),
-    closeSessionsOf: (staffId: string): number => closeSessions(orm.select({ id: session.id }).from(session).where(eq(session.openedById, staffId)).all().map((row) => row.id)),
+    closeSessionsOf: (staffId: string, exceptId: string | null = null): number => closeSessions(orm.select({ id: session.id }).from(session).where(eq(session.openedById, staffId)).all().map((row) => row.id).filter((id) => id !== exceptId)),
     closeAllSessions: (): number => closeSessions(orm.select({ id: session.id }).from(session).all().map((row) => row.id)),
     forgetRecorder: (staffId: string) => void orm.delete(sessionRecorder).where(eq(sessionRecorder.staffId, staffId)).run(),
     insertSession: (values: typeof session.$inferInsert) => orm.insert(session).values(values).run(),
     sessionByToken: (tokenHash: string): SessionRow | null => sessionByToken.get({ tokenHash }) ?? null,
     addRecorder: (sessionId: string, staffId: string, identifiedAtMs: number) =>
-      orm.insert(sessionRecorder).values({ sessionId, staffId, identifiedAtMs }).onConflictDoNothing().run(),
-    recorder: (sessionId: string, staffId: string): StaffView | null => recorder.get({ sessionId, staffId }) ?? null,
+      orm.insert(sessionRecorder).values({ sessionId, staffId, identifiedAtMs }).onConflictDoUpdate({ target: [sessionRecorder.sessionId, sessionRecorder.staffId], set: { identifiedAtMs } }).run(),
+    recorder: (sessionId: string, staffId: string): (StaffView & { identifiedAtMs: number }) | null => recorder.get({ sessionId, staffId }) ?? null,
     recorderIds: (sessionId: string) =>
       orm.select({ staffId: sessionRecorder.staffId }).from(sessionRecorder).where(eq(sessionRecorder.sessionId, sessionId)).all().map((row) => row.staffId),
   }

@@ -18,6 +18,8 @@ interface Deeds {
   keep(asked: { room: number }): Promise<{ file: string }>
   /** Lets the room's clock stand at a moment. Devices that listen are cut off and ask anew, as after a restart. */
   standAt(asked: { room: number; atMs: number }): Promise<object>
+  /** Lets it be an hour since anybody gave their PIN. */
+  forgetPins(asked: { room: number }): Promise<object>
   /** Fills the disk under a room, or makes room on it again. */
   fillDisk(asked: { room: number; isFull: boolean }): Promise<object>
   /** Puts something into the plan of a run that cannot be followed, as a fault of ours might. */
@@ -42,6 +44,9 @@ let opened = 0
 const serve = (db: Database, frozenMs: number | null): RequestListener =>
   createApp({ db, now: frozenMs === null ? Date.now : () => frozenMs, isFrozenClock: frozenMs !== null, webFolder }) as RequestListener
 
+/** Whoever records here gave their PIN at this moment, however old the room is that was copied. */
+const givePins = ({ raw }: Database, atMs: number): void => void raw.prepare('UPDATE session_recorder SET identified_at_ms = ?').run(Math.floor(atMs))
+
 function required(room: number): Open {
   const found = open.get(room)
   if (!found) throw new RangeError(`room ${room} is not open`)
@@ -65,6 +70,7 @@ const deeds: Deeds = {
     const folder = mkdtempSync(join(work, `${room}-`))
     if (from) copyFileSync(from, databaseIn(folder))
     const db = openDatabase(databaseIn(folder))
+    givePins(db, Date.now())
     const app = serve(db, null)
     const server = createServer((request, response) => required(room).app(request, response))
     open.set(room, { folder, db, server, app })
@@ -76,8 +82,13 @@ const deeds: Deeds = {
   },
   async standAt({ room, atMs }) {
     const served = required(room)
+    givePins(served.db, atMs)
     served.app = serve(served.db, atMs)
     served.server.closeAllConnections()
+    return {}
+  },
+  async forgetPins({ room }) {
+    givePins(required(room).db, Date.now() - 3_600_000)
     return {}
   },
   async fillDisk({ room, isFull }) {

@@ -18,6 +18,8 @@ export interface Session {
   recorder: StaffView
   /** Asks for another person's PIN. */
   changeRecorder(): void
+  /** Gives the PIN of whoever is recording once more. */
+  confirmPin(pin: string): Promise<void>
   signOut(): Promise<void>
 }
 

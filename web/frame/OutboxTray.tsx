@@ -1,24 +1,30 @@
+import { useState } from 'react'
 import { outbox, useOutboxSnapshot } from '../api/useOutbox'
 import { useSession } from '../api/session'
 import type { OutboxEntry, OutboxSnapshot } from '../api/outbox'
 import { plural } from '../ui/format'
+import { PinSheet } from '../ui/PinSheet'
 import { useFormat } from '../ui/useFormat'
 
 /** Says what waits on this device and why, and what the server refused. Quiet while all is sent. */
 export function OutboxTray() {
   const waits = useOutboxSnapshot()
-  const { staff, changeRecorder } = useSession()
+  const { staff, recorder, changeRecorder } = useSession()
   const format = useFormat()
   const { state, refused, next, stuck, serverNowMs } = waits
   const person = staff.find(({ id }) => id === next?.staffId)
+  const isOwn = next?.staffId === recorder.id
+  // Who put the sheet away finds the way back in the tray.
+  const [leftKey, setLeftKey] = useState<string | null>(null)
   const waitsFor = person?.name ?? 'somebody who is not in the list any more'
   const sentence = sentenceFor(waits, waitsFor, serverNowMs === null ? '' : format.moment(serverNowMs))
   return (
     <div aria-live="polite">
+      <PinSheet isOpen={state === 'unidentified' && isOwn && next?.key !== leftKey} onClose={() => setLeftKey(next?.key ?? null)} />
       {sentence && (
         <p className="tray is-waiting">
           <span>{sentence}</span>
-          {state === 'unidentified' && person && <button type="button" onClick={changeRecorder}>enter a PIN</button>}
+          {state === 'unidentified' && person && <button type="button" onClick={isOwn ? () => setLeftKey(null) : changeRecorder}>enter a PIN</button>}
           {state === 'unidentified' && !person && next && <button type="button" onClick={() => outbox.giveUp(next.key)}>give up {next.label}</button>}
           {state === 'ahead' && <button type="button" onClick={outbox.putOnServerClock}>use the server’s time</button>}
         </p>

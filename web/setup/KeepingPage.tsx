@@ -1,12 +1,13 @@
 import { useRef, useState } from 'react'
 import { Button, ProgressBar } from 'react-bootstrap'
 import type { KeepingView } from '../../core/keeping/keeping'
-import { sentenceOf } from '../api/ApiProblem'
+import { ApiProblem, sentenceOf } from '../api/ApiProblem'
 import { download, type DownloadProgress } from '../api/download'
 import { useSession } from '../api/session'
 import { useLeadRead } from '../api/useLeadRead'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
+import { PinSheet } from '../ui/PinSheet'
 
 /** Copies of the room: a backup to restore from, and everything in an open format. */
 export function KeepingPage() {
@@ -39,6 +40,7 @@ function Download({ path, label, total }: { path: string; label: string; total: 
   const { recorder } = useSession()
   const [state, setState] = useState<DownloadProgress | null>(null)
   const [said, setSaid] = useState<string | null>(null)
+  const [isPinAsked, setIsPinAsked] = useState(false)
   const abort = useRef<AbortController | null>(null)
   const start = async (): Promise<void> => {
     abort.current = new AbortController()
@@ -47,7 +49,8 @@ function Download({ path, label, total }: { path: string; label: string; total: 
     try {
       setSaid(`${await download(path, recorder.id, setState, abort.current.signal)} is in your downloads.`)
     } catch (error) {
-      setSaid(abort.current.signal.aborted ? 'Cancelled; nothing was saved.' : sentenceOf(error))
+      if (error instanceof ApiProblem && error.code === 'unidentified') setIsPinAsked(true)
+      else setSaid(abort.current.signal.aborted ? 'Cancelled; nothing was saved.' : sentenceOf(error))
     }
     setState(null)
   }
@@ -70,6 +73,14 @@ function Download({ path, label, total }: { path: string; label: string; total: 
         </Button>
       )}
       {said && <p role="status">{said}</p>}
+      <PinSheet
+        isOpen={isPinAsked}
+        onClose={() => setIsPinAsked(false)}
+        onGiven={() => {
+          setIsPinAsked(false)
+          void start()
+        }}
+      />
     </>
   )
 }

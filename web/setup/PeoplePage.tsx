@@ -7,7 +7,7 @@ import { addStaffSchema, resetPinSchema, roles, setPassphraseSchema, type AddSta
 import { currentOf, sentenceOf } from '../api/ApiProblem'
 import { useLeadRead } from '../api/useLeadRead'
 import { useWrite } from '../api/useOutbox'
-import { Field, FormProblem } from '../ui/Field'
+import { Field, FormProblem, TickField } from '../ui/Field'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
@@ -49,7 +49,7 @@ function PersonForms({ person }: { person: PersonView }) {
   const [version, setVersion] = useState(person.version)
   const [stale, setStale] = useState<PersonView | null>(null)
   const pin = useForm({ resolver: yupResolver(resetPinSchema), defaultValues: { pin: '' } })
-  const passphrase = useForm({ resolver: yupResolver(setPassphraseSchema), defaultValues: { passphrase: null as string | null } })
+  const passphrase = useForm({ resolver: yupResolver(setPassphraseSchema), defaultValues: { passphrase: null as string | null, closesDevices: true } })
   const label = `person ${person.name}`
   const saveWho = (asVersion: number) => who.handleSubmit(async (values) => {
     const edit = write({ command: 'editStaff', method: 'PUT', path, label, body: { ...values, version: asVersion } }, { refusals: 'form' }) as Promise<{ version: number }>
@@ -65,7 +65,7 @@ function PersonForms({ person }: { person: PersonView }) {
   })
   const savePassphrase = passphrase.handleSubmit(async (body) => {
     if (!(await submitInto(passphrase, () => write({ command: 'setPassphrase', path: `${path}/passphrase`, label, body }, { refusals: 'form', isSecret: true })))) return
-    passphrase.reset({ passphrase: null })
+    passphrase.reset({ passphrase: null, closesDevices: true })
     setSaid(body.passphrase === null ? `${person.name} opens no devices any more.` : `${person.name} opens devices with the new passphrase.`)
   })
   const retire = (isRetired: boolean): void => void write({ command: 'retireStaff', path: `${path}/retirement`, label, body: { isRetired, version: person.version } }, { refusals: 'form' }).then(() => mutate(['session']), (error: unknown) => setSaid(sentenceOf(error)))
@@ -99,6 +99,7 @@ function PersonForms({ person }: { person: PersonView }) {
       <FormProblem form={pin} />
       <Form noValidate onSubmit={(event) => void savePassphrase(event)} className="field-row">
         <Field form={passphrase} name="passphrase" label="New passphrase" type="password" autoComplete="new-password" hint="at least 10 characters; left empty, this person opens no devices" />
+        <TickField form={passphrase} name="closesDevices" label="Close the devices opened before (this one stays open)" />
         <Button type="submit" className="button">Set the passphrase</Button>
       </Form>
       <FormProblem form={passphrase} />

@@ -2,14 +2,14 @@ import { yupResolver } from '@hookform/resolvers/yup'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { signInSchema } from '../../core/staff/staff.schema'
-import { Field, FormProblem } from '../ui/Field'
+import { Field, FormProblem, TickField } from '../ui/Field'
 import { submitInto } from '../ui/submitInto'
 import { Doorstep } from './Doorstep'
 import type { SessionActions } from './useSessionView'
 
 /** Opens this device for the room. */
 export function SignInPage({ roomName, waiting, signIn }: { roomName: string; waiting: number } & Pick<SessionActions, 'signIn'>) {
-  const form = useForm({ resolver: yupResolver(signInSchema), defaultValues: { name: '', passphrase: '' } })
+  const form = useForm({ resolver: yupResolver(signInSchema), defaultValues: { name: '', passphrase: '', closesOthers: false } })
   return (
     <Doorstep title={roomName}>
       <p>This device is not open yet. A lead opens it once with a passphrase; after that everybody records by PIN.</p>
@@ -18,6 +18,7 @@ export function SignInPage({ roomName, waiting, signIn }: { roomName: string; wa
       <Form noValidate onSubmit={form.handleSubmit((values) => submitInto(form, () => signIn(values)))}>
         <Field form={form} name="name" label="Name" autoFocus autoComplete="username" />
         <Field form={form} name="passphrase" label="Passphrase" type="password" autoComplete="current-password" />
+        <TickField form={form} name="closesOthers" label="Close the other devices I opened" />
         <FormProblem form={form} />
         <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
           Open this device

@@ -48,6 +48,11 @@ export function Field<T extends FieldValues>({ form, name, label, unit, hint, op
   )
 }
 
+/** One yes or no, ticked. */
+export function TickField<T extends FieldValues>({ form, name, label }: Pick<Props<T>, 'form' | 'name' | 'label'>) {
+  return <Form.Check {...form.register(name)} type="checkbox" id={`${useId()}-${name}`} className="field" label={label} />
+}
+
 /** What the server said about the form as a whole. */
 export function FormProblem<T extends FieldValues>({ form }: { form: UseFormReturn<T> }) {
   const message = form.formState.errors.root?.message

@@ -1,0 +1,20 @@
+import { useSession } from '../api/session'
+import { PinPad } from './PinPad'
+import { Sheet } from './Sheet'
+
+/** The PIN once more, for what a tablet that was left open must not do. */
+export function PinSheet({ isOpen, onClose, onGiven }: { isOpen: boolean; onClose: () => void; onGiven?: () => void }) {
+  const { recorder, confirmPin } = useSession()
+  return (
+    <Sheet title={`PIN of ${recorder.name}`} isOpen={isOpen} onClose={onClose}>
+      <p>What a lead alone may do asks for the PIN again after ten minutes. What you entered waits for it.</p>
+      <PinPad
+        label="go on"
+        onPin={async (pin) => {
+          await confirmPin(pin)
+          onGiven?.()
+        }}
+      />
+    </Sheet>
+  )
+}
