@@ -32,6 +32,7 @@ import { eventsEndpoints } from './events/events.routes'
 import type { Endpoint } from './http/endpoint'
 import { errorHandler } from './http/errorHandler'
 import { mountEndpoints } from './http/mount'
+import { checkAddress } from './http/ourAddress'
 import { Problem } from './http/problem'
 import { findEndpoints } from './find/find.routes'
 import { photosIn } from './keeping/folder'
@@ -74,6 +75,8 @@ export interface AppOptions {
   mailboxFolder?: string
   /** Folder of the built interface; left out in tests. */
   webFolder?: string
+  /** Names the room is served under besides those of this machine. */
+  names?: readonly string[]
   log?: Logger
 }
 
@@ -123,7 +126,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     }),
     ...mailboxEndpoints(createMailbox(mailboxFolder)),
     ...deliveryEndpoints(delivery, now),
-    ...eventsEndpoints(changes, (request) => staff.isOpen(request.headers.cookie, now())),
+    ...eventsEndpoints(changes, { sessionOf: (request) => staff.sessionIdOf(request.headers.cookie) }),
     ...roundsEndpoints(rounds),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
@@ -143,12 +146,13 @@ const beside = (db: Database, name: 'photos' | 'mailbox'): string => (db.file ==
 
 /** Makes the app: protection, reading, endpoints, pages, errors. */
 export function createApp(options: AppOptions): Express {
-  const { now, isSecure = false, webFolder, log = pino({ level: 'warn' }) } = options
+  const { now, isSecure = false, webFolder, names = [], log = pino({ level: 'warn' }) } = options
   const { staff, dispatch, endpoints } = createServices(options)
   const app = express()
   app.disable('x-powered-by')
   app.set('query parser', 'simple')
   app.use(protection(isSecure))
+  app.use(checkAddress(names))
   app.use('/api', (_request, response, next) => next(void response.set('Cache-Control', 'no-store')))
   mountEndpoints(app, endpoints, { dispatch, staff, now })
   // Whatever is not declared: first who asks, then that there is nothing.

@@ -1,5 +1,5 @@
 import { mkdtempSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { hostname, networkInterfaces, tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { describe, expect, test } from '@jest/globals'
 import pino from 'pino'
@@ -77,5 +77,17 @@ describe('pages', () => {
     expect(await fetch(`${url.replace(':0', '')}/api/session`).then((answer) => answer.status)).toBe(200)
     await expect(listen({ ...config, port: Number(new URL(url).port) }, db)).rejects.toThrow(/EADDRINUSE/)
     await new Promise((done) => server.close(done))
+  })
+})
+
+describe('names', () => {
+  const db = openDatabase(':memory:')
+  const app = createApp({ db, now: () => 0, names: readConfig({ CRATE_NAMES: 'room.shop.example, fish' }).names, log: pino({ level: 'silent' }) })
+  const statusUnder = async (host: string): Promise<number> => (await request(app).get('/api/session').set('Host', host)).status
+
+  test('a room answers under its machine’s names and addresses and those it was given, and under no other', async () => {
+    const own = Object.values(networkInterfaces()).flatMap((each) => each ?? []).map(({ address, family }) => (family === 'IPv6' ? `[${address}]:4310` : `${address}:4310`))
+    for (const host of ['localhost:4310', '127.0.0.1', hostname(), 'ROOM.shop.example', 'fish:80', ...own.filter((each) => !each.includes('%'))]) expect([host, await statusUnder(host)]).toEqual([host, 200])
+    for (const host of ['elsewhere.example', 'localhost.elsewhere.example', '127.0.0.1.elsewhere.example', '192.0.2.1', 'x y']) expect([host, await statusUnder(host)]).toEqual([host, 403])
   })
 })

@@ -5,6 +5,8 @@ export interface Config {
   databaseFile: string
   host: string
   port: number
+  /** Names under which devices reach the room besides those of this machine, as a proxy or the shop's network gives them. */
+  names: string[]
   /** Certificate and key when the room has set up TLS; null on plain http. */
   tls: { cert: Buffer; key: Buffer } | null
   /** Where the built interface lies. */
@@ -33,6 +35,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     databaseFile: join(resolve(env.CRATE_DATA ?? 'data'), 'room.sqlite'),
     host: env.CRATE_HOST ?? '127.0.0.1',
     port,
+    names: (env.CRATE_NAMES ?? '').split(/[\s,]+/).filter(Boolean),
     tls: readTls(env.CRATE_TLS_CERT, env.CRATE_TLS_KEY),
     webFolder: resolve('dist/web'),
     now: frozenMs === null ? Date.now : () => frozenMs,

@@ -7,8 +7,8 @@ import type { Database } from './db/open'
 
 /** Serves a room and resolves with its address once devices can reach it. */
 export async function listen(config: Config, db: Database): Promise<{ server: Server; url: string }> {
-  const { now, isFrozenClock, tls, webFolder } = config
-  const app = createApp({ db, now, isFrozenClock, isSecure: tls !== null, webFolder })
+  const { now, isFrozenClock, tls, webFolder, names } = config
+  const app = createApp({ db, now, isFrozenClock, isSecure: tls !== null, webFolder, names: [config.host, ...names] })
   const server = tls ? createTlsServer(tls, app) : createHttpServer(app)
   await new Promise<void>((resolve, reject) => server.once('error', reject).listen(config.port, config.host, resolve))
   const { port } = server.address() as AddressInfo

@@ -126,10 +126,11 @@ export const emptyValues = (fields: readonly RegisterField[]): RegisterValues =>
 
 /**
  * Cells that a spreadsheet would take for a formula, and those that look like one made harmless already. They are written
- * with one more quote mark before them, which is no part of the text.
+ * with one more quote mark before them, which is no part of the text. Some spreadsheets take the full-width signs of East
+ * Asian keyboards for the narrow ones.
  */
-export const formulaLike = /^'*[=+\-@\t\r][^]*$/
-const unescapeFormula = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell)
+export const formulaLike = /^'*[=+\-@\t\r＝＋－＠][^]*$/
+const unescapeFormula = (cell: string): string => (/^'+[=+\-@\t\r＝＋－＠]/.test(cell) ? cell.slice(1) : cell)
 
 /** The option a word means, whatever its case. */
 const optionOf = (options: readonly string[], word: string): string | undefined => options.find((option) => option.toLowerCase() === word.toLowerCase())

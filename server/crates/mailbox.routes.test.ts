@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, mkdtempSync, symlinkSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
@@ -25,6 +25,20 @@ test('an empty mailbox, then a list in it: its bytes as they are, put away once 
   // A second device was a little later.
   expect((await room.post(`/api/mailbox/${id}/filing`, {})).status).toBe(201)
   expect((await room.get(`/api/mailbox/${id}`)).status).toBe(404)
+})
+
+test('a letter of the same name as one that was taken in is another letter, and neither takes the other’s place', async () => {
+  const lists = ['species,count,bags\nCherry barb,16,2\n', 'species,count,bags\nHoney gourami,9,1\n']
+  const ids: string[] = []
+  for (const list of lists) {
+    writeFileSync(join(folder, 'same name.csv'), list)
+    ids.push(await idOf('same name.csv'))
+    // Whoever still has the first one on screen puts nothing away that they have not read.
+    if (ids.length === 2) await room.post(`/api/mailbox/${ids[0]}/filing`, {})
+    expect((await letters()).map(({ name }) => name)).toEqual(['same name.csv'])
+    await room.post(`/api/mailbox/${ids.at(-1)}/filing`, {})
+  }
+  expect(['same name.csv', 'same name (2).csv'].map((name) => readFileSync(join(folder, 'taken', name), 'utf8'))).toEqual(lists)
 })
 
 test('other files, folders and ways out of the folder are not there; what is too large is no list', async () => {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync } from 'node:fs'
-import { join } from 'node:path'
+import { join, parse } from 'node:path'
 import { Problem } from '../http/problem'
 
 /** A packing list that a supplier sent. */
@@ -19,7 +19,11 @@ const mostBytes = 2_000_000
  * CSV or JSON; what was taken in moves to the folder `taken`.
  */
 export function createMailbox(folder: string) {
-  const idOf = (name: string): string => createHash('sha256').update(name).digest('base64url').slice(0, 16)
+  // A later list of the same name is another letter: what one device read is not what the next one would put away.
+  function idOf(name: string): string {
+    const { size, mtimeMs } = statSync(join(folder, name))
+    return createHash('sha256').update(`${name} ${size} ${mtimeMs}`).digest('base64url').slice(0, 16)
+  }
   const names = (): string[] => (existsSync(folder) ? readdirSync(folder, { withFileTypes: true }).filter((entry) => entry.isFile() && /\.(csv|json)$/i.test(entry.name)).map(({ name }) => name) : [])
 
   function requireName(id: string): string {
@@ -48,8 +52,17 @@ export function createMailbox(folder: string) {
       const name = names().find((each) => idOf(each) === id)
       if (name === undefined) return
       mkdirSync(join(folder, 'taken'), { recursive: true })
-      renameSync(join(folder, name), join(folder, 'taken', name))
+      renameSync(join(folder, name), freeName(join(folder, 'taken'), name))
     },
   }
 }
+/** Suppliers call every list by the same name; none of them takes the place of another. */
+function freeName(folder: string, name: string): string {
+  const { name: stem, ext } = parse(name)
+  for (let nth = 1; ; nth += 1) {
+    const file = join(folder, nth === 1 ? name : `${stem} (${nth})${ext}`)
+    if (!existsSync(file)) return file
+  }
+}
+
 export type Mailbox = ReturnType<typeof createMailbox>

@@ -1,23 +1,45 @@
 import type { Request, Response } from 'express'
 import { plain, type Endpoint } from '../http/endpoint'
+import { Problem } from '../http/problem'
 import type { Changes } from './changes'
 
 /** Proxies close a connection on which nothing is said for long. */
 const keepAliveMs = 25_000
 
+/** A browser has one stream for all its pages; more of one device are left over from a network that broke. */
+const mostOfDevice = 6
+/** More devices than any room has. */
+const mostOfAll = 500
+
+interface Device {
+  /** Which session the request belongs to; empty once it is closed. */
+  sessionOf(request: Request): string
+}
+
 /** The stream of changes (server-sent events) by which devices see each other's touches at once. */
-export const eventsEndpoints = (changes: Changes, isOpen: (request: Request) => boolean): Endpoint[] => [
-  plain({
-    method: 'get',
-    path: '/api/events',
-    access: 'device',
-    handle(request, response) {
-      response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
-      response.flushHeaders()
-      response.once('close', streamChanges(changes, response, () => isOpen(request)))
-    },
-  }),
-]
+export function eventsEndpoints(changes: Changes, { sessionOf }: Device): Endpoint[] {
+  const open: { session: string; response: Response }[] = []
+  function take(session: string, response: Response): void {
+    if (open.length >= mostOfAll) throw new Problem('too-many-tries', 'More devices listen here than a room has; this one asks by itself')
+    const own = open.filter((each) => each.session === session)
+    if (own.length >= mostOfDevice) own[0]?.response.end()
+    open.push({ session, response })
+    response.once('close', () => open.splice(open.findIndex((each) => each.response === response), 1))
+  }
+  return [
+    plain({
+      method: 'get',
+      path: '/api/events',
+      access: 'device',
+      handle(request, response) {
+        take(sessionOf(request), response)
+        response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
+        response.flushHeaders()
+        response.once('close', streamChanges(changes, response, () => sessionOf(request) !== ''))
+      },
+    }),
+  ]
+}
 
 function streamChanges(changes: Changes, response: Response, isOpen: () => boolean): () => void {
   const say = (text: string): void => {

@@ -31,7 +31,6 @@ function handlerOf(endpoint: Endpoint, { dispatch, staff, now }: Collaborators):
   if (endpoint.kind === 'command') {
     return async (request, response) => {
       const actor = actorOf(request)
-      refuseForeign(request)
       await readBody?.(request, response)
       const call = { key: request.get('Idempotency-Key') ?? '', actor, params: checkedParams(request.params), body: request.body as unknown, nowMs: now() }
       const { status, answer, isReplay } = await dispatch(endpoint, call)
@@ -71,10 +70,4 @@ function checkedParams(params: Request['params']): Params {
   const bad = entries.some(([, value]) => !/^[A-Za-z0-9_-]{1,64}$/.test(value))
   if (bad) throw new Problem('not-found', 'There is nothing at this address')
   return Object.fromEntries(entries)
-}
-
-// The cookie is SameSite=Strict already; this also refuses a page that reached us under a name of its own.
-function refuseForeign(request: Request): void {
-  const origin = request.get('Origin')
-  if (origin && URL.canParse(origin) && new URL(origin).host !== request.get('Host')) throw new Problem('not-allowed', 'Writes are taken from our own pages only')
 }

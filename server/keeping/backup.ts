@@ -1,7 +1,7 @@
-import { copyFileSync, existsSync, linkSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { copyFileSync, existsSync, linkSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync, type Stats } from 'node:fs'
 import { dirname, join } from 'node:path'
 import BetterSqlite3 from 'better-sqlite3'
-import { create, extract } from 'tar'
+import { create, extract, type ReadEntry } from 'tar'
 import { openDatabase } from '../db/open'
 import { checkLedger } from '../ledger/checkLedger'
 import { databaseIn, photoNames, photosIn } from './folder'
@@ -72,9 +72,16 @@ export async function restoreBackup(file: string, folder: string, nowMs: number)
 
 async function unpack(file: string, work: string): Promise<void> {
   const isOurs = (path: string): boolean => path === mark || path === 'room.sqlite' || /^photos\/[A-Za-z0-9_-]+\.(jpg|png|webp)$/.test(path)
-  await extract({ file, cwd: work, strict: true, filter: isOurs }).catch(() => {
+  let link: string | null = null
+  // A link in the place of a picture would give away, or write over, whatever it points at.
+  const isTaken = (path: string, entry: ReadEntry | Stats): boolean => {
+    if ('type' in entry && /Link$/.test(entry.type)) link ??= path
+    return link === null && isOurs(path)
+  }
+  await extract({ file, cwd: work, strict: true, filter: isTaken }).catch(() => {
     throw new Error(`${file} is not a backup of Daily Crate, or not a whole one`)
   })
+  if (link !== null) throw new Error(`${file} holds a link (${String(link)}); a backup of Daily Crate never does. The room was left as it is`)
   const isMarked = existsSync(join(work, mark)) && readFileSync(join(work, mark), 'utf8').trim() === backupFormat
   if (!isMarked || !existsSync(databaseIn(work))) throw new Error(`${file} is not a backup of Daily Crate`)
 }

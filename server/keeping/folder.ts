@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readdirSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import BetterSqlite3 from 'better-sqlite3'
 
@@ -8,6 +8,19 @@ export const photosIn = (folder: string): string => join(folder, 'photos')
 
 /** Names of the photos of a room; none while the folder is not there. */
 export const photoNames = (folder: string): string[] => (existsSync(photosIn(folder)) ? readdirSync(photosIn(folder)).filter((name) => /^[A-Za-z0-9_-]+\.(jpg|png|webp)$/.test(name)).sort() : [])
+
+/** Whatever is made from now on is for the account that runs the room alone, and so is what lies there from before. */
+export function keepPrivate(folder: string): void {
+  process.umask(0o077)
+  const ours = readdirSync(folder).filter((name) => /^room\.(sqlite(-wal|-shm)?|lock|tally)$/.test(name))
+  for (const name of ours) chmodSync(join(folder, name), 0o600)
+  if (existsSync(photosIn(folder))) chmodSync(photosIn(folder), 0o700)
+}
+
+/** Clears away what a restore or an import left that was cut off; they hold the lock, so none is at work. */
+function clearScratch(folder: string): void {
+  for (const name of readdirSync(folder)) if (/^\.(restore|import)-/.test(name)) rmSync(join(folder, name), { recursive: true, force: true })
+}
 
 /** Locks of this process. A connection that nobody holds is collected, and its lock would go with it. */
 const held = new Set<BetterSqlite3.Database>()
@@ -28,6 +41,8 @@ export function takeFolder(folder: string): () => void {
     throw new Error(`Daily Crate is running on ${folder} already; stop it first`)
   }
   held.add(lock)
+  keepPrivate(folder)
+  clearScratch(folder)
   return () => {
     held.delete(lock)
     lock.close()

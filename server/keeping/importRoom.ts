@@ -1,7 +1,10 @@
 import { createReadStream, existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { createInterface } from 'node:readline'
+import { claimStates } from '../../core/crates/claim'
 import { roomFormat, roomFormatVersion } from '../../core/keeping/keeping'
+import { tankKinds, waters } from '../../core/room/room.schema'
+import { ateAnswers } from '../../core/rounds/rounds.schema'
+import { roles } from '../../core/staff/staff.schema'
 import type { Raw } from '../db/guard'
 import { openDatabase, type Database } from '../db/open'
 import { checkLedger } from '../ledger/checkLedger'
@@ -32,8 +35,9 @@ export async function importRoom(file: string, folder: string, onProgress: Progr
   if (!existsSync(file)) throw new Error(`There is no file ${file}`)
   mkdirSync(folder, { recursive: true })
   const work = mkdtempSync(join(folder, '.import-'))
-  const db = openDatabase(databaseIn(work))
+  let db: Database | null = null
   try {
+    db = openDatabase(databaseIn(work))
     const taken = await takeIn(file, work, db, onProgress)
     const { faults } = checkLedger(db)
     if (faults.length > 0) throw new ImportError(1, `the books of this file are not right: ${faults[0]}`)
@@ -43,7 +47,7 @@ export async function importRoom(file: string, folder: string, onProgress: Progr
     if (taken.photos > 0) renameSync(photosIn(work), photosIn(folder))
     return taken
   } finally {
-    if (db.raw.open) db.close()
+    if (db?.raw.open) db.close()
     rmSync(work, { recursive: true, force: true })
   }
 }
@@ -52,12 +56,10 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
   // A half-made room is thrown away, so nothing needs to wait for the disk; references are checked at the end.
   db.raw.exec('PRAGMA synchronous=OFF')
   db.raw.exec('PRAGMA foreign_keys=OFF')
-  const lines = createInterface({ input: createReadStream(file, { encoding: 'utf8', highWaterMark: 1 << 20 }), crlfDelay: Infinity })
   const state = { line: 0, total: 0, rows: 0, photos: 0, table: '', insert: null as ((row: unknown) => void) | null, seen: new Set<string>(), isEnded: false }
   db.raw.exec('BEGIN')
-  for await (const text of lines) {
+  for await (const text of linesOf(file)) {
     state.line += 1
-    if (text.length > longestLine) throw new ImportError(state.line, 'this line is too long for a row')
     if (state.line === 1) state.total = readHead(text)
     else if (/^"[a-z_]+":\[$/.test(text)) openTable(text.slice(1, -3))
     else if (text === ']}') state.isEnded = true
@@ -116,6 +118,21 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
   }
 }
 
+/** Reads a file line by line, and no further into a line than a row may be long. */
+async function* linesOf(file: string): AsyncGenerator<string> {
+  let [rest, line] = ['', 0]
+  for await (const chunk of createReadStream(file, { encoding: 'utf8', highWaterMark: 1 << 20 })) {
+    const parts = (rest + String(chunk)).split('\n')
+    rest = parts.pop() ?? ''
+    for (const part of parts) {
+      line += 1
+      yield part.endsWith('\r') ? part.slice(0, -1) : part
+    }
+    if (rest.length > longestLine) throw new ImportError(line + 1, 'this line is too long for a row')
+  }
+  if (rest !== '') yield rest
+}
+
 function readHead(text: string): number {
   const head = /^(\{.*),"tables":\{$/.exec(text)?.[1]
   const { format, version, rows } = (head ? (JSON.parse(`${head}}`) as unknown) : {}) as { format?: unknown; version?: unknown; rows?: unknown }
@@ -133,10 +150,29 @@ function insertInto(raw: Raw, table: string): (row: unknown) => void {
     const names = Object.keys(row)
     const values = Object.values(row) as unknown[]
     names.forEach((name, index) => checkCell(columns.get(name), name, values[index]))
+    checkWords(table, row as Record<string, unknown>)
     const shape = names.join()
     const statement = statements.get(shape) ?? raw.prepare(`INSERT INTO "${table}" (${names.map((name) => `"${name}"`).join(', ')}) VALUES (${names.map(() => '?').join(', ')})`)
     statements.set(shape, statement)
     statement.run(values)
+  }
+}
+
+/** Words that the database takes from anybody and everything else here relies on. */
+const closedWords: Record<string, Record<string, readonly string[]>> = {
+  staff: { role: roles },
+  system: { water: waters },
+  species: { water: waters },
+  lot: { water: waters },
+  tank: { kind: tankKinds },
+  claim: { state: claimStates },
+  check: { ate: ateAnswers },
+}
+
+function checkWords(table: string, row: Record<string, unknown>): void {
+  for (const [name, words] of Object.entries(closedWords[table] ?? {})) {
+    const word = row[name]
+    if (typeof word === 'string' && !words.includes(word)) throw new Error(`${name} must be one of ${words.join(', ')}, not ${word.slice(0, 40)}`)
   }
 }
 

@@ -1,4 +1,4 @@
-import { createWriteStream, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { createWriteStream, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, symlinkSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
@@ -77,6 +77,9 @@ describe('full export and import', () => {
     ['with a column nobody knows', (lines) => lines.map((line) => line.replace('"time_zone"', '"moon_phase"')), /no column moon_phase/],
     ['with text for a number', (lines) => lines.map((line) => line.replace(/"quantity":\d+/, '"quantity":"many"')), /quantity must be a whole number/],
     ['with fish from nowhere', (lines) => lines.map((line) => line.replace(/("kind":"move".*"quantity":)\d+/, '$1900')), /below zero/],
+    ['with a role nobody has', (lines) => lines.map((line) => line.replace('"role":"lead"', '"role":"owner"')), /Line \d+: .*role must be one of keeper, lead, not owner/],
+    ['with a water that is none', (lines) => lines.map((line) => line.replace(/("name":"Fresh sale rack".*"water":")fresh/, '$1salty')), /water must be one of/],
+    ['with a line that never ends', (lines) => [...lines.slice(0, 4), 'x'.repeat(45_000_000)], /Line 5: this line is too long/],
     ['with a photo that would leave its folder', (lines) => lines.map((line) => line.replace('bag-1.jpg', '../../bag-1.jpg')), /plain file name/],
   ]
   test.each(spoil)('a file %s is refused with its line, and nothing stands in the folder', async (_what, change, says) => {
@@ -87,6 +90,24 @@ describe('full export and import', () => {
     await expect(importRoom(bad, target)).rejects.toThrow(says)
     expect(readdirSync(target)).toEqual([])
   })
+})
+
+test('what a take-in that was cut off left behind is cleared away by whoever takes the folder next', () => {
+  const target = join(root, 'cut-off')
+  for (const scratch of ['.import-x', '.restore-x']) mkdirSync(join(target, scratch), { recursive: true })
+  takeFolder(target)()
+  expect(readdirSync(target)).toEqual(['room.lock'])
+})
+
+test('what holds a room is for the account that runs it alone, from before too', () => {
+  const target = join(root, 'private')
+  mkdirSync(photosIn(target), { recursive: true, mode: 0o755 })
+  writeFileSync(databaseIn(target), '', { mode: 0o644 })
+  const letGo = takeFolder(target)
+  writeFileSync(join(photosIn(target), 'new.jpg'), '')
+  const modeOf = (file: string): string => (statSync(file).mode & 0o777).toString(8)
+  expect([databaseIn(target), join(target, 'room.lock'), photosIn(target), join(photosIn(target), 'new.jpg')].map(modeOf)).toEqual(['600', '600', '700', '600'])
+  letGo()
 })
 
 describe('backup', () => {
@@ -131,6 +152,13 @@ describe('backup', () => {
     mkdirSync(join(root, 'other'))
     writeFileSync(join(root, 'other', 'room.sqlite'), 'x')
     await create({ gzip: true, file: join(root, 'other.tgz'), cwd: join(root, 'other') }, ['room.sqlite'])
+    // A picture that is a link, soft or hard.
+    mkdirSync(join(root, 'linked', 'photos'), { recursive: true })
+    writeFileSync(join(root, 'linked', 'daily-crate.txt'), 'daily-crate/backup 1\n')
+    writeFileSync(join(root, 'linked', 'room.sqlite'), 'x')
+    symlinkSync('/etc/passwd', join(root, 'linked', 'photos', 'bag.jpg'))
+    await create({ gzip: true, file: join(root, 'linked.tgz'), cwd: join(root, 'linked') }, ['daily-crate.txt', 'room.sqlite', 'photos/bag.jpg'])
+    await expect(restoreBackup(join(root, 'linked.tgz'), target, 0)).rejects.toThrow(/holds a link \(photos\/bag.jpg\)/)
     for (const [file, says] of [['no.tgz', /not a backup/], ['other.tgz', /not a backup/], ['missing.tgz', /no file/]] as const) await expect(restoreBackup(join(root, file), target, 0)).rejects.toThrow(says)
     expect([readdirSync(target), readFileSync(databaseIn(target), 'utf8')]).toEqual([['room.sqlite'], 'stand-in'])
   })

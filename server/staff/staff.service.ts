@@ -263,9 +263,6 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
     /** Which session a cookie opens; empty for none. */
     sessionIdOf: (cookies: string | undefined): string => sessionOf(cookies, now())?.id ?? '',
 
-    /** Answers whether the cookie still opens a session. */
-    isOpen: (cookies: string | undefined, nowMs: number): boolean => sessionOf(cookies, nowMs) !== null,
-
     /** Finds who is recording: `X-Recording` names a person whose PIN this device has seen. */
     requireActor(cookies: string | undefined, staffId: string | undefined, nowMs: number): Actor {
       const session = sessionOf(cookies, nowMs)
