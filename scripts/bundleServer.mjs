@@ -6,6 +6,7 @@ const programs = {
   main: 'server/main.ts',
   keep: 'server/keeping/main.ts',
   solveMain: 'server/crates/solveMain.ts',
+  claimMain: 'server/crates/claimMain.ts',
   copyMain: 'server/keeping/copyMain.ts',
   demo: 'demo/main.ts',
   makeDemo: 'demo/makeFile.ts',

@@ -121,7 +121,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
       ...{ photos, claims },
       paper(crateId) {
         const { sheet, rules, note } = claims.view(crateId)
-        return { room: roomStore.room()?.name ?? '', timeZone: room.zone(), crate: crates.view(crateId), sheet, rules, note, madeAtMs: now(), photoFile: photos.fileOf }
+        return { room: roomStore.room()?.name ?? '', timeZone: room.zone(), crate: crates.view(crateId), sheet, rules, note, madeAtMs: now(), photoFiles: Object.fromEntries(sheet.lines.flatMap(({ bags }) => bags.flatMap(({ photoIds }) => photoIds.map((id) => [id, photos.fileOf(id)])))) }
       },
     }),
     ...mailboxEndpoints(createMailbox(mailboxFolder)),

@@ -1,4 +1,6 @@
+import { fork, type ChildProcess, type Serializable } from 'node:child_process'
 import { basename, dirname, join } from 'node:path'
+import { buffer } from 'node:stream/consumers'
 
 const here = import.meta.filename ?? __filename
 
@@ -8,3 +10,27 @@ const here = import.meta.filename ?? __filename
  */
 export const serverProgram = (source: string): { file: string; execArgv: string[] } =>
   here.endsWith('.ts') ? { file: join(dirname(here), `${source}.ts`), execArgv: ['--import', 'tsx'] } : { file: join(dirname(here), `${basename(source)}.js`), execArgv: [] }
+
+/**
+ * Starts another program of the server beside this one: what takes long or blocks its thread must not hold up anybody's
+ * touch. It hears messages, and what it writes comes through `stdout`.
+ */
+export function startProgram(source: string, args: string[] = []): ChildProcess {
+  const { file, execArgv } = serverProgram(source)
+  return fork(file, args, { execArgv, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] })
+}
+
+/** How a program ended. */
+export const endOf = (child: ChildProcess): Promise<number | null> => new Promise((resolve, reject) => child.once('exit', resolve).once('error', reject))
+
+/**
+ * Puts one question to a program and returns all it writes.
+ * @throws Error when it ends in failure.
+ */
+export async function askProgram(source: string, question: Serializable): Promise<Buffer> {
+  const child = startProgram(source)
+  child.send(question)
+  const [written, code] = await Promise.all([buffer(child.stdout!), endOf(child)])
+  if (code !== 0) throw new Error(`${source} ended with ${String(code)}`)
+  return written
+}

@@ -12,5 +12,5 @@ export interface AuditLine {
 export interface AuditPage {
   lines: AuditLine[]
   /** Ask again with this to go further back; null at the end. */
-  olderThanMs: number | null
+  before: string | null
 }

@@ -9,11 +9,10 @@ export const auditEndpoints = (audit: AuditStore): Endpoint[] => [
   read({
     path: '/api/audit',
     access: 'lead',
-    read: ({ query, nowMs }): AuditPage => {
-      const before = typeof query.olderThanMs === 'string' && /^\d{1,15}$/.test(query.olderThanMs) ? Number(query.olderThanMs) : nowMs + 1
+    read: ({ query }): AuditPage => {
+      const [, atMs, id] = typeof query.before === 'string' ? (/^(\d{1,15})\.([A-Za-z0-9_-]{1,64})$/.exec(query.before) ?? []) : []
       const staffId = typeof query.staffId === 'string' && query.staffId !== '' ? query.staffId : null
-      const lines = audit.lines(before, page, staffId)
-      return { lines, olderThanMs: lines.length === page ? (lines.at(-1)?.atMs ?? null) : null }
+      return audit.page(atMs === undefined || id === undefined ? null : { atMs: Number(atMs), id }, page, staffId)
     },
   }),
 ]

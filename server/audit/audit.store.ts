@@ -1,5 +1,5 @@
-import { sql } from 'drizzle-orm'
-import type { AuditLine } from '../../core/audit/auditView'
+import { sql, type SQL } from 'drizzle-orm'
+import type { AuditLine, AuditPage } from '../../core/audit/auditView'
 import type { Database } from '../db/open'
 import { auditEntry } from './audit.table'
 
@@ -15,20 +15,33 @@ export interface AuditInsert {
 
 /** Writes and reads what was done here, by whom. */
 export function createAuditStore({ orm }: Database) {
+  /** A command may have changed several things; each is a line. */
+  function linesOf(row: { id: string; atMs: number; staffId: string | null; action: string }): AuditLine[] {
+    const details = orm.all<{ seq: number; subject: string; changes: string | null }>(/^a\d{1,14}$/.test(row.id) ? sql`SELECT seq, subject, changes FROM audit_entry WHERE seq = ${Number(row.id.slice(1))}` : sql`SELECT seq, subject, changes FROM audit_entry WHERE command_key = ${row.id} ORDER BY seq`)
+    if (details.length === 0) return [{ ...row, subject: '', changes: null }]
+    return details.map(({ seq, subject, changes }, nth) => ({ ...row, id: nth === 0 ? row.id : `${row.id} ${seq}`, subject, changes: changes === null ? null : (JSON.parse(changes) as Changes) }))
+  }
   return {
     insert: ({ changes = null, commandKey = null, ...entry }: AuditInsert) => void orm.insert(auditEntry).values({ ...entry, changes, commandKey }).run(),
-    /** The newest lines before a moment: every accepted command, with what an edit changed, and what was no command. */
-    lines: (beforeMs: number, limit: number, staffId: string | null): AuditLine[] =>
-      orm
-        .all<Omit<AuditLine, 'changes'> & { changes: string | null }>(
-          sql`SELECT * FROM (
-              SELECT c.key AS id, c.recorded_at_ms AS atMs, c.staff_id AS staffId, c.name AS action, coalesce(a.subject, '') AS subject, a.changes AS changes
-                FROM command c LEFT JOIN audit_entry a ON a.command_key = c.key WHERE c.recorded_at_ms < ${beforeMs}
-              UNION ALL
-              SELECT 'a' || a.seq, a.at_ms, a.staff_id, a.action, a.subject, a.changes FROM audit_entry a WHERE a.command_key IS NULL AND a.at_ms < ${beforeMs}
-            ) ${staffId === null ? sql`` : sql`WHERE staffId = ${staffId}`} ORDER BY atMs DESC, id LIMIT ${limit}`,
-        )
-        .map((row) => ({ ...row, changes: row.changes === null ? null : (JSON.parse(row.changes) as Changes) })),
+    /**
+     * A page of what was done, newest first: every accepted command, with what an edit changed, and what was no command.
+     * Many things may bear one moment, so a page ends at an entry and not at a moment. Either half reads as far as the page
+     * goes and no further, however long the history is.
+     */
+    page(before: { atMs: number; id: string } | null, limit: number, staffId: string | null): AuditPage {
+      const after = (atMs: SQL, id: SQL): SQL => (before === null ? sql`1` : sql`${atMs} <= ${before.atMs} AND (${atMs} < ${before.atMs} OR ${id} > ${before.id})`)
+      const by = (column: SQL): SQL => (staffId === null ? sql`1` : sql`${column} = ${staffId}`)
+      const rows = orm.all<{ id: string; atMs: number; staffId: string | null; action: string }>(
+        sql`SELECT * FROM (SELECT key AS id, recorded_at_ms AS atMs, staff_id AS staffId, name AS action FROM command
+              WHERE ${after(sql`recorded_at_ms`, sql`key`)} AND ${by(sql`staff_id`)} ORDER BY recorded_at_ms DESC, key LIMIT ${limit})
+            UNION ALL
+            SELECT * FROM (SELECT 'a' || seq, at_ms, staff_id, action FROM audit_entry
+              WHERE command_key IS NULL AND ${after(sql`at_ms`, sql`'a' || seq`)} AND ${by(sql`staff_id`)} ORDER BY at_ms DESC, 'a' || seq LIMIT ${limit})
+            ORDER BY atMs DESC, id LIMIT ${limit}`,
+      )
+      const last = rows.length === limit ? rows.at(-1) : undefined
+      return { lines: rows.flatMap(linesOf), before: last ? `${last.atMs}.${last.id}` : null }
+    },
   }
 }
 export type AuditStore = ReturnType<typeof createAuditStore>

@@ -14,5 +14,5 @@ export const command = sqliteTable(
     staffId: text('staff_id').notNull().references(() => staff.id),
     recordedAtMs: integer('recorded_at_ms').notNull(),
   },
-  (table) => [index('command_recorded').on(table.recordedAtMs)],
+  (table) => [index('command_recorded').on(table.recordedAtMs), index('command_staff').on(table.staffId, table.recordedAtMs)],
 )

@@ -16,8 +16,8 @@ export interface ClaimPaper {
   rules: string | null
   note: string | null
   madeAtMs: number
-  /** File of a picture by its id. */
-  photoFile: (id: string) => string
+  /** Files of the pictures by their ids. */
+  photoFiles: Record<string, string>
 }
 
 const { Roboto } = createRequire(import.meta.filename ?? __filename)('pdfmake/fonts/Roboto.js') as { Roboto: Record<string, string> }
@@ -25,12 +25,12 @@ const fontFiles = new Set(Object.values(Roboto))
 
 /** Writes a claim sheet as PDF: what was ordered and what came, line by line, bag by bag, with its pictures. */
 export async function claimPdf(paper: ClaimPaper): Promise<Buffer> {
-  const pictures = new Set(paper.sheet.lines.flatMap((line) => line.bags.flatMap((bag) => bag.photoIds.map(paper.photoFile))).filter((file) => existsSync(file)))
+  const pictures = new Set(Object.values(paper.photoFiles).filter((file) => existsSync(file)))
   pdfmake.setFonts({ Roboto })
   // Nothing but the font and these pictures is read, and nothing is fetched.
   pdfmake.setUrlAccessPolicy(() => false)
   pdfmake.setLocalAccessPolicy((path: string) => fontFiles.has(path) || pictures.has(path))
-  return pdfmake.createPdf(claimDocument(paper, (id) => (pictures.has(paper.photoFile(id)) ? paper.photoFile(id) : null))).getBuffer()
+  return pdfmake.createPdf(claimDocument(paper, (id) => (pictures.has(paper.photoFiles[id] ?? '') ? (paper.photoFiles[id] ?? null) : null))).getBuffer()
 }
 
 function claimDocument({ room, timeZone, crate, sheet, rules, note, madeAtMs }: ClaimPaper, picture: (id: string) => string | null): TDocumentDefinitions {

@@ -5,8 +5,9 @@ import { addPhotoSchema, removePhotoSchema } from '../../core/crates/photo.schem
 import type { Request } from 'express'
 import { strictObject } from '../../core/fields/fields.schema'
 import { listFields, type ListMapping } from '../../core/crates/listMapping'
-import { fieldProblem } from '../http/problem'
+import { fieldProblem, Problem } from '../http/problem'
 import { command, plain, read, type Endpoint } from '../http/endpoint'
+import { askProgram } from '../program'
 import type { ClaimService } from './claim.service'
 import type { ClaimPaper } from './claimPdf'
 import type { CratesService } from './crates.service'
@@ -61,7 +62,11 @@ export const mailboxEndpoints = (mailbox: Mailbox): Endpoint[] => [
   command({ method: 'post', path: '/api/mailbox/:letterId/filing', access: 'keeper', name: 'fileLetter', schema: strictObject({}), run: ({ params }) => void mailbox.file(params.letterId ?? '') }),
 ]
 
-/** Addresses of a crate's pictures and of its claim. What reads pictures and writes PDF is large and rarely needed, so it is loaded with its first use. */
+/** Each takes a processor while it is written. */
+const mostWriting = 2
+let writing = 0
+
+/** Addresses of a crate's pictures and of its claim. What reads pictures is large and rarely needed, so it is loaded with its first use. */
 export const evidenceEndpoints = ({ photos, claims, paper }: { photos: PhotosService; claims: ClaimService; paper: (crateId: string) => ClaimPaper }): Endpoint[] => [
   command({ method: 'post', path: '/api/crates/:crateId/bags/:bagId/photos', access: 'keeper', name: 'addPhoto', schema: addPhotoSchema, mostBytes: 2_000_000, prepare: async ({ image }) => (await import('./readPicture')).readPicture(image), run: photos.addPhoto }),
   command({ method: 'post', path: '/api/crates/:crateId/photos/:photoId/removal', access: 'keeper', name: 'removePhoto', schema: removePhotoSchema, run: photos.removePhoto }),
@@ -86,8 +91,10 @@ export const evidenceEndpoints = ({ photos, claims, paper }: { photos: PhotosSer
     access: 'device',
     async handle(request, response) {
       const made = paper(String(request.params.crateId))
-      const { claimPdf } = await import('./claimPdf')
-      response.attachment(`claim-crate-${made.crate.number}.pdf`).type('application/pdf').send(await claimPdf(made))
+      if (writing >= mostWriting) throw new Problem('conflict', 'Two claims are being written already; wait a few seconds')
+      writing += 1
+      const pdf = await askProgram('crates/claimMain', made).finally(() => (writing -= 1))
+      response.attachment(`claim-crate-${made.crate.number}.pdf`).type('application/pdf').send(pdf)
     },
   }),
 ]

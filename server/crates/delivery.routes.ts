@@ -1,11 +1,10 @@
-import { fork } from 'node:child_process'
 import type { Response } from 'express'
 import { chooseTankSchema } from '../../core/crates/crates.schema'
 import { chooseTanksSchema, prepareStepSchema } from '../../core/crates/delivery.schema'
 import type { ChoiceProgress } from '../../core/tankChoice/tankChoice'
 import { command, plain, read, type Endpoint } from '../http/endpoint'
 import { Problem } from '../http/problem'
-import { serverProgram } from '../program'
+import { startProgram } from '../program'
 import type { DeliveryService } from './delivery.service'
 
 const searchSeconds = 8
@@ -37,8 +36,7 @@ export function deliveryEndpoints(delivery: DeliveryService, now: () => number):
 
 /** Streams answers of a search as lines of JSON, the best so far each time. Closing the connection ends the search. */
 function search(input: object, response: Response): Promise<void> {
-  const { file, execArgv } = serverProgram('crates/solveMain')
-  const child = fork(file, { execArgv, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] })
+  const child = startProgram('crates/solveMain')
   response.set({ 'Content-Type': 'application/x-ndjson', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
   child.on('message', (progress: ChoiceProgress) => void response.write(`${JSON.stringify(progress)}\n`))
   response.once('close', () => child.kill())

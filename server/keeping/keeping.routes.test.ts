@@ -52,6 +52,12 @@ describe('over HTTP', () => {
     expect(answer.body.tables.lot).toHaveLength(1)
   })
 
+  test('one copy is made at a time; the other is told, and the next one goes through', async () => {
+    const answers = await Promise.all([asLead('/api/keeping/export'), asLead('/api/keeping/export'), asLead('/api/keeping/backup')])
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409])
+    expect((await asLead('/api/keeping/export')).status).toBe(200)
+  })
+
   test('a room in memory has nothing to copy, and says so', async () => {
     const bare = await createTestRoom()
     const answer = await request(bare.app).get('/api/keeping/backup').set('Cookie', bare.cookie).set('X-Recording', bare.leadId)

@@ -28,27 +28,27 @@ export function AuditPage() {
         </Form.Select>
       </div>
       <ol className="record-list audit">
-        <Lines key={staffId} staffId={staffId} beforeMs={null} names={new Map(people.map(({ id, name }) => [id, name]))} />
+        <Lines key={staffId} staffId={staffId} before={null} names={new Map(people.map(({ id, name }) => [id, name]))} />
       </ol>
     </>
   )
 }
 
 /** A page of lines, and under it the next once it is asked for. */
-function Lines({ staffId, beforeMs, names }: { staffId: string; beforeMs: number | null; names: ReadonlyMap<string, string> }) {
-  const query = new URLSearchParams({ ...(staffId ? { staffId } : {}), ...(beforeMs === null ? {} : { olderThanMs: String(beforeMs) }) })
+function Lines({ staffId, before, names }: { staffId: string; before: string | null; names: ReadonlyMap<string, string> }) {
+  const query = new URLSearchParams({ ...(staffId ? { staffId } : {}), ...(before === null ? {} : { before }) })
   const { data, problem } = useLeadRead<Page>(`/api/audit?${query}`)
   const [isOlder, setIsOlder] = useState(false)
   if (!data) return <li>{problem ? <Trouble problem={problem} /> : <Waiting what="the audit" />}</li>
-  if (data.lines.length === 0 && beforeMs === null) return <li><Nothing>Nothing was done yet.</Nothing></li>
+  if (data.lines.length === 0 && before === null) return <li><Nothing>Nothing was done yet.</Nothing></li>
   return (
     <>
       {data.lines.map((line) => (
         <Line key={line.id} line={line} who={line.staffId === null ? 'somebody unknown' : (names.get(line.staffId) ?? '')} />
       ))}
-      {data.olderThanMs !== null &&
+      {data.before !== null &&
         (isOlder ? (
-          <Lines staffId={staffId} beforeMs={data.olderThanMs} names={names} />
+          <Lines staffId={staffId} before={data.before} names={names} />
         ) : (
           <li>
             <button type="button" className="button" onClick={() => setIsOlder(true)}>

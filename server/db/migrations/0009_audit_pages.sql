@@ -1,0 +1,1 @@
+CREATE INDEX `command_staff` ON `command` (`staff_id`,`recorded_at_ms`);
