@@ -9,7 +9,7 @@ import { furnishFromCache } from './cache'
 
 // `npm run demo`: always a fresh room, dated relative to this start.
 // It has a folder of its own, so that no setting can make it empty a real room.
-const config = readConfig({ ...process.env, CRATE_DATA: process.env.CRATE_DEMO_DATA ?? 'demo-data' })
+const config = readConfig({ ...process.env, CRATE_DATA: process.env.CRATE_DEMO_DATA ?? 'demo-data', CRATE_COPIES: 'off' })
 takeFolder(dirname(config.databaseFile))
 for (const ending of ['', '-wal', '-shm']) rmSync(`${config.databaseFile}${ending}`, { force: true })
 const timeZone = process.env.CRATE_ZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone

@@ -7,6 +7,8 @@ const programs = {
   keep: 'server/keeping/main.ts',
   solveMain: 'server/crates/solveMain.ts',
   claimMain: 'server/crates/claimMain.ts',
+  checkMain: 'server/ledger/checkMain.ts',
+  copiesMain: 'server/keeping/copiesMain.ts',
   copyMain: 'server/keeping/copyMain.ts',
   demo: 'demo/main.ts',
   makeDemo: 'demo/makeFile.ts',

@@ -37,6 +37,7 @@ import { Problem } from './http/problem'
 import { findEndpoints } from './find/find.routes'
 import { photosIn } from './keeping/folder'
 import { keepingEndpoints } from './keeping/keeping.routes'
+import { createNotices, type Notices } from './keeping/notices.service'
 import { ledgerEndpoints } from './ledger/ledger.routes'
 import { createLedgerService } from './ledger/ledger.service'
 import { createLedgerStore } from './ledger/ledger.store'
@@ -75,6 +76,8 @@ export interface AppOptions {
   mailboxFolder?: string
   /** Folder of the built interface; left out in tests. */
   webFolder?: string
+  /** Folder of the copies that are made by themselves; null where there are none. */
+  copiesFolder?: string | null
   /** Names the room is served under besides those of this machine. */
   names?: readonly string[]
   log?: Logger
@@ -84,13 +87,15 @@ export interface Services {
   staff: StaffService
   dispatch: Dispatch
   endpoints: Endpoint[]
+  notices: Notices & { /** Lets every device read them anew. */ changed(): void }
 }
 
 /** Puts the features together around one database. The demo writes through these, as the browser does through the app. */
-export function createServices({ db, now, isFrozenClock = false, isSecure = false, photosFolder = beside(db, 'photos'), mailboxFolder = beside(db, 'mailbox') }: AppOptions): Services {
+export function createServices({ db, now, isFrozenClock = false, isSecure = false, photosFolder = beside(db, 'photos'), mailboxFolder = beside(db, 'mailbox'), copiesFolder = null }: AppOptions): Services {
   const [species, audit] = [createSpeciesStore(db), createAuditStore(db)]
   const [ledgerStore, roomStore, roundsStore] = [createLedgerStore(db), createRoomStore(db), createRoundsStore(db)]
-  const staff = createStaffService({ db, now, isFrozenClock, isSecure })
+  const notices = createNotices(db, audit)
+  const staff = createStaffService({ db, now, isFrozenClock, isSecure, notices: notices.open })
   const limits = createLimitsService(db, audit)
   const [cratesStore, benchStore] = [createCratesStore(db), createBenchStore(db)]
   const [placingStore, deliveryStore] = [createPlacingStore(db), createDeliveryStore(db)]
@@ -136,18 +141,18 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...todayEndpoints(today),
     ...placingEndpoints(placing),
     ...findEndpoints(db),
-    ...keepingEndpoints(db, audit, now),
+    ...keepingEndpoints({ db, audit, notices, now, copiesFolder }),
   ]
-  return { staff, dispatch: createDispatch(db, changes), endpoints }
+  return { staff, dispatch: createDispatch(db, changes), endpoints, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {} }) } }
 }
 
 /** A folder that lies with the database; one of its own for a room in memory. */
 const beside = (db: Database, name: 'photos' | 'mailbox'): string => (db.file === ':memory:' ? join(tmpdir(), `daily-crate-${name}-${process.pid}`) : resolve(name === 'photos' ? photosIn(dirname(db.file)) : join(dirname(db.file), name)))
 
 /** Makes the app: protection, reading, endpoints, pages, errors. */
-export function createApp(options: AppOptions): Express {
+export function createApp(options: AppOptions): Express & { notices: Services['notices'] } {
   const { now, isSecure = false, webFolder, names = [], log = pino({ level: 'warn' }) } = options
-  const { staff, dispatch, endpoints } = createServices(options)
+  const { staff, dispatch, endpoints, notices } = createServices(options)
   const app = express()
   app.disable('x-powered-by')
   app.set('query parser', 'simple')
@@ -162,7 +167,7 @@ export function createApp(options: AppOptions): Express {
   })
   if (webFolder) servePages(app, webFolder)
   app.use(errorHandler(log))
-  return app
+  return Object.assign(app, { notices })
 }
 
 // On plain http, upgrading requests or insisting on TLS would leave phones with a blank page.

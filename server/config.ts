@@ -15,6 +15,8 @@ export interface Config {
   isFrozenClock: boolean
   /** Most megabytes that the database may take; null for what the disk has. */
   mostMegabytes: number | null
+  /** Folder for the copies that are made by themselves; null for none. */
+  copies: string | null
   /** Start although the books are not right. */
   startsDamaged: boolean
 }
@@ -30,9 +32,11 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Error(`CRATE_PORT is not a port: ${env.CRATE_PORT}`)
   const mostMegabytes = env.CRATE_MOST_MB ? Number(env.CRATE_MOST_MB) : null
   if (mostMegabytes !== null && !(Number.isInteger(mostMegabytes) && mostMegabytes > 0)) throw new Error(`CRATE_MOST_MB is not a number of megabytes: ${env.CRATE_MOST_MB}`)
+  const data = resolve(env.CRATE_DATA ?? 'data')
   return {
     mostMegabytes,
-    databaseFile: join(resolve(env.CRATE_DATA ?? 'data'), 'room.sqlite'),
+    copies: env.CRATE_COPIES === 'off' ? null : resolve(env.CRATE_COPIES ?? `${data}-copies`),
+    databaseFile: join(data, 'room.sqlite'),
     host: env.CRATE_HOST ?? '127.0.0.1',
     port,
     names: (env.CRATE_NAMES ?? '').split(/[\s,]+/).filter(Boolean),

@@ -1,18 +1,18 @@
 import { createServer as createHttpServer, type Server } from 'node:http'
 import { createServer as createTlsServer } from 'node:https'
 import type { AddressInfo } from 'node:net'
-import { createApp } from './app'
+import { createApp, type Services } from './app'
 import type { Config } from './config'
 import type { Database } from './db/open'
 
 /** Serves a room and resolves with its address once devices can reach it. */
-export async function listen(config: Config, db: Database): Promise<{ server: Server; url: string }> {
-  const { now, isFrozenClock, tls, webFolder, names } = config
-  const app = createApp({ db, now, isFrozenClock, isSecure: tls !== null, webFolder, names: [config.host, ...names] })
+export async function listen(config: Config, db: Database): Promise<{ server: Server; url: string; notices: Services['notices'] }> {
+  const { now, isFrozenClock, tls, webFolder, names, copies } = config
+  const app = createApp({ db, now, isFrozenClock, isSecure: tls !== null, webFolder, names: [config.host, ...names], copiesFolder: copies })
   const server = tls ? createTlsServer(tls, app) : createHttpServer(app)
   await new Promise<void>((resolve, reject) => server.once('error', reject).listen(config.port, config.host, resolve))
   const { port } = server.address() as AddressInfo
-  return { server, url: `${tls ? 'https' : 'http'}://${config.host}:${port}` }
+  return { server, notices: app.notices, url: `${tls ? 'https' : 'http'}://${config.host}:${port}` }
 }
 
 /** Ends in order on Ctrl-C or a service manager's stop; a kill needs no order, the database sees to that. */

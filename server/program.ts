@@ -25,11 +25,12 @@ export const endOf = (child: ChildProcess): Promise<number | null> => new Promis
 
 /**
  * Puts one question to a program and returns all it writes.
+ * @param question - a message, for what does not fit into arguments; null for none.
  * @throws Error when it ends in failure.
  */
-export async function askProgram(source: string, question: Serializable): Promise<Buffer> {
-  const child = startProgram(source)
-  child.send(question)
+export async function askProgram(source: string, question: Serializable | null, args: string[] = []): Promise<Buffer> {
+  const child = startProgram(source, args)
+  if (question !== null) child.send(question)
   const [written, code] = await Promise.all([buffer(child.stdout!), endOf(child)])
   if (code !== 0) throw new Error(`${source} ended with ${String(code)}`)
   return written

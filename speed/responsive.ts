@@ -12,7 +12,7 @@ const lead = { name: 'Imre', passphrase: 'tide pool at dawn', pin: '4711' }
 /** A room with one line of opened bags, behind the real server; answers its address and the line. */
 async function openRoom(): Promise<{ url: string; lineId: string; close: () => void }> {
   const db = openDatabase(join(mkdtempSync(join(tmpdir(), 'daily-crate-')), 'room.sqlite'))
-  const { server, url } = await listen({ databaseFile: db.file, host: '127.0.0.1', port: 0, tls: null, webFolder: resolve('dist/web'), now: Date.now, isFrozenClock: false, startsDamaged: false, mostMegabytes: null, names: [] }, db)
+  const { server, url } = await listen({ databaseFile: db.file, host: '127.0.0.1', port: 0, tls: null, webFolder: resolve('dist/web'), now: Date.now, isFrozenClock: false, startsDamaged: false, mostMegabytes: null, names: [], copies: null }, db)
   let [cookie, staffId, sent] = ['', '', 0]
   const send = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
     const answer = await fetch(`${url}${path}`, { method, headers: { Cookie: cookie, 'X-Recording': staffId, 'Idempotency-Key': `responsive-run-${(sent += 1)}-key`, 'Content-Type': 'application/json' }, body: body === undefined ? null : JSON.stringify(body) })

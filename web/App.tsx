@@ -51,7 +51,7 @@ function Device() {
     <SessionProvider
       value={{
         ...{ roomName: session.roomName ?? '', timeZone: session.timeZone ?? 'UTC', units: session.units, instruments: session.instruments, roomVersion: session.roomVersion, isSecure: session.isSecure },
-        ...{ staff: session.staff, recorder: who, changeRecorder: () => setIsChanging(true), confirmPin: async (pin) => record(await actions.identify({ staffId: who.id, pin })), signOut: async () => void (await actions.signOut()) },
+        ...{ staff: session.staff, notices: session.notices, recorder: who, changeRecorder: () => setIsChanging(true), confirmPin: async (pin) => record(await actions.identify({ staffId: who.id, pin })), signOut: async () => void (await actions.signOut()) },
       }}
     >
       <RouterProvider router={router} />

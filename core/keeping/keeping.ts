@@ -1,3 +1,5 @@
+import type { CopiesView } from './notice'
+
 /** Name and version of the full export, written into every file; see docs/formats.md. */
 export const roomFormat = 'daily-crate/room'
 export const roomFormatVersion = 1
@@ -10,4 +12,5 @@ export interface KeepingView {
   photos: number
   /** Size of the database, in bytes. */
   databaseBytes: number
+  copies: CopiesView
 }

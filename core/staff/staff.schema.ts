@@ -1,5 +1,6 @@
 import { string, type InferType } from 'yup'
 import { bounds, choice, identifier, optionalText, strictObject, text, whole, yesNo, optionalChoice } from '../fields/fields.schema'
+import type { NoticeView } from '../keeping/notice'
 import { isTimeZone } from '../time/dayInZone'
 import { phInstruments, salinityInstruments, type PhInstrument, type SalinityInstrument } from '../acclimation/question'
 import { salinityUnits, temperatureUnits, volumeUnits, type DisplayUnits } from '../units/units'
@@ -119,6 +120,8 @@ export interface SessionView {
   isSecure: boolean
   /** People who may record; empty while signed out. */
   staff: StaffView[]
+  /** What went wrong with the room's own keeping and no lead has put away; empty while signed out. */
+  notices: NoticeView[]
   /** People whose PIN this device has seen in this session. */
   identifiedIds: string[]
   /** The server's clock, so that a device with a wrong one still records the right time. */

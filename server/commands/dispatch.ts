@@ -73,6 +73,7 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
       keep.run({ key, name: command.name, bodyHash, status, answer: JSON.stringify(answer), staffId: actor.id, recordedAtMs: nowMs })
       return { status, answer, isReplay: false }
     })
+    if (!dispatched.isReplay) db.acknowledge(nowMs)
     // Only what is in the books is told.
     if (!dispatched.isReplay) changes.tell({ command: command.name, params })
     return dispatched

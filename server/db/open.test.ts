@@ -1,7 +1,10 @@
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { cpSync, mkdtempSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import BetterSqlite3 from 'better-sqlite3'
+import { drizzle } from 'drizzle-orm/better-sqlite3'
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator'
 import { createTestRoom, type TestRoom } from '../testing/testRoom'
 import { openDatabase, type Database } from './open'
 import { missingTriggers } from './triggers'
@@ -67,6 +70,39 @@ describe('a transaction', () => {
     writeFileSync(file, 'this is a shopping list, not a database. '.repeat(100))
     expect(() => openDatabase(file)).toThrow()
     expect(readFileSync(file, 'utf8')).toContain('shopping list')
+  })
+})
+
+describe('an update', () => {
+  const [folder, newest] = [mkdtempSync(join(tmpdir(), 'daily-crate-')), 'SELECT max(created_at) AS atMs FROM __drizzle_migrations']
+  const file = join(folder, 'room.sqlite')
+
+  test('copies the database before its shape changes, and only then', () => {
+    // As a version with fewer migrations left it.
+    const earlier = join(folder, 'migrations')
+    cpSync(join(__dirname, 'migrations'), earlier, { recursive: true })
+    const journal = join(earlier, 'meta', '_journal.json')
+    const { entries, ...rest } = JSON.parse(readFileSync(journal, 'utf8')) as { entries: object[] }
+    writeFileSync(journal, JSON.stringify({ ...rest, entries: entries.slice(0, 10) }))
+    const raw = new BetterSqlite3(file)
+    migrate(drizzle(raw), { migrationsFolder: earlier })
+    raw.close()
+    expect(readdirSync(folder).filter((name) => name.startsWith('before-'))).toEqual([])
+    openDatabase(file).close()
+    const [copy, ...others] = readdirSync(folder).filter((name) => name.startsWith('before-'))
+    expect([others, statSync(join(folder, String(copy))).mode & 0o777]).toEqual([[], 0o600])
+    const before = new BetterSqlite3(join(folder, String(copy)))
+    expect([before.prepare(`SELECT count(*) AS n FROM sqlite_master WHERE name = 'notice'`).all(), before.prepare(`SELECT count(*) AS n FROM sqlite_master WHERE name = 'movement'`).all()]).toEqual([[{ n: 0 }], [{ n: 1 }]])
+    before.close()
+    openDatabase(file).close()
+    expect(readdirSync(folder).filter((name) => name.startsWith('before-'))).toEqual([copy])
+  })
+
+  test('an older program leaves the database of a newer one alone', () => {
+    const db = openDatabase(file)
+    db.raw.prepare('INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)').run('of tomorrow', (db.raw.prepare(newest).get() as { atMs: number }).atMs + 1)
+    db.close()
+    expect(() => openDatabase(file)).toThrow(/A newer version of Daily Crate has kept this room/)
   })
 })
 

@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import BetterSqlite3 from 'better-sqlite3'
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3'
@@ -6,6 +6,7 @@ import { migrate } from 'drizzle-orm/better-sqlite3/migrator'
 import { outsidePlaceId } from '../../core/ledger/movement'
 import { guardBinds, type Raw } from './guard'
 import * as schema from './schema'
+import { createTally } from './tally'
 import { installTriggers } from './triggers'
 
 export interface Database {
@@ -17,6 +18,8 @@ export interface Database {
   transact<T>(work: () => T): T
   /** Lets the file grow to so many megabytes and no further: what would not fit is refused as on a full disk. */
   limitTo(megabytes: number): void
+  /** Notes beside the database that all in it up to now is answered for. */
+  acknowledge(atMs: number): void
   close(): void
 }
 
@@ -25,9 +28,10 @@ const migrationsFolder = join(import.meta.dirname ?? __dirname, 'migrations')
 /**
  * Opens (and makes or brings up to date) a room's database.
  * @param file - path of the file, or `':memory:'`.
+ * @param keepsTally - whether what is answered for is counted beside it: for a room that is served.
  * @throws Error when a migration leaves a broken reference, or a ledger trigger is not in place.
  */
-export function openDatabase(file: string): Database {
+export function openDatabase(file: string, { keepsTally = false } = {}): Database {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
   const raw = guardBinds(new BetterSqlite3(file))
   raw.exec('PRAGMA journal_mode=WAL')
@@ -39,19 +43,54 @@ export function openDatabase(file: string): Database {
   // Without this a REPLACE slips past the trigger that forbids deleting.
   raw.exec('PRAGMA recursive_triggers=ON')
   const orm = drizzle(raw, { schema })
-  bringUpToDate(raw, orm)
+  bringUpToDate(raw, orm, file)
   installTriggers(raw)
   raw.prepare('INSERT OR IGNORE INTO place (id, kind) VALUES (?, ?)').run(outsidePlaceId, 'outside')
-  return { file, raw, orm, transact: (work) => transact(raw, work), limitTo: (megabytes) => limitTo(raw, megabytes), close: () => raw.close() }
+  const tally = keepsTally ? createTally(file, raw) : null
+  const close = (): void => {
+    tally?.close()
+    raw.close()
+  }
+  return { file, raw, orm, transact: (work) => transact(raw, work), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
 }
 
 // Rebuilding a table under enforced keys could empty its children, so keys are off while migrating and checked after.
-function bringUpToDate(raw: Raw, orm: BetterSQLite3Database<typeof schema>): void {
+function bringUpToDate(raw: Raw, orm: BetterSQLite3Database<typeof schema>, file: string): void {
+  const pending = pendingMigrations(raw)
+  if (pending.length > 0 && file !== ':memory:') keepBefore(raw, file, String(pending.at(-1)?.tag))
   raw.exec('PRAGMA foreign_keys=OFF')
   migrate(orm, { migrationsFolder })
   const broken = raw.prepare('PRAGMA foreign_key_check').all()
   if (broken.length > 0) throw new Error(`${broken.length} references are broken after migrating; restore the backup made before`)
   raw.exec('PRAGMA foreign_keys=ON')
+}
+
+interface Migration {
+  tag: string
+  when: number
+}
+
+/**
+ * Names the migrations that a database which holds something has not seen.
+ * @throws Error when it has seen one that is not ours: it was used by a newer version, and whatever that one keeps would be lost or misread here.
+ */
+function pendingMigrations(raw: Raw): Migration[] {
+  const isUsed = raw.prepare(`SELECT 1 FROM sqlite_master WHERE name = '__drizzle_migrations'`).get() !== undefined
+  const seen = isUsed ? (raw.prepare('SELECT max(created_at) AS atMs FROM __drizzle_migrations').get() as { atMs: number | null }).atMs : null
+  if (seen === null) return []
+  const { entries } = JSON.parse(readFileSync(join(migrationsFolder, 'meta', '_journal.json'), 'utf8')) as { entries: Migration[] }
+  if (seen > Math.max(...entries.map(({ when }) => when))) throw new Error('A newer version of Daily Crate has kept this room; start that version, or restore a backup made before the update')
+  return entries.filter(({ when }) => when > seen)
+}
+
+/** Copies a database as it is before a migration changes its shape. A copy that is there already is of before a first try, and stays. */
+function keepBefore(raw: Raw, file: string, tag: string): void {
+  const copy = join(dirname(file), `before-${tag}.sqlite`)
+  if (existsSync(copy)) return
+  rmSync(`${copy}.part`, { force: true })
+  raw.prepare('VACUUM INTO ?').run(`${copy}.part`)
+  chmodSync(`${copy}.part`, 0o600)
+  renameSync(`${copy}.part`, copy)
 }
 
 function limitTo(raw: Raw, megabytes: number): void {

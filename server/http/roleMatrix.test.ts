@@ -123,6 +123,7 @@ const matrix: Record<string, Answers> = {
   'get /api/keeping': lead,
   'get /api/keeping/backup': lead,
   'get /api/keeping/export': lead,
+  'post /api/notices/:noticeId/seen': lead,
   ...['zones', 'toolSets', 'systems', 'tanks', 'suppliers', 'sources', 'species', 'foods', 'agents'].map(registerRoutes).reduce((all, routes) => ({ ...all, ...routes }), {}),
 }
 

@@ -1,4 +1,4 @@
-import { copyFileSync, existsSync, linkSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync, type Stats } from 'node:fs'
+import { copyFileSync, existsSync, linkSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync, type Stats } from 'node:fs'
 import { dirname, join } from 'node:path'
 import BetterSqlite3 from 'better-sqlite3'
 import { create, extract, type ReadEntry } from 'tar'
@@ -23,8 +23,9 @@ export function copyDatabase(folder: string, file: string): void {
  * stood at one moment, whatever is being written meanwhile.
  * @param folder - the room's data folder.
  * @param file - where the backup goes; it appears there only when it is complete.
+ * @param withPictures - false where the pictures lie beside the file already.
  */
-export async function makeBackup(folder: string, file: string): Promise<void> {
+export async function makeBackup(folder: string, file: string, { withPictures = true } = {}): Promise<void> {
   if (!existsSync(databaseIn(folder))) throw new Error(`There is no room in ${folder}`)
   mkdirSync(dirname(file), { recursive: true })
   // Inside the room's folder, so that photos can be linked; the finished file is copied, as it may go to another disk.
@@ -32,20 +33,23 @@ export async function makeBackup(folder: string, file: string): Promise<void> {
   try {
     copyDatabase(folder, databaseIn(work))
     writeFileSync(join(work, mark), `${backupFormat}\n`)
-    const photos = photoNames(folder)
+    const photos = withPictures ? photoNames(folder) : []
     if (photos.length > 0) mkdirSync(photosIn(work))
     // Linked, not copied; photos are never changed once they are there.
     for (const name of photos) linkSync(join(photosIn(folder), name), join(photosIn(work), name))
     await create({ gzip: true, file: join(work, 'backup.tgz'), cwd: work }, [mark, 'room.sqlite', ...photos.map((name) => `photos/${name}`)])
     copyFileSync(join(work, 'backup.tgz'), `${file}.part`)
     renameSync(`${file}.part`, file)
+  } catch (error) {
+    rmSync(`${file}.part`, { force: true })
+    throw error
   } finally {
     rmSync(work, { recursive: true, force: true })
   }
 }
 
 /**
- * Puts a backup in the place of a room. What was there before is set aside in a folder of its own, never deleted.
+ * Puts a backup, or the copy of a database made before an update, in the place of a room. What was there before is set aside in a folder of its own, never deleted.
  * @returns the folder that holds what was there; null when there was nothing.
  * @throws Error in plain words when the file is no backup or its books are not right; the room is then as it was.
  */
@@ -54,13 +58,16 @@ export async function restoreBackup(file: string, folder: string, nowMs: number)
   mkdirSync(folder, { recursive: true })
   const work = mkdtempSync(join(folder, '.restore-'))
   try {
-    await unpack(file, work)
+    if (file.endsWith('.sqlite')) copyFileSync(file, databaseIn(work))
+    else await unpack(file, work)
     const db = openDatabase(databaseIn(work))
     const { faults } = checkLedger(db)
     // Everything into the one file, so that no journal has to come along.
     db.raw.exec('PRAGMA wal_checkpoint(TRUNCATE)')
     db.close()
     if (faults.length > 0) throw new Error(`The books in this backup are not right (${faults[0]}); the room was left as it is`)
+    // What is not in the file lies beside it; a copy made before an update has the room's own.
+    takePictures(photosIn(dirname(file)), photosIn(work))
     const aside = setAside(folder, nowMs)
     renameSync(databaseIn(work), databaseIn(folder))
     if (existsSync(photosIn(work))) renameSync(photosIn(work), photosIn(folder))
@@ -68,6 +75,13 @@ export async function restoreBackup(file: string, folder: string, nowMs: number)
   } finally {
     rmSync(work, { recursive: true, force: true })
   }
+}
+
+/** Brings pictures along that are not there yet. */
+function takePictures(from: string, to: string): void {
+  const names = photoNames(dirname(from)).filter((name) => !existsSync(join(to, name)))
+  if (names.length > 0) mkdirSync(to, { recursive: true })
+  for (const name of names) copyFileSync(join(from, name), join(to, name))
 }
 
 async function unpack(file: string, work: string): Promise<void> {
@@ -91,6 +105,6 @@ export function setAside(folder: string, nowMs: number): string | null {
   if (!existsSync(databaseIn(folder))) return null
   const aside = join(folder, `before-${new Date(nowMs).toISOString().replace(/[:.]/g, '-')}`)
   mkdirSync(aside)
-  for (const name of ['room.sqlite', 'room.sqlite-wal', 'room.sqlite-shm', 'photos']) if (existsSync(join(folder, name))) renameSync(join(folder, name), join(aside, name))
+  for (const name of readdirSync(folder)) if (/^(room\.(sqlite(-wal|-shm)?|tally)|photos|before-.*\.sqlite)$/.test(name)) renameSync(join(folder, name), join(aside, name))
   return aside
 }

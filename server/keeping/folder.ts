@@ -1,4 +1,4 @@
-import { chmodSync, existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import BetterSqlite3 from 'better-sqlite3'
 
@@ -17,9 +17,10 @@ export function keepPrivate(folder: string): void {
   if (existsSync(photosIn(folder))) chmodSync(photosIn(folder), 0o700)
 }
 
-/** Clears away what a restore or an import left that was cut off; they hold the lock, so none is at work. */
+/** Clears away what was cut off in the middle. A restore or an import holds the lock, so none is at work; a backup does not, and takes no day. */
 function clearScratch(folder: string): void {
-  for (const name of readdirSync(folder)) if (/^\.(restore|import)-/.test(name)) rmSync(join(folder, name), { recursive: true, force: true })
+  const isOver = (name: string): boolean => /^\.(restore|import)-/.test(name) || (name.startsWith('.backup-') && Date.now() - statSync(join(folder, name)).mtimeMs > 86_400_000)
+  for (const name of readdirSync(folder).filter(isOver)) rmSync(join(folder, name), { recursive: true, force: true })
 }
 
 /** Locks of this process. A connection that nobody holds is collected, and its lock would go with it. */

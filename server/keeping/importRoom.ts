@@ -12,7 +12,7 @@ import type { Progress } from './exportRoom'
 import { fillFromEarlier } from './fromEarlier'
 import { databaseIn, photosIn } from './folder'
 import { moveAgentWords } from '../species/agentWords'
-import { columnsOf, exportedTables, type Column } from './tables'
+import { columnsOf, exportedTables, laterTables, type Column } from './tables'
 
 const rowsAtOnce = 20_000
 /** A line that is longer is no row of ours; a photo is smaller. */
@@ -67,7 +67,7 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
     else if (text !== '],' && text !== ']' && text !== '') takeRow(text)
   }
   if (!state.isEnded) throw new ImportError(state.line, 'the file ends before its end; export it again')
-  const missing = exportedTables.filter((table) => !state.seen.has(table))
+  const missing = exportedTables.filter((table) => !state.seen.has(table) && !laterTables.includes(table))
   if (missing.length > 0) throw new ImportError(state.line, `the file has no table ${missing.join(', ')}`)
   if (state.rows !== state.total) throw new ImportError(state.line, `the file promises ${state.total} rows and holds ${state.rows}`)
   moveAgentWords(db.raw)

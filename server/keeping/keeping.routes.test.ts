@@ -1,5 +1,5 @@
 import { execFile, spawn, type ChildProcess } from 'node:child_process'
-import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { closeSync, existsSync, mkdtempSync, openSync, readFileSync, readdirSync, rmSync, writeFileSync, writeSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
@@ -81,6 +81,9 @@ describe('from the command line', () => {
     expect(await keep(['backup', file], folder)).toMatchObject({ code: 0, said: expect.stringContaining('The room is kept in') })
     expect(await keep(['restore', file], join(root, 'line'))).toMatchObject({ code: 0 })
     expect(existsSync(databaseIn(join(root, 'line')))).toBe(true)
+    // Whether it would, without touching any room.
+    expect(await keep(['try', file], join(root, 'nowhere'))).toMatchObject({ code: 0, said: expect.stringMatching(/brings the room back: 1 movements, books right, \d/) })
+    expect(existsSync(join(root, 'nowhere'))).toBe(false)
   })
   test('export and import, with progress', async () => {
     const [file, data] = [join(root, 'line.json'), join(root, 'line')]
@@ -93,6 +96,7 @@ describe('from the command line', () => {
     [['backup'], /Say what and which file/],
     [['burn', 'x'], /Say what and which file/],
     [['restore', '/no/such/file.tgz'], /There is no file/],
+    [['try', '/no/such/file.tgz'], /There is no file/],
     [['import', '/no/such/file.json'], /There is no file/],
   ])('%j ends with a sentence and nothing done', async (args, says) => {
     const data = join(root, `nothing-${args.join('-').replace(/\W/g, '')}`)
@@ -104,7 +108,7 @@ describe('from the command line', () => {
 
 describe('starting', () => {
   const start = (env: Record<string, string>): { child: ChildProcess; first: Promise<Ended> } => {
-    const child = spawn(process.execPath, ['dist/server/main.js'], { env: { ...process.env, CRATE_PORT: '0', ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
+    const child = spawn(process.execPath, ['dist/server/main.js'], { env: { ...process.env, CRATE_PORT: '0', CRATE_COPIES: 'off', ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
     const first = new Promise<Ended>((resolve) => {
       let said = ''
       const hear = (part: Buffer): void => {
@@ -118,15 +122,20 @@ describe('starting', () => {
     return { child, first }
   }
 
-  test('a room whose books are not right does not start, says what is wrong and how to go on', async () => {
+  test('a room whose database is damaged does not start, says what is wrong and how to go on', async () => {
     const data = join(root, 'damaged')
     await restoreBackup(join(root, 'line.tgz'), data, 0)
     const db = openDatabase(databaseIn(data))
-    db.raw.exec('UPDATE stock SET quantity = quantity + 1')
+    // A page of the index by which commands are found.
+    const { page } = db.raw.prepare(`SELECT rootpage AS page FROM sqlite_master WHERE name = 'command_recorded'`).get() as { page: number }
+    const { bytes } = db.raw.prepare('SELECT page_size AS bytes FROM pragma_page_size').get() as { bytes: number }
     db.raw.exec('PRAGMA wal_checkpoint(TRUNCATE)')
     db.close()
+    const file = openSync(databaseIn(data), 'r+')
+    writeSync(file, Buffer.alloc(200, 0x5a), 0, 200, (page - 1) * bytes + 8)
+    closeSync(file)
     const refused = await start({ CRATE_DATA: data }).first
-    expect(refused).toMatchObject({ code: 1, said: expect.stringMatching(/13 kept, movements come to 12[^]*npm run restore/) })
+    expect(refused).toMatchObject({ code: 1, said: expect.stringMatching(/damaged[^]*npm run restore/) })
   }, 60_000)
 
   test('a second program on the same folder is refused in plain words', async () => {

@@ -4,17 +4,28 @@ import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import type { Response } from 'express'
+import { strictObject } from '../../core/fields/fields.schema'
 import type { KeepingView } from '../../core/keeping/keeping'
 import type { AuditStore } from '../audit/audit.store'
 import type { Database } from '../db/open'
-import { plain, read, type Endpoint } from '../http/endpoint'
+import { command, plain, read, type Endpoint } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import { endOf, startProgram } from '../program'
 import { photoNames } from './folder'
+import { viewCopies } from './keepCopies'
+import type { Notices } from './notices.service'
 import { countRows } from './tables'
 
+interface Collaborators {
+  db: Database
+  audit: AuditStore
+  notices: Notices
+  now(): number
+  copiesFolder: string | null
+}
+
 /** Addresses for keeping a copy of the room: a backup to restore from, and everything as JSON. For leads. */
-export function keepingEndpoints(db: Database, audit: AuditStore, now: () => number): Endpoint[] {
+export function keepingEndpoints({ db, audit, notices, now, copiesFolder }: Collaborators): Endpoint[] {
   const folder = dirname(db.file)
   let isCopying = false
   const stamp = (): string => new Date(now()).toISOString().slice(0, 16).replace(':', '')
@@ -28,8 +39,10 @@ export function keepingEndpoints(db: Database, audit: AuditStore, now: () => num
         movements: (db.raw.prepare('SELECT count(*) AS n FROM movement').get() as { n: number }).n,
         photos: db.file === ':memory:' ? 0 : photoNames(folder).length,
         databaseBytes: db.file === ':memory:' ? 0 : statSync(db.file).size,
+        copies: viewCopies(copiesFolder),
       }),
     }),
+    command({ method: 'post', path: '/api/notices/:noticeId/seen', access: 'lead', name: 'seeNotice', schema: strictObject({}), run: notices.see }),
     plain({
       method: 'get',
       path: '/api/keeping/backup',

@@ -9,6 +9,7 @@ import { openDatabase, type Database } from '../db/open'
 import { checkLedger } from '../ledger/checkLedger'
 import { createTestRoom, plainBag, quietCheck, type TestRoom } from '../testing/testRoom'
 import { makeBackup, restoreBackup } from './backup'
+import { copiesIn, makeCopies, tryCopy } from './copies'
 import { exportRoom } from './exportRoom'
 import { databaseIn, photosIn, takeFolder } from './folder'
 import { importRoom } from './importRoom'
@@ -66,6 +67,15 @@ describe('full export and import', () => {
     expect(readdirSync(target).filter((name) => name.startsWith('.'))).toEqual([])
   })
 
+  test('an export of a version that had fewer tables comes in', async () => {
+    const [file, target] = [join(root, 'earlier.json'), join(root, 'earlier')]
+    await writeExport(room.db, file)
+    writeFileSync(file, readFileSync(file, 'utf8').replace(/"notice":\[\n(.*\n)*?\],\n|,\n"notice":\[(.*\n)*?\]|\],\n"notice":\[/, ''))
+    expect(readFileSync(file, 'utf8')).not.toContain('"notice"')
+    await importRoom(file, target)
+    expect(existsSync(databaseIn(target))).toBe(true)
+  })
+
   const spoil: [what: string, change: (lines: string[]) => string[], says: RegExp][] = [
     ['of another program', () => ['{"hello":1}'], /Line 1: this is not a full export/],
     ['no JSON at all', () => ['PK\u0003\u0004'], /Line 1: this is not a full export/],
@@ -89,6 +99,30 @@ describe('full export and import', () => {
     writeFileSync(bad, change(readFileSync(good, 'utf8').split('\n')).join('\n'))
     await expect(importRoom(bad, target)).rejects.toThrow(says)
     expect(readdirSync(target)).toEqual([])
+  })
+})
+
+describe('copies by themselves', () => {
+  const copies = join(root, 'copies')
+  const hourMs = 3_600_000
+  const startMs = Date.UTC(2031, 4, 4, 0, 10)
+
+  test('one an hour and one a day stay; pictures lie beside them once; the newest brings all of it back', async () => {
+    for (let hour = 0; hour < 30; hour += 1) expect(await makeCopies(folder, copies, startMs + hour * hourMs)).toBe(hour % 24 === 0)
+    expect(copiesIn(copies)).toMatchObject({ hours: 24, days: 2 })
+    expect(readdirSync(copies).sort().filter((name) => name.startsWith('hour'))[0]).toBe('hour-2031-05-04T06.tgz')
+    const target = join(root, 'from-copy')
+    await restoreBackup(join(copies, 'hour-2031-05-05T05.tgz'), target, 0)
+    expect([existsSync(databaseIn(target)), readFileSync(join(photosIn(target), 'bag-1.jpg'))]).toEqual([true, readFileSync(join(photosIn(folder), 'bag-1.jpg'))])
+    expect(await tryCopy(join(copies, 'day-2031-05-05.tgz'), startMs)).toMatchObject({ name: 'day-2031-05-05.tgz', faults: [], movements: expect.any(Number) })
+    expect(readdirSync(copies).filter((name) => name.startsWith('.'))).toEqual([])
+  })
+
+  test('of many days a month stays', async () => {
+    for (let day = 0; day < 40; day += 1) writeFileSync(join(copies, `day-2030-${String(1 + Math.floor(day / 28)).padStart(2, '0')}-${String((day % 28) + 1).padStart(2, '0')}.tgz`), '')
+    await makeCopies(folder, copies, startMs + 31 * hourMs)
+    expect(readdirSync(copies).filter((name) => name.startsWith('day')).sort().slice(-3)).toEqual(['day-2030-02-12.tgz', 'day-2031-05-04.tgz', 'day-2031-05-05.tgz'])
+    expect(readdirSync(copies).filter((name) => name.startsWith('day'))).toHaveLength(30)
   })
 })
 

@@ -15,7 +15,7 @@ export interface LedgerCheck {
 const rowsAtOnce = 5000
 
 /** Reads the movements in recording order, a few at a time: years of history need not fit into memory. */
-function* movementsOf({ orm }: Database, count: (movements: number) => void): Generator<Movement> {
+function* movementsOf({ orm }: Pick<Database, 'orm'>, count: (movements: number) => void): Generator<Movement> {
   for (let after = 0; ; ) {
     const page = orm
       .select({ seq: movement.seq, id: movement.id, kind: movement.kind, lotId: movement.lotId, fromPlaceId: movement.fromPlaceId, toPlaceId: movement.toPlaceId, quantity: movement.quantity, reversesId: movement.reversesId })
@@ -32,7 +32,7 @@ function* movementsOf({ orm }: Database, count: (movements: number) => void): Ge
 }
 
 /** Recomputes every balance from the movements with the core's own arithmetic and compares it with what the database kept. */
-export function checkLedger(db: Database): LedgerCheck {
+export function checkLedger(db: Pick<Database, 'orm' | 'raw'>): LedgerCheck {
   const { orm, raw } = db
   let movements = 0
   const summed = sumMovements(movementsOf(db, (read) => (movements += read)))

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { hash, verify } from '@node-rs/argon2'
 import { parse } from 'cookie'
+import type { NoticeView } from '../../core/keeping/notice'
 import type { AddStaff, DeviceView, EditStaff, FirstLead, Identify, PersonView, ResetPin, RetireStaff, RoomSettings, SessionView, SetPassphrase, SignIn, StaffView } from '../../core/staff/staff.schema'
 import { changesBetween, createAuditStore } from '../audit/audit.store'
 import type { Database } from '../db/open'
@@ -30,10 +31,12 @@ export interface StaffOptions {
   now: () => number
   isFrozenClock: boolean
   isSecure: boolean
+  /** What went wrong with the room's own keeping. */
+  notices(): NoticeView[]
 }
 
 /** People, devices and who is recording on them. */
-export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOptions) {
+export function createStaffService({ db, now, isFrozenClock, isSecure, notices }: StaffOptions) {
   const store = createStaffStore(db)
   const audit = createAuditStore(db)
   let isFirstLeadBeingMade = false
@@ -102,6 +105,7 @@ export function createStaffService({ db, now, isFrozenClock, isSecure }: StaffOp
         roomVersion: room?.version ?? 0,
         isSecure,
         staff: session ? store.listStaff() : [],
+        notices: session ? notices() : [],
         identifiedIds: session ? store.recorderIds(session.id) : [],
         nowMs: now(),
         isFrozenClock,

@@ -21,7 +21,7 @@ export function createRealServer() {
 
   /** Runs one of the built programs on the folder; what it says is passed on. */
   const spawnProgram = (name: string, { args = [] as string[], nodeArgs = [] as string[], env = {} as Record<string, string> } = {}): ChildProcess =>
-    spawn(process.execPath, [...nodeArgs, resolve(`dist/server/${name}.js`), ...args], { cwd: folder, env: { ...process.env, CRATE_DATA: folder, CRATE_DEMO_DATA: folder, CRATE_PORT: '0', ...env }, stdio: ['ignore', 'pipe', 'pipe'] })
+    spawn(process.execPath, [...nodeArgs, resolve(`dist/server/${name}.js`), ...args], { cwd: folder, env: { ...process.env, CRATE_DATA: folder, CRATE_DEMO_DATA: folder, CRATE_PORT: '0', CRATE_COPIES: 'off', ...env }, stdio: ['ignore', 'pipe', 'pipe'], detached: true })
 
   async function start(options: Parameters<typeof spawnProgram>[1] = {}): Promise<string> {
     const child = spawnProgram('main', options)
@@ -41,9 +41,12 @@ export function createRealServer() {
   async function kill(): Promise<void> {
     if (!running || running.exitCode !== null || running.signalCode !== null) return
     const gone = new Promise((ended) => running?.once('exit', ended))
-    running.kill('SIGKILL')
+    // What it started goes with it, as when the power goes.
+    process.kill(-(running.pid ?? 0), 'SIGKILL')
     await gone
   }
+
+  const post = (path: string, body: unknown, key = newKey()): Promise<Response> => fetch(url + path, { method: 'POST', headers: { ...headers, 'Idempotency-Key': key }, body: JSON.stringify(body) })
 
   return {
     folder,
@@ -60,16 +63,18 @@ export function createRealServer() {
       clearTimeout(patience)
       return { code, said }
     },
-    /** Makes the room's first lead, who records from then on. */
-    async open(): Promise<void> {
+    /** Makes the room's first lead, who records from then on, and a tank; answers its id. */
+    async furnish(): Promise<string> {
       const json = { 'Content-Type': 'application/json' }
       const opened = await fetch(`${url}/api/session/first-lead`, { method: 'POST', headers: json, body: JSON.stringify({ name: 'Imre', passphrase: 'tide pool at dawn', pin: '4711', roomName: 'Room', timeZone: 'UTC' }) })
       const Cookie = (opened.headers.get('set-cookie') ?? '').split(';')[0] ?? ''
       const session = (await (await fetch(`${url}/api/session`, { headers: { Cookie } })).json()) as { staff: { id: string }[] }
       headers = { ...json, Cookie, 'X-Recording': session.staff[0]?.id ?? '' }
+      const { tanks } = (await (await post('/api/systems', { name: 'Rack', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'R1', tankCount: 1, perShelf: 1, tankKind: 'glass', netVolumeL: null })).json()) as { tanks: { id: string }[] }
+      return String(tanks[0]?.id)
     },
     get: (path: string) => fetch(url + path, { headers }),
-    post: (path: string, body: unknown, key = newKey()) => fetch(url + path, { method: 'POST', headers: { ...headers, 'Idempotency-Key': key }, body: JSON.stringify(body) }),
+    post,
     async end(): Promise<void> {
       await kill()
       rmSync(folder, { recursive: true, force: true })

@@ -14,6 +14,8 @@ export interface Session {
   /** Whether what is typed travels encrypted. */
   isSecure: boolean
   staff: StaffView[]
+  /** What went wrong with the room's own keeping. */
+  notices: SessionView['notices']
   /** Who is recording on this device. */
   recorder: StaffView
   /** Asks for another person's PIN. */

@@ -9,6 +9,7 @@ import { useTheme } from '../ui/useTheme'
 import { ClockStrip } from './ClockStrip'
 import { OutboxTray } from './OutboxTray'
 import { FindBox } from './FindBox'
+import { Notices } from './Notices'
 import { KeysSheet } from './KeysSheet'
 import { screensFor } from './screens'
 
@@ -80,6 +81,7 @@ export function Frame() {
       <KeysSheet isOpen={open === 'keys'} onClose={() => setOpen(null)} />
       <main>
         <Apart what="What waits on this device">
+          <Notices />
           <OutboxTray />
         </Apart>
         <Outlet />

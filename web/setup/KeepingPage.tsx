@@ -1,13 +1,16 @@
 import { useRef, useState } from 'react'
 import { Button, ProgressBar } from 'react-bootstrap'
 import type { KeepingView } from '../../core/keeping/keeping'
+import type { CopiesView } from '../../core/keeping/notice'
 import { ApiProblem, sentenceOf } from '../api/ApiProblem'
 import { download, type DownloadProgress } from '../api/download'
 import { useSession } from '../api/session'
 import { useLeadRead } from '../api/useLeadRead'
+import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { PinSheet } from '../ui/PinSheet'
+import { useFormat } from '../ui/useFormat'
 
 /** Copies of the room: a backup to restore from, and everything in an open format. */
 export function KeepingPage() {
@@ -18,6 +21,7 @@ export function KeepingPage() {
       <Lead title="Backup and export" aside={`${data.movements.toLocaleString('en')} movements, ${(data.databaseBytes / 1e6).toFixed(1)} MB`}>
         Keep a copy away from this machine, and try once that it restores. Work goes on meanwhile.
       </Lead>
+      <Copies copies={data.copies} />
       <section className="setup-section">
         <h2>Backup</h2>
         <p>One file with the database and the photos as they stand at this moment. It is restored with npm run restore; what stood there before is set aside, not deleted.</p>
@@ -33,6 +37,32 @@ export function KeepingPage() {
       </section>
       <p className="notice">Both files hold everything, the secrets of your staff as hashes included. Keep them where only you can read them.</p>
     </>
+  )
+}
+
+/** What is known of the copies that are made by themselves, and whether the newest would bring the room back. */
+function Copies({ copies: { folder, hours, days, newest, trial } }: { copies: CopiesView }) {
+  const format = useFormat()
+  return (
+    <section className="setup-section">
+      <h2>Copies by themselves</h2>
+      {folder === null ? (
+        <p>None are made here (CRATE_COPIES).</p>
+      ) : (
+        <>
+          <p>
+            {newest === null ? `The first is made within the hour, in ${folder}.` : `Newest ${format.moment(newest.atMs)}, ${(newest.bytes / 1e6).toFixed(1)} MB; ${plural(hours, 'hour')} and ${plural(days, 'day')} lie in ${folder}.`} A folder on another disk survives this one: name it in CRATE_COPIES.
+          </p>
+          {trial && (
+            <p>
+              {trial.faults.length === 0
+                ? `Tried ${format.moment(trial.atMs)}: it brought the room back in ${(trial.tookMs / 1000).toFixed(1)} s, ${plural(trial.movements, 'movement')}, books right.`
+                : `Tried ${format.moment(trial.atMs)}: its books are not right (${trial.faults[0] ?? ''}). Make a backup by hand and look at both disks.`}
+            </p>
+          )}
+        </>
+      )}
+    </section>
   )
 }
 
