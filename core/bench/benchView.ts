@@ -22,7 +22,8 @@ export interface RecheckView {
   runId: string
   runNumber: number
   species: string
-  tankCode: string | null
+  /** Tanks in which the fish of the run stand by now, wherever they went since. */
+  tankCodes: string[]
   label: string
   usual: string
   dueAtMs: number

@@ -70,12 +70,23 @@ test('a drip from the bag to the last recheck: fish go bag, vessel, tank; the de
   const ended = await runNow(run.id)
   expect(ended).toMatchObject({ endedAtMs: min(90), outAtMs: min(90), countedAlive: 4, countedDead: 1, look: 'as expected', standing: [] })
   const { rechecks } = (await room.get('/api/bench')).body as BenchView
-  expect(rechecks.map(({ label, tankCode }) => [label, tankCode])).toEqual([['15 min', 'R1-01'], ['1 h', 'R1-01'], ['4 h', 'R1-01'], ['next morning', 'R1-01']])
+  expect(rechecks.map(({ label, tankCodes }) => [label, tankCodes])).toEqual([['15 min', ['R1-01']], ['1 h', ['R1-01']], ['4 h', ['R1-01']], ['next morning', ['R1-01']]])
   expect(new Date(rechecks[3]?.dueAtMs ?? 0).toISOString()).toBe('2031-05-05T08:00:00.000Z')
   expect((await room.post(`/api/bench/rechecks/${rechecks[0]?.id}/answer`, { look: 'worse', note: 'one on its side', happenedAtMs: at(106) })).status).toBe(201)
   expect((await room.post(`/api/bench/rechecks/${rechecks[0]?.id}/answer`, { look: 'better', note: null, happenedAtMs: at(106) })).body).toMatchObject({ code: 'conflict', current: { look: 'worse' } })
   expect((await room.get('/api/today')).body.rechecks).toMatchObject([{ label: '15 min', look: 'worse' }])
   expect((await room.get(`/api/crates/${subject.crateId}`)).body).toMatchObject({ went: [{ tankCode: 'R1-01', fish: 4 }], lastPlacement: null })
+  // They are looked at where they are, not where they were; of fish that are gone nothing is asked.
+  const tanksToLookAt = async () => ((await room.get('/api/bench')).body as BenchView).rechecks.filter(({ doneAtMs }) => doneAtMs === null).map(({ tankCodes }) => tankCodes.join())
+  const move = (from: number, to: number, quantity: number) => room.post(`/api/tanks/${room.tanks[from]?.id}/moves`, { lotId, quantity, toTankId: room.tanks[to]?.id, note: null, happenedAtMs: at(120) })
+  await move(0, 1, 3)
+  await move(1, 2, 1)
+  expect(await tanksToLookAt()).toEqual(['R1-01,R1-02,R1-03', 'R1-01,R1-02,R1-03', 'R1-01,R1-02,R1-03'])
+  await move(0, 2, 1)
+  await move(1, 2, 2)
+  expect(await tanksToLookAt()).toEqual(['R1-03', 'R1-03', 'R1-03'])
+  await room.post(`/api/tanks/${room.tanks[2]?.id}/losses`, { lotId, quantity: 4, cause: 'unknown', note: null, happenedAtMs: at(130) })
+  expect(await tanksToLookAt()).toEqual([])
 })
 
 test('more fish than the books say come in with their reason; what a run wrote is not taken back behind its back', async () => {

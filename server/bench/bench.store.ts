@@ -68,6 +68,16 @@ export function createBenchStore({ orm }: Database) {
       .all()
       .map(toView)
 
+  /** Tanks that hold fish of a run: from where it counted them out, along whatever moved its lots since. */
+  const tanksOf = (runId: string): string[] =>
+    orm.all<{ code: string }>(sql`WITH RECURSIVE
+        own(lot_id) AS (SELECT DISTINCT lot_id FROM run_source WHERE run_id = ${runId}),
+        reached(place_id) AS (
+          SELECT m.to_place_id FROM run_movement rm JOIN movement m ON m.id = rm.movement_id WHERE rm.run_id = ${runId} AND m.to_place_id <> ${runId} AND m.to_place_id <> 'outside'
+          UNION SELECT m.to_place_id FROM movement m JOIN reached r ON m.from_place_id = r.place_id JOIN own ON own.lot_id = m.lot_id WHERE m.to_place_id <> 'outside')
+      SELECT tank.code FROM reached JOIN tank ON tank.id = reached.place_id WHERE EXISTS (SELECT 1 FROM stock JOIN own ON own.lot_id = stock.lot_id WHERE stock.place_id = reached.place_id AND stock.quantity > 0)
+      ORDER BY tank.rack, tank.shelf, tank.position`).map(({ code }) => code)
+
   return {
     eventsOf,
     standingOf,
@@ -106,12 +116,13 @@ export function createBenchStore({ orm }: Database) {
     undoEvent: (id: string, by: { undoneById: string; undoneAtMs: number }) => void orm.update(runEvent).set(by).where(eq(runEvent.id, id)).run(),
     recheckById: (id: string) => orm.select().from(recheck).where(eq(recheck.id, id)).get() ?? null,
     answerRecheck: (id: string, values: Partial<typeof recheck.$inferInsert>) => void orm.update(recheck).set(values).where(eq(recheck.id, id)).run(),
-    /** Rechecks that nobody did yet, and those done since a moment; soonest first. */
+    /** Rechecks that nobody did yet, and those done since a moment; soonest first. Where no fish of a run are left, there is nothing to look at. */
     rechecks: (doneSinceMs: number): RecheckView[] =>
-      orm.all(sql`SELECT recheck.id, recheck.run_id AS runId, run.number AS runNumber, recheck.label, recheck.usual, recheck.due_at_ms AS dueAtMs, recheck.done_at_ms AS doneAtMs, recheck.look, recheck.note,
-          (SELECT code FROM tank WHERE id = run.tank_id) AS tankCode,
+      orm.all<Omit<RecheckView, 'tankCodes'>>(sql`SELECT recheck.id, recheck.run_id AS runId, run.number AS runNumber, recheck.label, recheck.usual, recheck.due_at_ms AS dueAtMs, recheck.done_at_ms AS doneAtMs, recheck.look, recheck.note,
           (SELECT group_concat(DISTINCT species.name) FROM run_source s JOIN lot ON lot.id = s.lot_id JOIN species ON species.id = lot.species_id WHERE s.run_id = run.id) AS species
-        FROM recheck JOIN run ON run.id = recheck.run_id WHERE recheck.done_at_ms IS NULL OR recheck.done_at_ms >= ${doneSinceMs} ORDER BY recheck.due_at_ms, recheck.id`),
+        FROM recheck JOIN run ON run.id = recheck.run_id WHERE recheck.done_at_ms IS NULL OR recheck.done_at_ms >= ${doneSinceMs} ORDER BY recheck.due_at_ms, recheck.id`)
+        .map((row) => ({ ...row, tankCodes: tanksOf(row.runId) }))
+        .filter(({ tankCodes, doneAtMs }) => tankCodes.length > 0 || doneAtMs !== null),
     /** Lines of open crates whose fish stand in bags, opened or still shut, and on no run. */
     waiting: (): WaitingLine[] =>
       orm.all(sql`SELECT crate.id AS crateId, crate.number AS crateNumber, line.id AS lineId, species.name AS species, count(*) AS bags, sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE stock.quantity END) AS fish,

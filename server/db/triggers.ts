@@ -1,5 +1,16 @@
 import type { Raw } from './guard'
 
+/**
+ * Since when the fish stand there: what is taken back was never gone, so it goes on from the arrival before what is
+ * reversed and does not begin anew.
+ */
+const since = `coalesce((SELECT happened_at_ms FROM (
+          SELECT seq, kind, to_place_id, happened_at_ms,
+              SUM(CASE WHEN to_place_id = NEW.to_place_id THEN quantity ELSE -quantity END) OVER (ORDER BY seq ROWS BETWEEN UNBOUNDED PRECEDING AND 1 PRECEDING) AS held
+            FROM movement WHERE NEW.kind = 'reversal' AND lot_id = NEW.lot_id AND (from_place_id = NEW.to_place_id OR to_place_id = NEW.to_place_id)
+              AND seq < (SELECT seq FROM movement WHERE id = NEW.reverses_id))
+        WHERE to_place_id = NEW.to_place_id AND kind <> 'reversal' AND coalesce(held, 0) = 0 ORDER BY seq DESC LIMIT 1), NEW.happened_at_ms)`
+
 const inHand = `coalesce((SELECT quantity FROM stock WHERE place_id = NEW.from_place_id AND lot_id = NEW.lot_id), 0)`
 
 /**
@@ -20,7 +31,7 @@ const triggers: Record<string, string> = {
       UPDATE stock SET quantity = quantity - NEW.quantity WHERE place_id = NEW.from_place_id AND lot_id = NEW.lot_id;
       DELETE FROM stock WHERE place_id = NEW.from_place_id AND lot_id = NEW.lot_id AND quantity = 0;
       INSERT INTO stock (place_id, lot_id, quantity, since_ms)
-        SELECT NEW.to_place_id, NEW.lot_id, NEW.quantity, NEW.happened_at_ms WHERE NEW.to_place_id <> 'outside'
+        SELECT NEW.to_place_id, NEW.lot_id, NEW.quantity, ${since} WHERE NEW.to_place_id <> 'outside'
         ON CONFLICT (place_id, lot_id) DO UPDATE SET quantity = quantity + excluded.quantity;
     END`,
   command_never_updated: `BEFORE UPDATE ON command BEGIN SELECT RAISE(ABORT, 'ledger: a command is never changed'); END`,

@@ -46,6 +46,26 @@ describe('moving fish', () => {
     expect(room.faults()).toEqual([])
   })
 
+  test('what is taken back was never gone: the fish stand there since they came, however often the last one was lost and found', async () => {
+    const dayMs = 86_400_000
+    const since = async (code: string): Promise<number> => (await room.get(`/api/tanks/${code}`)).body.stock[0]?.sinceMs
+    const lose = async (index: number, days: number): Promise<string> => (await room.post(tankPath(index, 'losses'), { lotId, quantity: 10, cause: 'unknown', note: null, happenedAtMs: testNowMs + days * dayMs })).body.movementIds[0]
+    room.clock.nowMs = testNowMs + 25 * dayMs
+    const back = (movementId: string, days: number) => room.post(`/api/movements/${movementId}/reversal`, { reason: null, happenedAtMs: testNowMs + days * dayMs })
+    await back(await lose(0, 3), 4)
+    await back(await lose(0, 5), 6)
+    expect(await since('R1-01')).toBe(testNowMs)
+    // Whoever left and came again stands there since they came again.
+    await move(10, 0, 1, testNowMs + 10 * dayMs)
+    await move(10, 1, 0, testNowMs + 12 * dayMs)
+    await back(await lose(0, 14), 15)
+    expect(await since('R1-01')).toBe(testNowMs + 12 * dayMs)
+    const away = (await move(10, 0, 1, testNowMs + 20 * dayMs)).body.movementIds[0]
+    await back(away, 21)
+    expect(await since('R1-01')).toBe(testNowMs + 12 * dayMs)
+    expect(room.faults()).toEqual([])
+  })
+
   test('an entry may be backdated; the balance goes by the order of recording', async () => {
     expect((await move(10)).status).toBe(201)
     expect((await move(1, 0, 1, testNowMs - 86_400_000)).status).toBe(422)

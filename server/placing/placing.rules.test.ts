@@ -301,6 +301,17 @@ describe('who may go on against a rule', () => {
   })
 })
 
+test('fish that were eaten make a tank quarrelsome, and no more when that was taken back', async () => {
+  const target = await tankOf('T1', 'fresh')
+  const lotId = await room.addFish(target, 'Cherry barb', 6)
+  const lost = (await post(`/api/tanks/${target.id}/losses`, { lotId, quantity: 2, cause: 'eaten', note: null, happenedAtMs })).body as { movementIds: string[] }
+  const crate = (await room.crateOf([['Cherry barb', 6, 2, null]])) as CrateView
+  const fights = async (): Promise<number> => ((await room.get(`/api/crates/${crate.id}/tank-choice`)).body as { input: { tanks: { id: string; fights: number }[] } }).input.tanks.find(({ id }) => id === target.id)?.fights ?? -1
+  expect(await fights()).toBe(1)
+  await post(`/api/movements/${lost.movementIds[0]}/reversal`, { reason: 'behind the filter', happenedAtMs })
+  expect(await fights()).toBe(0)
+})
+
 describe('reserved', () => {
   test('the target of a run is taken for other plans and moves: its fish are company before they stand there', async () => {
     const target = await tankOf('T1', 'fresh')

@@ -147,7 +147,7 @@ export function createPlacingStore({ orm }: Database) {
           sql`SELECT tank.id, tank.code, ${waterId} AS waterId, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL, system.agents, system.zone_id AS zoneId,
               tank.net_volume_l AS netVolumeL, tank.purpose, tank.state,
               (SELECT count(*) FROM "check" c WHERE c.tank_id = tank.id AND c.replaced_by_id IS NULL AND c.happened_at_ms >= ${fightsSinceMs} AND c.signs LIKE '%"chased"%')
-                + (SELECT count(*) FROM movement m WHERE m.from_place_id = tank.id AND m.kind = 'loss' AND m.cause = 'eaten' AND m.happened_at_ms >= ${fightsSinceMs}) AS fights
+                + (SELECT count(*) FROM movement m WHERE m.from_place_id = tank.id AND m.kind = 'loss' AND m.cause = 'eaten' AND m.happened_at_ms >= ${fightsSinceMs} AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)) AS fights
             FROM tank JOIN system ON system.id = tank.system_id WHERE tank.retired_at_ms IS NULL ${within} ORDER BY tank.rack, tank.shelf, tank.position`,
         )
         .map(({ agents, ...tank }) => {

@@ -54,6 +54,12 @@ describe('a list a lead keeps', () => {
     expect(planned.body.errors[0]).toEqual({ path: 'lines[0].tankId', message: 'There is no such tank' })
   })
 
+  test('a bag that stayed shut in a closed crate keeps no tank', async () => {
+    const crate = await room.crateOf([['Kuhli loach', 5, 1, room.tanks[1] ?? null]])
+    expect((await room.post(`/api/crates/${crate.id}/closing`, { because: 'it never came', version: crate.version })).status).toBe(201)
+    expect((await room.post(`/api/setup/tanks/${room.tanks[1]?.id}/retirement`, { version: 1, isRetired: true })).status).toBe(201)
+  })
+
   test('two tanks do not stand on one spot, and no tank holds more than it measures', async () => {
     const tank = await row('tanks', 'code', 'R1-01')
     const twin = { ...tank.values, code: 'R1-09' }

@@ -35,9 +35,9 @@ export function createSetupStore({ orm }: Database) {
     update: (register: RegisterName, id: string, values: Record<string, unknown>) => void orm.update(tables[register]).set(values as never).where(eq(tables[register].id, id)).run(),
     fishInTank: (id: string): number => count(sql`SELECT coalesce(sum(quantity), 0) AS n FROM stock WHERE place_id = ${id}`),
     tanksInUse: (systemId: string): number => count(sql`SELECT count(*) AS n FROM tank WHERE system_id = ${systemId} AND retired_at_ms IS NULL`),
-    /** Lines of crates still on their way, or being unpacked, that are planned for a tank. */
+    /** Lines of crates still on their way, or being unpacked, that are planned for a tank. A bag that stayed shut in a crate that is closed comes no more. */
     linesPlannedFor: (tankId: string): number =>
-      count(sql`SELECT count(*) AS n FROM line WHERE tank_id = ${tankId} AND EXISTS (SELECT 1 FROM bag LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id AND r.id IS NULL)`),
+      count(sql`SELECT count(*) AS n FROM line JOIN crate ON crate.id = line.crate_id WHERE line.tank_id = ${tankId} AND crate.closed_at_ms IS NULL AND EXISTS (SELECT 1 FROM bag LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id AND r.id IS NULL)`),
     tankAtSpot: (rack: string, shelf: number, position: number): { id: string; code: string } | null =>
       orm.get<{ id: string; code: string } | undefined>(sql`SELECT id, code FROM tank WHERE rack = ${rack} AND shelf = ${shelf} AND position = ${position} AND retired_at_ms IS NULL`) ?? null,
   }

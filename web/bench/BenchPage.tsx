@@ -72,7 +72,7 @@ export function BenchPage() {
 
 function WhatNow({ live, waiting, due }: { live: RunView[]; waiting: WaitingLine[]; due: RecheckView[] }) {
   const late = due.find(({ dueAtMs }) => dueAtMs <= nowMs())
-  if (late) return <>Now: look at {late.species} in {late.tankCode}, {late.label} after their run. Usual by now: {late.usual}.</>
+  if (late) return <>Now: look at {late.species} in {late.tankCodes.join(' and ')}, {late.label} after their run. Usual by now: {late.usual}.</>
   if (live.length > 0) return <>{plural(live.length, 'run')} on the bench. The clocks are the server’s: they go on when this device sleeps.</>
   const first = waiting[0]
   if (first) return <>Next: <Link to={`/bench/compare?line=${first.lineId}`}>choose how {first.species} are acclimated</Link>{first.packedAtMs ? `, ${formatSpan(nowMs() - first.packedAtMs)} since packing` : ''}.</>

@@ -15,7 +15,7 @@ export function RecheckRow({ recheck }: { recheck: RecheckView }) {
     <li className="record recheck">
       <button type="button" className={`today-row ${isDue ? 'is-act' : 'is-plan'}`} aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
         <span>
-          <strong>{recheck.tankCode}</strong> {recheck.species}, {recheck.label} after
+          <strong>{recheck.tankCodes.join(', ')}</strong> {recheck.species}, {recheck.label} after
           <small>usual by then: {recheck.usual}</small>
         </span>
         <span className="today-aside">{isDue ? `due ${formatSpan(nowMs() - recheck.dueAtMs)} ago` : `in ${formatSpan(recheck.dueAtMs - nowMs())}`}</span>
@@ -27,7 +27,11 @@ export function RecheckRow({ recheck }: { recheck: RecheckView }) {
               {look}
             </button>
           ))}
-          <Link to={`/room/${recheck.tankCode}`}>to the tank</Link>
+          {recheck.tankCodes.map((code) => (
+            <Link key={code} to={`/room/${code}`}>
+              to {code}
+            </Link>
+          ))}
         </div>
       )}
     </li>

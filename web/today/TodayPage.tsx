@@ -186,8 +186,8 @@ const RunRow = ({ run }: { run: RunOnToday }) => (
 )
 
 const RecheckDue = ({ recheck }: { recheck: RecheckView }) => (
-  <Row to={recheck.doneAtMs === null ? '/bench' : `/room/${recheck.tankCode}`} mark={recheck.look === 'worse' ? 'is-harm' : 'is-act'} aside={recheck.look === 'worse' ? 'worse than usual' : `${recheck.label} after`}>
-    <strong>{recheck.tankCode}</strong> {recheck.species}
+  <Row to={recheck.doneAtMs === null ? '/bench' : `/room/${recheck.tankCodes[0] ?? ''}`} mark={recheck.look === 'worse' ? 'is-harm' : 'is-act'} aside={recheck.look === 'worse' ? 'worse than usual' : `${recheck.label} after`}>
+    <strong>{recheck.tankCodes.join(', ')}</strong> {recheck.species}
     <small>{recheck.look === 'worse' ? `${recheck.label} after their run${recheck.note ? `: ${recheck.note}` : ''}` : `usual by now: ${recheck.usual}`}</small>
   </Row>
 )
