@@ -108,7 +108,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const ledger = createLedgerService({ store: ledgerStore, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
-  const rounds = createRoundsService({ store: roundsStore, room, roomStore, ledger: ledgerStore })
+  const rounds = createRoundsService({ store: roundsStore, room, roomStore, ledger: ledgerStore, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
   const claims = createClaimService({ store: createClaimStore(db), crates, audit })

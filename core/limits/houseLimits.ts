@@ -22,6 +22,7 @@ const guidance = 'house guidance'
 export const houseLimits = {
   shopHoldDays: { label: 'Shop hold', unit: 'days', standard: 14, min: 0, max: 120, source: 'usual in the trade, about two weeks', about: 'How long a lot is watched after its crate was opened.', group: 'holding' },
   newArrivalDays: { label: 'New arrival', unit: 'days', standard: 14, min: 0, max: 120, source: guidance, about: 'Tanks whose newest fish came within this time are walked after settled ones.', group: 'holding' },
+  roundOpenHours: { label: 'A round goes on', unit: 'h', standard: 4, min: 0, max: 24, source: guidance, about: 'How long after its last check a round that is not finished still goes on, past midnight too. After that a new one begins.', group: 'holding' },
   notEatingDays: { label: 'Not eating, species unknown', unit: 'days', standard: 2, min: 0, max: 60, source: guidance, about: 'Days without a meal before a lot is listed, where the species book has no usual delay.', group: 'holding' },
   recentLossDays: { label: 'Recent losses', unit: 'days', standard: 7, min: 1, max: 90, source: guidance, about: 'How far back Today looks for losses.', group: 'holding' },
   longInBagHours: { label: 'Long in the bag', unit: 'h', standard: 30, min: 1, max: 200, source: guidance, about: 'From so many hours on, a bag is taken as too long under way, whatever it looks like.', group: 'arriving' },

@@ -38,8 +38,17 @@ export interface RoundStop {
 }
 
 export interface RoundView {
+  id: string
   on: string
   number: number
+  /** The round that would be begun after it. */
+  nextId: string
+  /** Who recorded in it last, and when; null before its first check. */
+  last: { atMs: number; staffId: string; staffName: string } | null
+  /** Who left it before its end; null while it is walked. */
+  left: { atMs: number; staffName: string } | null
+  /** Who closed it, whatever was not checked; null while it is open. */
+  closed: { atMs: number; staffName: string } | null
   stops: RoundStop[]
   emptyTanks: string[]
 }
@@ -49,10 +58,10 @@ export const pendingCheckId = 'pending'
 
 /**
  * Shows a round as it will be once the checks still waiting on this device have been sent; a check that the server
- * already knows changes nothing.
+ * already knows changes nothing, and what was entered in another round stays there.
  */
 export function withPendingChecks(round: RoundView, pending: readonly RecordCheck[]): RoundView {
-  const newest = new Map(pending.filter((check) => check.roundNumber === round.number).map((check) => [check.tankId, check]))
+  const newest = new Map(pending.filter((check) => check.roundId === round.id).map((check) => [check.tankId, check]))
   if (newest.size === 0) return round
   const stops = round.stops.map((stop) => {
     const check = newest.get(stop.tankId)

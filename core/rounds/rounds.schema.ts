@@ -12,6 +12,8 @@ export type Ate = (typeof ateAnswers)[number]
 /** One look at one tank. `seen` is null when nobody counted; `replacesId` names a check of this round that it corrects. */
 export const recordCheckSchema = strictObject({
   tankId: identifier('Tank'),
+  /** The round it was entered in, whatever day it is sent on. Devices of an earlier version name its number alone. */
+  roundId: identifier('Round').optional(),
   roundNumber: whole('Round', 1, 99),
   ate: choice('Feeding', ateAnswers),
   signs: choices('Signs', signs),
@@ -21,3 +23,7 @@ export const recordCheckSchema = strictObject({
   happenedAtMs: instant('Time it happened'),
 })
 export type RecordCheck = InferType<typeof recordCheckSchema>
+
+/** Somebody leaves a round before its end, or closes it. */
+export const endRoundSchema = strictObject({ happenedAtMs: instant('Time it happened') })
+export type EndRound = InferType<typeof endRoundSchema>

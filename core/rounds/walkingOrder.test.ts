@@ -17,7 +17,7 @@ test('hands go from settled to new to doubtful to grave, along the racks within 
     stop('R2-04'),
     stop('R2-06', { daysSinceArrival: 14 }),
   ]
-  expect(walkingOrder(stops).map(({ code }) => code)).toEqual(['R2-04', 'R2-05', 'R2-06', 'R10-01', 'M1-01', 'R2-02', 'R2-01', 'R2-03'])
+  expect(walkingOrder(stops, 14).map(({ code }) => code)).toEqual(['R2-04', 'R2-05', 'R2-06', 'R10-01', 'M1-01', 'R2-02', 'R2-01', 'R2-03'])
   expect(stops[0]?.code).toBe('R10-01')
 })
 
@@ -43,9 +43,9 @@ test('racks are coded shelf by shelf, and go on where they ended', () => {
 })
 
 test('checks that wait on the device show at once, the newest of each tank, in their own round only', () => {
-  const round = { on: '2031-05-04', number: 1, emptyTanks: [], stops: [{ tankId: 'a', check: null }, { tankId: 'b', check: null }] } as unknown as RoundView
-  const check = { tankId: 'a', roundNumber: 1, ate: 'none', signs: [], seen: null, note: null, replacesId: null, happenedAtMs: 1 } as const
-  const shown = withPendingChecks(round, [{ ...check, signs: [] }, { ...check, ate: 'all', signs: [] }, { ...check, tankId: 'b', roundNumber: 2, signs: [] }])
+  const round = { id: '2031-05-04-1', on: '2031-05-04', number: 1, emptyTanks: [], stops: [{ tankId: 'a', check: null }, { tankId: 'b', check: null }] } as unknown as RoundView
+  const check = { tankId: 'a', roundId: '2031-05-04-1', roundNumber: 1, ate: 'none', signs: [], seen: null, note: null, replacesId: null, happenedAtMs: 1 } as const
+  const shown = withPendingChecks(round, [{ ...check, signs: [] }, { ...check, ate: 'all', signs: [] }, { ...check, tankId: 'b', roundId: '2031-05-03-1', signs: [] }, { ...check, tankId: 'b', roundId: undefined, signs: [] }])
   expect(shown.stops.map((each) => each.check?.ate ?? null)).toEqual(['all', null])
   expect([isQuiet({ ate: 'all', signs: [], seen: null, note: null }), isQuiet({ ate: 'all', signs: [], seen: 4, note: null })]).toEqual([true, false])
 })

@@ -11,19 +11,17 @@ export interface Stoppable {
   daysSinceArrival: number | null
 }
 
-/** House guidance: fish that came within this many days are walked after settled ones, so that hands go from known to unknown. */
-export const newArrivalDays = 14
-
 /**
  * Orders the tanks of a round so that hands and nets go from clean to doubtful: settled tanks first, new arrivals after
  * them, tanks with signs last; within each group along the racks.
+ * @param newArrivalDays - house limit: fish that came within so many days are new arrivals.
  */
-export function walkingOrder<T extends Stoppable>(stops: readonly T[]): T[] {
+export function walkingOrder<T extends Stoppable>(stops: readonly T[], newArrivalDays: number): T[] {
   const along = (a: T, b: T): number => a.water.localeCompare(b.water) || a.rack.localeCompare(b.rack, 'en', { numeric: true }) || a.shelf - b.shelf || a.position - b.position
-  return [...stops].sort((a, b) => doubt(a) - doubt(b) || along(a, b))
+  return [...stops].sort((a, b) => doubt(a, newArrivalDays) - doubt(b, newArrivalDays) || along(a, b))
 }
 
-function doubt({ signs, daysSinceArrival }: Stoppable): number {
+function doubt({ signs, daysSinceArrival }: Stoppable, newArrivalDays: number): number {
   if (signs.some((sign) => graveSigns.includes(sign))) return 3
   if (signs.length > 0) return 2
   return daysSinceArrival !== null && daysSinceArrival < newArrivalDays ? 1 : 0

@@ -89,6 +89,8 @@ const matrix: Record<string, Answers> = {
   'post /api/crates/:crateId/placements': keeper,
   'post /api/crates/:crateId/undone-placements': keeper,
   'get /api/rounds/today': device,
+  'post /api/rounds/:roundId/leaving': keeper,
+  'post /api/rounds/:roundId/closing': keeper,
   'post /api/checks': keeper,
   'get /api/species-book': device,
   'get /api/species-book/changes': device,

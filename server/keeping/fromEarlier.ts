@@ -7,4 +7,6 @@ import type { Raw } from '../db/guard'
 export function fillFromEarlier(raw: Raw): void {
   raw.exec(`UPDATE system SET sharing = 'one water' WHERE sharing IS NULL AND sump_l > 0`)
   raw.exec(`UPDATE tank_override SET lot_id = (SELECT lot_id FROM line WHERE line.id = tank_override.line_id) WHERE lot_id IS NULL AND line_id IS NOT NULL`)
+  raw.exec(`INSERT OR IGNORE INTO round (id, "on", number, started_at_ms, started_by_id, last_at_ms, last_by_id)
+    SELECT round_on || '-' || round_number, round_on, round_number, min(happened_at_ms), staff_id, max(happened_at_ms), staff_id FROM "check" GROUP BY round_on, round_number`)
 }

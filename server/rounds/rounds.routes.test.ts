@@ -1,3 +1,4 @@
+import request from 'supertest'
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
 import type { RoomView, TankSummary, TankView } from '../../core/room/roomView'
 import type { RoundView } from '../../core/rounds/roundView'
@@ -11,7 +12,8 @@ beforeEach(async () => {
 })
 afterEach(() => room.db.close())
 
-const round = async (number?: number): Promise<RoundView> => (await room.get(`/api/rounds/today${number ? `?number=${number}` : ''}`)).body
+const round = async (id?: string): Promise<RoundView> => (await room.get(`/api/rounds/today${id ? `?round=${id}` : ''}`)).body
+const unchecked = ({ stops }: RoundView): number => stops.filter((stop) => stop.check === null).length
 const check = (tank: number, change: object = {}) => room.post('/api/checks', { ...quietCheck(room.tanks[tank]!.id), happenedAtMs: room.clock.nowMs, ...change })
 const tankOf = async (code: string): Promise<TankSummary | undefined> => ((await room.get('/api/room')).body as RoomView).tanks.find((tank) => tank.code === code)
 
@@ -20,7 +22,7 @@ describe('a round', () => {
     expect(await round()).toMatchObject({ on: '2031-05-04', number: 1, stops: [{ code: 'R1-01', check: null }, { code: 'R1-02' }, { code: 'R1-03' }], emptyTanks: ['R1-04'] })
     for (const tank of [0, 1, 2]) expect((await check(tank)).status).toBe(201)
     expect((await round()).stops.every((stop) => stop.check)).toBe(true)
-    expect((await round(2)).stops.every((stop) => stop.check === null)).toBe(true)
+    expect(unchecked(await round((await round()).nextId))).toBe(3)
     await check(0, { roundNumber: 2 })
     expect((await round()).number).toBe(2)
   })
@@ -42,6 +44,48 @@ describe('a round', () => {
     const { timeline } = (await room.get('/api/tanks/R1-01')).body as TankView
     expect(timeline.filter((entry) => entry.type === 'check').map((entry) => entry.type === 'check' && [entry.ate, entry.replacedById])).toEqual(expect.arrayContaining([['none', second.body.id], ['all', null]]))
     expect((await tankOf('R1-01'))?.flag).toBeNull()
+  })
+
+  test('a check belongs to the round it was entered in, whatever day it arrives on', async () => {
+    const yesterday = await round()
+    await check(0, { roundId: yesterday.id })
+    room.clock.nowMs += dayMs
+    // Kept on a device that had no network over night.
+    await check(1, { roundId: yesterday.id, ate: 'none', happenedAtMs: room.clock.nowMs - dayMs + 60_000 })
+    const today = await round()
+    expect([today.id, unchecked(today), unchecked(await round(yesterday.id))]).toEqual(['2031-05-05-1', 3, 1])
+    for (const roundId of ['2031-05-06-1', 'tomorrow', '2031-13-40-1']) expect((await check(2, { roundId })).body.errors[0]).toEqual({ path: 'roundId', message: 'There is no such round' })
+    expect((await round('2031-05-09-1')).id).toBe(today.id)
+  })
+
+  test('one that is under way at midnight goes on, and one that was forgotten does not come back', async () => {
+    room.clock.nowMs = Date.UTC(2031, 4, 4, 23, 50)
+    await check(0, { roundId: (await round()).id })
+    room.clock.nowMs += 20 * 60_000
+    const late = await round()
+    expect([late.id, unchecked(late)]).toEqual(['2031-05-04-1', 2])
+    await check(1, { roundId: late.id })
+    room.clock.nowMs += 5 * 3_600_000
+    expect(await round()).toMatchObject({ id: '2031-05-05-1', last: null })
+  })
+
+  test('is left and gone on with by somebody else, and closed with what was not checked; nothing of it is lost', async () => {
+    const { id } = await round()
+    await check(0, { roundId: id })
+    const end = (how: string) => room.post(`/api/rounds/${id}/${how}`, { happenedAtMs: room.clock.nowMs })
+    await end('leaving')
+    expect((await round()).left).toMatchObject({ staffName: 'Imre', atMs: testNowMs })
+    room.clock.nowMs += 60_000
+    const oona = (await room.post('/api/staff', { name: 'Oona', role: 'keeper', pin: '2222', passphrase: null })).body.id
+    await request(room.app).post('/api/session/recording').set('Cookie', room.cookie).send({ staffId: oona, pin: '2222' })
+    await room.post('/api/checks', { ...quietCheck(room.tanks[1]!.id), roundId: id, happenedAtMs: room.clock.nowMs }, { staffId: oona })
+    expect(await round()).toMatchObject({ id, left: null, last: { staffName: 'Oona' } })
+    await end('closing')
+    await end('closing')
+    expect(await round()).toMatchObject({ id, closed: { staffName: 'Imre' }, nextId: '2031-05-04-2' })
+    // What a device without network still holds is taken.
+    expect((await check(2, { roundId: id })).status).toBe(201)
+    expect([unchecked(await round(id)), (await room.post('/api/rounds/2031-05-04-7/leaving', { happenedAtMs: room.clock.nowMs })).status]).toEqual([0, 404])
   })
 
   test('days are the room’s days', async () => {

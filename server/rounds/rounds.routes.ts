@@ -1,9 +1,11 @@
-import { recordCheckSchema } from '../../core/rounds/rounds.schema'
+import { endRoundSchema, recordCheckSchema } from '../../core/rounds/rounds.schema'
 import { command, read, type Endpoint } from '../http/endpoint'
 import type { RoundsService } from './rounds.service'
 
 /** Addresses of the round. */
 export const roundsEndpoints = (rounds: RoundsService): Endpoint[] => [
-  read({ path: '/api/rounds/today', access: 'device', read: ({ query, nowMs }) => rounds.view(query.number, nowMs) }),
+  read({ path: '/api/rounds/today', access: 'device', read: ({ query, nowMs }) => rounds.view(query.round, nowMs) }),
   command({ method: 'post', path: '/api/checks', access: 'keeper', name: 'recordCheck', schema: recordCheckSchema, run: rounds.recordCheck }),
+  command({ method: 'post', path: '/api/rounds/:roundId/leaving', access: 'keeper', name: 'leaveRound', schema: endRoundSchema, run: rounds.leaveRound }),
+  command({ method: 'post', path: '/api/rounds/:roundId/closing', access: 'keeper', name: 'closeRound', schema: endRoundSchema, run: rounds.closeRound }),
 ]

@@ -1,6 +1,8 @@
 import { groupBy } from '../../core/collections/groupBy'
 import { tankFlag } from '../../core/room/tankFlag'
-import type { RecordCheck } from '../../core/rounds/rounds.schema'
+import type { Limits } from '../../core/limits/houseLimits'
+import { roundIdOf, roundOfId, type RoundOf } from '../../core/rounds/roundId'
+import type { EndRound, RecordCheck } from '../../core/rounds/rounds.schema'
 import type { RoundStop, RoundView } from '../../core/rounds/roundView'
 import { walkingOrder } from '../../core/rounds/walkingOrder'
 import { dayInZone } from '../../core/time/dayInZone'
@@ -12,26 +14,86 @@ import { withoutPlace, type RoomService } from '../room/room.service'
 import type { RoomStore } from '../room/room.store'
 import type { RoundsStore } from './rounds.store'
 
-const dayMs = 24 * 3_600_000
+const hourMs = 3_600_000
+const dayMs = 24 * hourMs
 
 interface Collaborators {
   store: RoundsStore
   room: RoomService
   roomStore: RoomStore
   ledger: LedgerStore
+  limits(): Pick<Limits, 'newArrivalDays' | 'roundOpenHours'>
 }
 
 /** The walk past all tanks. */
-export function createRoundsService({ store, room, roomStore, ledger }: Collaborators) {
+export function createRoundsService({ store, room, roomStore, ledger, limits }: Collaborators) {
+  const today = (nowMs: number): string => dayInZone(nowMs, room.zone())
+  const named = (of: RoundOf): RoundOf & { id: string } => ({ id: roundIdOf(of), ...of })
+  /** The round that would be begun now. */
+  const next = (nowMs: number): RoundOf => ({ on: today(nowMs), number: store.newestRound(today(nowMs)) + 1 })
+  const isFinished = (of: RoundOf): boolean => {
+    const checked = new Set(store.ofRound(of.on, of.number).map(({ tankId }) => tankId))
+    return ledger.tankStock(null).every(({ placeId }) => checked.has(placeId))
+  }
+
+  /** The newest of today, or the first; one from before midnight as long as it goes on. */
+  function current(nowMs: number): RoundOf & { id: string } {
+    const on = today(nowMs)
+    const last = store.lastRound(nowMs - limits().roundOpenHours * hourMs)
+    const goesOn = last !== null && last.on < on && last.closedAtMs === null && !isFinished(last)
+    return goesOn ? named({ on: last.on, number: last.number }) : named({ on, number: Math.max(1, store.newestRound(on)) })
+  }
+
+  /** A round that was begun, or the next one; null for any other. */
+  function askedFor(asked: unknown, nowMs: number): (RoundOf & { id: string }) | null {
+    const of = typeof asked === 'string' ? roundOfId(asked) : null
+    return of && (store.round(roundIdOf(of)) !== null || roundIdOf(of) === roundIdOf(next(nowMs))) ? named(of) : null
+  }
+
+  /** Who recorded last, who left it, who closed it. */
+  function standing(id: string): Pick<RoundView, 'last' | 'left' | 'closed'> {
+    const row = store.round(id)
+    const by = (atMs: number | null | undefined, staffId: string | null | undefined) => (atMs && staffId ? { atMs, staffId, staffName: store.nameOf(staffId) } : null)
+    return { last: by(row?.lastAtMs, row?.lastById), left: by(row?.leftAtMs, row?.leftById), closed: by(row?.closedAtMs, row?.closedById) }
+  }
+
+  /** The round a check belongs to. It is the one it was entered in, though it may be sent on another day. */
+  function roundOf(roundId: string | undefined, { roundNumber, happenedAtMs }: Pick<RecordCheck, 'roundNumber' | 'happenedAtMs'>): RoundOf {
+    const on = dayInZone(happenedAtMs, room.zone())
+    if (roundId === undefined) return { on, number: roundNumber }
+    const of = roundOfId(roundId)
+    if (!of || of.on > on) throw fieldProblem('roundId', 'There is no such round')
+    return of
+  }
+
+  function requireRound({ params }: CommandContext) {
+    const found = store.round(params.roundId ?? '')
+    if (!found) throw new Problem('not-found', 'This round was not begun')
+    return found
+  }
+
   return {
+    /** Somebody leaves a round before its end; whoever records in it next goes on with it. */
+    leaveRound(context: CommandContext, { happenedAtMs }: EndRound) {
+      const { id, closedAtMs } = requireRound(context)
+      if (closedAtMs === null) store.leave(id, { leftAtMs: happenedAtMs, leftById: context.actor.id })
+      return {}
+    },
+
+    /** Ends a round, whatever was not checked in it. Once is enough. */
+    closeRound(context: CommandContext, { happenedAtMs }: EndRound) {
+      const { id, closedAtMs } = requireRound(context)
+      if (closedAtMs === null) store.close(id, { closedAtMs: happenedAtMs, closedById: context.actor.id })
+      return {}
+    },
+
     /**
-     * The round of today with its stops in walking order, checked or not.
-     * @param asked - number of the round as it came in the address; without it the newest of today, or the first.
+     * A round with its stops in walking order, checked or not.
+     * @param asked - name of the round as it came in the address; without it the one that is walked now: of today, or one that
+     *   was begun before midnight and goes on.
      */
     view(asked: unknown, nowMs: number): RoundView {
-      const on = dayInZone(nowMs, room.zone())
-      const newest = Math.max(1, store.newestRound(on))
-      const number = typeof asked === 'string' && /^\d{1,2}$/.test(asked) && Number(asked) >= 1 ? Math.min(Number(asked), newest + 1) : newest
+      const { id, on, number } = askedFor(asked, nowMs) ?? current(nowMs)
       const stock = groupBy(ledger.tankStock(null), (row) => row.placeId)
       const checks = new Map(store.ofRound(on, number).map((check) => [check.tankId, check]))
       const earlier = new Map(roomStore.lastChecks({ on, number }).map((check) => [check.tankId, check]))
@@ -56,16 +118,17 @@ export function createRoundsService({ store, room, roomStore, ledger }: Collabor
             daysSinceArrival: Math.floor((nowMs - newestMs) / dayMs),
           }
         })
-      const ordered = walkingOrder(stops).map(({ rack: _, shelf: __, position: ___, water: ____, signs: _____, daysSinceArrival: ______, ...stop }): RoundStop => stop)
-      return { on, number, stops: ordered, emptyTanks: tanks.filter((tank) => !stock.has(tank.id)).map((tank) => tank.code) }
+      const ordered = walkingOrder(stops, limits().newArrivalDays).map(({ rack: _, shelf: __, position: ___, water: ____, signs: _____, daysSinceArrival: ______, ...stop }): RoundStop => stop)
+      return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), stops: ordered, emptyTanks: tanks.filter((tank) => !stock.has(tank.id)).map((tank) => tank.code) }
     },
 
     /** Records one look at one tank. */
-    recordCheck({ actor, key, nowMs }: CommandContext, { replacesId, ...input }: RecordCheck) {
+    recordCheck({ actor, key, nowMs }: CommandContext, { replacesId, roundId, ...input }: RecordCheck) {
       if (!roomStore.tankById(input.tankId)) throw fieldProblem('tankId', 'There is no such tank')
       const id = newId()
-      const roundOn = dayInZone(input.happenedAtMs, room.zone())
-      store.insert({ id, ...input, roundOn, expected: store.fishIn(input.tankId), staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
+      const of = roundOf(roundId, input)
+      store.goOn({ id: roundIdOf(of), ...of, atMs: input.happenedAtMs, staffId: actor.id })
+      store.insert({ id, ...input, roundOn: of.on, roundNumber: of.number, expected: store.fishIn(input.tankId), staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
       if (replacesId !== null) {
         const old = store.byId(replacesId)
         if (!old || old.tankId !== input.tankId) throw fieldProblem('replacesId', 'This tank has no such check')

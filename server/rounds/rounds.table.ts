@@ -3,6 +3,27 @@ import type { Ate, Sign } from '../../core/rounds/rounds.schema'
 import { tank } from '../room/room.table'
 import { staff } from '../staff/staff.table'
 
+/** One walk past all tanks: begun by its first check, left and gone on with, closed. */
+export const round = sqliteTable(
+  'round',
+  {
+    /** Day and number, so that every device knows it before anybody has begun. */
+    id: text('id').primaryKey(),
+    /** Calendar day in the room's time zone on which it began. */
+    on: text('on').notNull(),
+    number: integer('number').notNull(),
+    startedAtMs: integer('started_at_ms').notNull(),
+    startedById: text('started_by_id').notNull().references(() => staff.id),
+    lastAtMs: integer('last_at_ms').notNull(),
+    lastById: text('last_by_id').notNull().references(() => staff.id),
+    leftAtMs: integer('left_at_ms'),
+    leftById: text('left_by_id').references(() => staff.id),
+    closedAtMs: integer('closed_at_ms'),
+    closedById: text('closed_by_id').references(() => staff.id),
+  },
+  (table) => [index('round_last').on(table.lastAtMs)],
+)
+
 /** One look at one tank. A correction is a new check; the old one stays and points at it. */
 export const check = sqliteTable(
   'check',

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { ateAnswers, signs, type Ate, type RecordCheck, type Sign } from '../../core/rounds/rounds.schema'
-import { isQuiet, pendingCheckId, type RoundStop } from '../../core/rounds/roundView'
+import { isQuiet, pendingCheckId, type RoundStop, type RoundView } from '../../core/rounds/roundView'
 import { dangerOf } from '../../core/species/handling'
 import { countFish } from '../../core/ledger/stockView'
 import { nowMs } from '../api/clock'
@@ -16,7 +16,7 @@ import { useRoundWrites } from './useRound'
 
 interface Props {
   stop: RoundStop
-  roundNumber: number
+  round: Pick<RoundView, 'id' | 'number'>
   next: RoundStop | null
   onBack?: () => void
   onRecorded: () => void
@@ -26,9 +26,9 @@ type Found = Pick<RecordCheck, 'ate' | 'signs' | 'seen' | 'note'>
 const well: Found = { ate: 'all', signs: [], seen: null, note: null }
 
 /** One tank of the round: one touch when all is well, or what is not. */
-export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props) {
+export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
   const { recordCheck, recordLoss } = useRoundWrites()
-  const [kept, keep] = useKept<Found>(`crate.check.${stop.tankId}.${roundNumber}`)
+  const [kept, keep] = useKept<Found>(`crate.check.${stop.tankId}.${round.id}`)
   const [sheet, setSheet] = useState<'sign' | 'loss' | null>(null)
   const found = kept ?? (stop.check ? pick(stop.check) : well)
   const fish = countFish(stop.stock)
@@ -36,7 +36,7 @@ export function CheckCard({ stop, roundNumber, next, onBack, onRecorded }: Props
   const toggleSign = (sign: Sign): void => change({ signs: found.signs.includes(sign) ? found.signs.filter((each) => each !== sign) : [...found.signs, sign] })
   const record = (): void => {
     const replacesId = stop.check && stop.check.id !== pendingCheckId ? stop.check.id : null
-    recordCheck({ tankId: stop.tankId, roundNumber, ...found, replacesId }, `check of ${stop.code}`)
+    recordCheck({ tankId: stop.tankId, roundId: round.id, roundNumber: round.number, ...found, replacesId }, `check of ${stop.code}`)
     keep(null)
     onRecorded()
   }

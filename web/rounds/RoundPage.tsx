@@ -1,18 +1,21 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { isQuiet, type RoundStop, type RoundView } from '../../core/rounds/roundView'
-import { plural } from '../ui/format'
+import { dayInZone } from '../../core/time/dayInZone'
+import { nowMs } from '../api/clock'
+import { useSession } from '../api/session'
+import { formatSpan, plural } from '../ui/format'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { CheckCard } from './CheckCard'
-import { useRound } from './useRound'
+import { useRound, useRoundWrites } from './useRound'
 
 /** The walk past all tanks, one card each. It begins at the first unchecked tank, whoever checked the others. */
 export function RoundPage() {
-  const [number, setNumber] = useState<number | null>(null)
-  const { round, problem } = useRound(number)
+  const [id, setId] = useState<string | null>(null)
+  const { round, problem } = useRound(id)
   if (!round) return problem ? <Trouble problem={problem} /> : <Waiting what="the round" />
   if (round.stops.length === 0) return <Nothing>No tank holds fish, so there is nothing to walk past. <Link to="/crates">Crates</Link></Nothing>
-  return <Round key={round.number} round={round} onAgain={() => setNumber(round.number + 1)} />
+  return <Round key={round.id} round={round} onAgain={() => setId(round.nextId)} />
 }
 
 function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
@@ -25,10 +28,12 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
   const checked = round.stops.filter((each) => each.check !== null).length
   const previous = round.stops[(index < 0 ? round.stops.length : index) - 1]
   const goBack = previous && (() => setReturnedTo(previous.tankId))
+  const { leaveRound, closeRound } = useRoundWrites()
+  const isUnderWay = checked > 0 && walking >= 0 && round.closed === null
   return (
     <div className="round hand-screen">
       <header className="hand-head">
-        <Link to="/room" aria-label="to the room" className="back-link">
+        <Link to="/room" aria-label="to the room" className="back-link" onClick={() => isUnderWay && leaveRound(round.id)}>
           ‹
         </Link>
         <h1>{round.number === 1 ? 'Round' : `Round ${round.number} today`}</h1>
@@ -37,13 +42,34 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
         </span>
       </header>
       <RoundProgress round={round} current={stop ?? null} />
-      {stop ? (
-        <CheckCard key={stop.tankId} stop={stop} roundNumber={round.number} next={nextAfter(round, index)} onBack={goBack} onRecorded={() => setReturnedTo(null)} />
+      <WhoWalks round={round} />
+      {stop && (round.closed === null || returned >= 0) ? (
+        <CheckCard key={stop.tankId} stop={stop} round={round} next={nextAfter(round, index)} onBack={goBack} onRecorded={() => setReturnedTo(null)} />
       ) : (
         <RoundDone round={round} onAgain={onAgain} onBack={goBack} />
       )}
+      {isUnderWay && (
+        <button type="button" className="quiet-button" onClick={() => closeRound(round.id)}>
+          close this round: {plural(round.stops.length - checked, 'tank')} not checked
+        </button>
+      )}
     </div>
   )
+}
+
+/** How long after somebody's check they are taken to be at it still. */
+const justNowMs = 15 * 60_000
+
+/** Who left this round, or walks it too: whoever takes it up sees that they do not begin anew. */
+function WhoWalks({ round: { left, last, on, closed } }: { round: RoundView }) {
+  const { recorder, timeZone } = useSession()
+  const now = nowMs()
+  if (closed) return null
+  const words = [
+    on === dayInZone(now, timeZone) ? '' : `The round of ${on} goes on.`,
+    left ? `Left by ${left.staffName} ${formatSpan(now - left.atMs)} ago; it goes on with the next check.` : last && last.staffId !== recorder.id && now - last.atMs < justNowMs ? `${last.staffName} is walking it too.` : '',
+  ].filter(Boolean)
+  return words.length > 0 ? <p className="aside-word">{words.join(' ')}</p> : null
 }
 
 /** The stop the walk goes on to: the next unchecked one, wrapping round to any left out earlier. */
@@ -63,11 +89,12 @@ function RoundProgress({ round, current }: { round: RoundView; current: RoundSto
 }
 
 function RoundDone({ round, onAgain, onBack }: { round: RoundView; onAgain: () => void; onBack?: () => void }) {
+  const open = round.stops.filter((stop) => stop.check === null).length
   const remarked = round.stops.filter((stop) => stop.check && !isQuiet(stop.check))
   return (
     <div className="round-done">
-      <h2>Every stocked tank is checked.</h2>
-      {remarked.length === 0 ? (
+      <h2>{open === 0 ? 'Every stocked tank is checked.' : `Closed ${round.closed ? `by ${round.closed.staffName}` : ''}: ${plural(open, 'tank')} not checked.`}</h2>
+      {open > 0 ? null : remarked.length === 0 ? (
         <p>All well, all ate, in {plural(round.stops.length, 'tank')}.</p>
       ) : (
         <>

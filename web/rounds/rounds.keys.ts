@@ -1,1 +1,1 @@
-export const roundKey = (number: number | null) => ['rounds', number] as const
+export const roundKey = (id: string | null) => ['rounds', id] as const
