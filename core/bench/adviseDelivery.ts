@@ -72,23 +72,20 @@ export interface AdviceOptions {
 export const firstAction = (triage: Triage | null): FirstAction => (triage?.step === releaseStep ? 'release now' : triage?.step === bathStep ? 'bath' : triage?.step === quietStep ? 'observation tank' : 'none')
 
 /** Everything that is refused for a delivery, whichever school it is. */
-export function refusalsOf({ kinds, question, tankWater, tank, tankAgents, triage, hasBinder, bagsApartC = 0 }: Delivery, schools: readonly School[], units: DisplayUnits): Refusal[] {
+export function refusalsOf({ kinds, question, tankWater, tank, tankAgents, triage, hasBinder, bagsApartC = 0 }: Delivery, schools: readonly School[], units: DisplayUnits, limits: Pick<Limits, 'bagsApartC'>): Refusal[] {
   const isSaltier = question === null || isToSaltier(question)
   const pooling = poolingAgainst(kinds)
   const isBathAsked = triage !== null && (isPressing(triage.step) || triage.step === quietStep)
   return [
     ...withheldSchools(kinds, schools, tankWater, isSaltier).map(({ key, code, why }) => ({ what: key, code, why })),
     ...(pooling && !schools.some(({ isPooled }) => isPooled) ? [{ what: 'pooled', ...pooling }] : []),
-    ...(bagsApartC > mostApartC ? [{ what: 'together', code: 'unlike waters' as const, why: `The bags lie ${showChange('temperature', bagsApartC, units)} apart; take them one by one` }] : []),
+    ...(bagsApartC > limits.bagsApartC ? [{ what: 'together', code: 'unlike waters' as const, why: `The bags lie ${showChange('temperature', bagsApartC, units)} apart; take them one by one` }] : []),
     ...(isBathAsked && hasInvertebrate(kinds) ? [{ what: 'bath', code: 'no fish' as const, why: 'No bath: dyes and dips kill what is no fish' }] : []),
     ...kinds.flatMap(({ species, kept }) => (kept ? outsideKept(species, kept, tank, units).map((each) => ({ what: 'tank', ...each })) : [])),
     ...kinds.flatMap(({ species, agents }) => tankAgents.flatMap((agent): Refusal[] => (agents[agent] === 'forbidden' ? [{ what: 'tank', code: 'forbidden agent', why: `${agent} is in this tank, and ${species} does not bear it` }] : agents[agent] === 'with care' ? [{ what: 'tank', code: 'agent with care', why: `${agent} is in this tank; ${species} bears it with care only` }] : []))),
     ...(hasBinder ? [{ what: 'schools', code: 'binder' as const, why: 'A binder is at work: figures for ammonia mean nothing, so schools are not compared' }] : []),
   ]
 }
-
-/** Bags further apart than this are not taken together, °C; house guidance. */
-const mostApartC = 3
 
 /** Schools that may be compared for a delivery. */
 export const allowedSchools = ({ kinds, question, tankWater }: Delivery, schools: readonly School[]): School[] => {
@@ -133,11 +130,9 @@ export const saltWords = 'Read the salinity first: made-up water has to be like 
 /** What is said where the temperature of a long trip was not read. */
 export const probeWords = 'Read the water’s temperature first: nobody did, and it was long under way.'
 
-/** From so long under way on a guessed temperature is asked to be read, where it can matter at all. */
-const probeFromHours = 10
 /** Answers whether the temperature nobody read could break a limit in the school that is advised. */
-export function asksForProbe({ hoursSaid }: Pick<Delivery, 'hoursSaid'>, { question, schools, tried }: Ensemble, schoolKey: string | null): boolean {
-  if (hoursSaid === null || hoursSaid <= probeFromHours || question.measured.tempC !== undefined || question.guessedFrom === 'skin') return false
+export function asksForProbe({ hoursSaid }: Pick<Delivery, 'hoursSaid'>, { question, schools, tried }: Ensemble, schoolKey: string | null, limits: Pick<Limits, 'readAfterHours'>): boolean {
+  if (hoursSaid === null || hoursSaid <= limits.readAfterHours || question.measured.tempC !== undefined || question.guessedFrom === 'skin') return false
   const column = schools.findIndex(({ key }) => key === schoolKey)
   return tried.some((row) => (row[column]?.ratios.T ?? 0) >= 1)
 }
@@ -150,14 +145,14 @@ export function asksForProbe({ hoursSaid }: Pick<Delivery, 'hoursSaid'>, { quest
 export function adviseDelivery(delivery: Delivery, { limits, schools = tradeSchools, defaults = {}, units = baseUnits }: AdviceOptions, draws: number): DeliveryAdvice {
   const { question } = delivery
   const nothing = nothingCompared(delivery, schools)
-  if (nothing !== null || question === null) return withoutSchool(delivery, nothing ?? '', schools, units)
+  if (nothing !== null || question === null) return withoutSchool(delivery, nothing ?? '', schools, units, limits)
   const ensemble = drawEnsemble(question, limits, { draws, schools: allowedSchools(delivery, schools) })
   return adviceFrom(delivery, ensemble, judge(ensemble, defaults), { limits, schools, defaults, units }, true)
 }
 
-function withoutSchool(delivery: Delivery, sentence: string, schools: readonly School[], units: DisplayUnits): DeliveryAdvice {
+function withoutSchool(delivery: Delivery, sentence: string, schools: readonly School[], units: DisplayUnits, limits: Limits): DeliveryAdvice {
   const first = firstAction(delivery.triage)
-  return { asks: delivery.isOneWater ? [] : delivery.water.asks, first, bathWater: first === 'bath' ? bathWaterOf(delivery) : null, schoolKey: null, variant: null, refusals: refusalsOf(delivery, schools, units), sentence: `${firstWords(delivery, units)}${sentence}`, why: '' }
+  return { asks: delivery.isOneWater ? [] : delivery.water.asks, first, bathWater: first === 'bath' ? bathWaterOf(delivery) : null, schoolKey: null, variant: null, refusals: refusalsOf(delivery, schools, units, limits), sentence: `${firstWords(delivery, units)}${sentence}`, why: '' }
 }
 
 const bathWaterOf = ({ question, water }: Delivery): DeliveryAdvice['bathWater'] => (question === null || water.waterClass === 'unknown' ? null : nominalOf(question))
@@ -180,11 +175,11 @@ export function adviceFrom(delivery: Delivery, ensemble: Ensemble, verdict: Verd
   const first = firstAction(delivery.triage)
   const { question } = ensemble
   const scene = ensemble.scene
-  const asked = (key: string): Ask[] => [...delivery.water.asks, ...(asksForSalt(question) ? ['salinity' as const] : []), ...(asksForProbe(delivery, ensemble, key) ? ['temperature' as const] : [])]
+  const asked = (key: string): Ask[] => [...delivery.water.asks, ...(asksForSalt(question) ? ['salinity' as const] : []), ...(asksForProbe(delivery, ensemble, key, limits) ? ['temperature' as const] : [])]
   const said = (school: { key: string; variant: SchoolVariant | null }, words: VerdictWords): DeliveryAdvice => {
     const open = asked(school.key)
     const probe = `${open.includes('salinity') ? ` ${saltWords}` : ''}${open.includes('temperature') ? ` ${probeWords}` : ''}`
-    return { asks: open, first, bathWater: first === 'bath' ? bathWaterOf(delivery) : null, schoolKey: school.key, variant: school.variant, refusals: refusalsOf(delivery, schools, units), sentence: `${firstWords(delivery, units)}${words.sentence}${probe}`, why: words.why }
+    return { asks: open, first, bathWater: first === 'bath' ? bathWaterOf(delivery) : null, schoolKey: school.key, variant: school.variant, refusals: refusalsOf(delivery, schools, units, limits), sentence: `${firstWords(delivery, units)}${words.sentence}${probe}`, why: words.why }
   }
   if (first === 'bath') {
     const fish = question.bag.fish * question.bags
@@ -198,7 +193,7 @@ export function adviceFrom(delivery: Delivery, ensemble: Ensemble, verdict: Verd
     if (quick) return said(quick, { sentence: `${quick.name} (${spanWords(quick.likely.minutes)}) takes least time${quick.worst < 1 ? ' of all that stay under the limits' : '; no school stays under the limits'}. Look again within the hour.`, why: '' })
   }
   const recommended = verdict.schools.find(({ key }) => key === verdict.recommended)
-  if (!recommended) return withoutSchool(delivery, 'No school is on offer for these fish.', schools, units)
+  if (!recommended) return withoutSchool(delivery, 'No school is on offer for these fish.', schools, units, limits)
   const remedy = isLast && verdict.equal.length === 0 ? bestRemedy(recommended, question, limits, schools, units) : null
   return said(recommended, verdictWords(verdict, question, scene.limits, remedy, units))
 }

@@ -21,7 +21,6 @@ export interface Alarm {
 /** How long an alarm is put off with one touch. */
 export const snoozeMs = 5 * minuteMs
 const fullShare = 0.95
-const soonMin = 10
 
 const spanWords = (fromMs: number, toMs: number): string => `${Math.max(0, Math.round((toMs - fromMs) / minuteMs))}`
 
@@ -30,7 +29,7 @@ export function alarmsOf(run: RunRecord, now: RunNow, limits: Limits, nowMs: num
   if (!now.step) return []
   // What stands for days has one thing to say; clocks and figures mean nothing any more.
   const standing = standingAlarms(run, now, nowMs)
-  const all = standing.length > 0 ? standing : [...timerAlarms(run, now, limits, nowMs), ...ammoniaAlarms(run, now, nowMs), ...vesselAlarms(run, now, limits, nowMs), ...waitingAlarms(run, now, limits, nowMs)]
+  const all = standing.length > 0 ? standing : [...timerAlarms(run, now, limits, nowMs), ...ammoniaAlarms(run, now, limits, nowMs), ...vesselAlarms(run, now, limits, nowMs), ...waitingAlarms(run, now, limits, nowMs)]
   const isPutOff = (key: string): boolean => run.events.some((event) => event.kind === 'snooze' && event.alarm === key && (event.untilMs ?? 0) > nowMs)
   return all.filter(({ key }) => !isPutOff(key)).sort((a, b) => Number(b.level === 'act') - Number(a.level === 'act') || a.sinceMs - b.sinceMs)
 }
@@ -58,13 +57,13 @@ const longWords = (spanMs: number): string => {
 /** Forgotten runs stand on Today. */
 export const isForgotten = ({ dueAtMs, step }: RunNow, limits: Limits, nowMs: number): boolean => step !== null && dueAtMs !== null && nowMs >= dueAtMs + limits.runForgottenMinutes * minuteMs
 
-function ammoniaAlarms(run: RunRecord, { ammoniaAt, fish, index }: RunNow, nowMs: number): Alarm[] {
+function ammoniaAlarms(run: RunRecord, { ammoniaAt, fish, index }: RunNow, limits: Limits, nowMs: number): Alarm[] {
   const isOpen = fish === 'vessel' || (index > 0 && run.plan.steps[index]?.water.some((deed) => deed.do === 'wait' && deed.handling === 'bag'))
   if (!ammoniaAt?.likelyMs || !isOpen || isPartlyOut(run)) return []
   const { likelyMs, soonestMs, latestMs } = ammoniaAt
   const band = soonestMs !== null ? ` (${spanWords(nowMs, soonestMs)}–${latestMs === null ? 'never' : spanWords(nowMs, latestMs)})` : ''
   if (likelyMs <= nowMs) return [{ key: 'ammonia', level: 'act', words: 'By the estimate the water has passed the ammonia limit: net over now, or dilute at once.', sinceMs: likelyMs }]
-  return likelyMs - nowMs <= soonMin * minuteMs ? [{ key: 'ammonia', level: 'watch', words: `The water passes the ammonia limit in about ${spanWords(nowMs, likelyMs)} min${band}.`, sinceMs: nowMs }] : []
+  return likelyMs - nowMs <= limits.ammoniaSoonMinutes * minuteMs ? [{ key: 'ammonia', level: 'watch', words: `The water passes the ammonia limit in about ${spanWords(nowMs, likelyMs)} min${band}.`, sinceMs: nowMs }] : []
 }
 
 /** Whether some of its fish were counted out already: the model, which follows all of them, says nothing of the rest. */

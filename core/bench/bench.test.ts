@@ -68,7 +68,7 @@ describe('the plan of a run', () => {
     expect(planBath('dip', scene)).toEqual({ ok: false, reason: 'The entry of methylene blue has no dip: put level and minutes there, from the label (Setup, Agents).' })
     expect(planBath('bath', { ...scene, agent: { ...agent, strengthMgPerMl: null } })).toMatchObject({ ok: false })
     expect(bathCaution).toContain('veterinarian')
-    expect(planLook('R1-01').map(({ countsOut }) => countsOut)).toEqual([false, false])
+    expect(planLook('R1-01', standardLimits).map(({ countsOut }) => countsOut)).toEqual([false, false])
   })
 })
 

@@ -23,7 +23,9 @@ const anyDelivery = fc.record({
   tank: fc.record({ waterId: fc.constant('m'), class: fc.constantFrom(...waters), S: figure(0.1, 36), T: figure(18, 29), pH: figure(6.2, 8.4), alk: figure(0.4, 5), agents: fc.subarray(['copper', 'methylene blue']) }),
 }) as fc.Arbitrary<DeliveryFields>
 
-const kindOf = (ppt: number): string => (ppt > 15 ? 'marine' : ppt >= 3 ? 'brackish' : 'fresh')
+// Figures are kept to three places, a thousand times finer than anybody reads them: at a border that decides.
+const kept = (ppt: number): number => Number(ppt.toFixed(3))
+const kindOf = (ppt: number): string => (kept(ppt) > 15 ? 'marine' : kept(ppt) >= 3 ? 'brackish' : 'fresh')
 /** Judgement 10a said over again: which water is in the bags, by the strongest fact there is; null where there is none. */
 function waterByFacts({ supplier, species, bags, from }: DeliveryFields): string | null {
   const read = bags.flatMap(({ S }) => (S === undefined ? [] : [S]))

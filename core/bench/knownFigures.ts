@@ -14,12 +14,7 @@ const usualTank: Record<Water, { tempC: number; salinityPpt: number; alkalinityM
   brackish: { tempC: 26, salinityPpt: 10, alkalinityMeqL: 2.5, ph: 7.9 },
   marine: { tempC: 25.5, salinityPpt: 34, alkalinityMeqL: 2.7, ph: 8.2 },
 }
-const usualTransitHours = 24
-/** Weight of a fish of which the book says nothing, g. */
-export const usualMassG = 3
 const leastBagL = 0.2
-/** Temperature at which bags are packed while nobody said. */
-const usualPackedC = 25
 
 export interface KnownBag {
   fish: number
@@ -84,12 +79,12 @@ export function knownFigures({ species, water, bags, hoursInBag, usualHours, shi
   put('roomC', [limits.roomAirC, 'house limit'])
   put('bags', [Math.max(1, bags.length), 'list'])
   const fish = put('fish', [Math.max(1, Math.round(mean(bags.map((bag) => bag.fish)) ?? 1)), 'list']) ?? 1
-  const massG = put('massG', [species.massG, 'species book'], [usualMassG, 'guess']) ?? usualMassG
+  const massG = put('massG', [species.massG, 'species book'], [limits.usualFishG, 'guess']) ?? limits.usualFishG
   const waterL = put('waterL', [Math.max(leastBagL, (fish * massG) / limits.bagLoadGPerL), 'guess']) ?? leastBagL
   put('gasL', [waterL * limits.bagGasTimes, 'guess'])
-  const hours = put('hours', [hoursInBag === null ? null : round(Math.min(120, Math.max(0.1, hoursInBag)), 1), 'list'], [usualHours, 'told'], [usualTransitHours, 'guess'])
-  const packedC = put('packedC', [shipping.tempC, shipping.from], [usualPackedC, 'guess']) ?? usualPackedC
-  const guess = guessBagTemperature({ theirTankC: water.standing === null ? null : shipping.tempC, skinC: mean(bags.map((bag) => bag.skinTempC)), otherBagsC, hasWorkingPacks, packedC, hours: hours ?? usualTransitHours, roomC: limits.roomAirC })
+  const hours = put('hours', [hoursInBag === null ? null : round(Math.min(120, Math.max(0.1, hoursInBag)), 1), 'list'], [usualHours, 'told'], [limits.usualTransitHours, 'guess'])
+  const packedC = put('packedC', [shipping.tempC, shipping.from], [limits.usualPackedC, 'guess']) ?? limits.usualPackedC
+  const guess = guessBagTemperature({ theirTankC: water.standing === null ? null : shipping.tempC, skinC: mean(bags.map((bag) => bag.skinTempC)), otherBagsC, hasWorkingPacks, packedC, hours: hours ?? limits.usualTransitHours, roomC: limits.roomAirC })
   const measuredC = put('measuredC', [mean(bags.map((bag) => bag.waterTempC)), 'measured'])
   put('guessedC', [guess.tempC, guess.from === 'skin' ? 'bag’s skin' : guess.from === 'other bags' ? 'other bags' : guess.from === 'their tank' ? shipping.from : 'guess'])
   put('transitC', [(packedC + (measuredC ?? guess.tempC)) / 2, 'guess'])

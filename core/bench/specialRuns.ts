@@ -86,10 +86,8 @@ function stepsAfter({ school, question }: NonNullable<BathScene['then']>, { limi
   return isAtOnce ? steps : [clean, ...steps]
 }
 
-const lookMinutes = 10
-
 /** Residents and newcomers look at each other through the bag before anything is opened. */
-export const planLook = (to: string): RunStep[] => [
+export const planLook = (to: string, { lookThroughMinutes: lookMinutes }: Pick<Limits, 'lookThroughMinutes'>): RunStep[] => [
   step('Float the bags shut, lights on', `${lookMinutes} min against the residents of ${to}: who comes, who flares, who bites at the bag?`, { minutes: lookMinutes, water: [{ do: 'wait', handling: 'sealed', isNearRoom: false }] }),
   step('Add them, or do not', '“Do not add” ends it and frees the tank that was planned.'),
 ]

@@ -1,6 +1,6 @@
 import { toleranceLevels, type Tolerance } from '../setup/words'
 import { temperaments } from '../species/speciesWords'
-import { usualMassG } from './knownFigures'
+import type { Limits } from '../limits/houseLimits'
 
 /** What acclimating needs of a species, and how many fish of it there are. */
 export interface FishInIt {
@@ -16,10 +16,10 @@ export interface FishInIt {
  * sets the limits.
  * @returns facts as of a single species; null where none of them says anything.
  */
-export function speciesTogether(all: readonly FishInIt[]): Omit<FishInIt, 'fish'> {
+export function speciesTogether(all: readonly FishInIt[], { usualFishG }: Pick<Limits, 'usualFishG'>): Omit<FishInIt, 'fish'> {
   const fish = all.reduce((sum, each) => sum + each.fish, 0)
   const isWeighed = all.some(({ massG }) => massG !== null)
-  const massG = all.reduce((sum, each) => sum + each.fish * (each.massG ?? usualMassG), 0) / Math.max(1, fish)
+  const massG = all.reduce((sum, each) => sum + each.fish * (each.massG ?? usualFishG), 0) / Math.max(1, fish)
   const last = <T>(order: readonly T[], values: readonly (T | null)[]): T | null => order.findLast((each) => values.includes(each)) ?? null
   const highest = all.flatMap(({ phMax }) => (phMax === null ? [] : [phMax]))
   return {

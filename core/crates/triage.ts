@@ -39,7 +39,7 @@ export interface LotFindings {
 export function countLot(bags: readonly { alive: number; dead: number }[]): LotFindings {
   return { alive: bags.reduce((sum, { alive }) => sum + alive, 0), dead: bags.reduce((sum, { dead }) => sum + dead, 0), bagsWithDead: bags.filter(({ dead }) => dead > 0).length }
 }
-type TriageLimits = Pick<Limits, 'longInBagHours' | 'deadShareForBathPercent'>
+type TriageLimits = Pick<Limits, 'longInBagHours' | 'deadShareForBathPercent' | 'deadBagsForBath'>
 
 /**
  * Says what the fish of a bag need first, from the four looks, behaviour, body and hours. It orders the work; it does
@@ -83,7 +83,7 @@ function pressingReasons({ concerns, behaviour }: TriageInput['findings'], hours
   const words = { clock: 'too long under way', bag: 'bag leaking or flat', water: 'water cloudy, foaming or smelling', fish: 'fish failing' }
   const isLong = hoursInBag !== null && hoursInBag >= limits.longInBagHours && !concerns.includes('clock')
   const all = lot.alive + lot.dead
-  const isMany = lot.bagsWithDead >= bagsWithDeadForBath || (lot.dead > 0 && (100 * lot.dead) / all >= limits.deadShareForBathPercent)
+  const isMany = lot.bagsWithDead >= limits.deadBagsForBath || (lot.dead > 0 && (100 * lot.dead) / all >= limits.deadShareForBathPercent)
   return [
     ...concerns.map((look) => words[look]),
     ...(isLong ? [`${Math.round(hoursInBag)} h in the bag, house limit ${limits.longInBagHours} h`] : []),
@@ -91,7 +91,5 @@ function pressingReasons({ concerns, behaviour }: TriageInput['findings'], hours
     ...(isMany ? [`${lot.dead} of ${all} dead ${lot.bagsWithDead > 1 ? `in ${lot.bagsWithDead} bags` : 'in the bag'}`] : []),
   ]
 }
-/** Deaths in so many bags of a lot are no single accident. */
-const bagsWithDeadForBath = 2
 
 const cautionsFor = ({ hasBinder }: TriageInput['findings']): string[] => (hasBinder ? ['A binder is in this water: ammonia readings and NH3 figures mean nothing while it works.'] : [])

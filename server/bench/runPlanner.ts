@@ -51,7 +51,7 @@ export function createRunPlanner({ store, subjects, schools, limits, units, zone
     const isPooled = input.isPooled && question.bags > 1 && mayBePooled(kinds)
     const scene = { question, isUnderWater: staysUnderWater(kinds), limits: limits(), to, tankL: tank?.netVolumeL ?? null, isPooled, dropsPerMl: input.dropsPerMl, units: units() }
     const base = { kind: input.kind, question, hasBinder: input.words.binder === 'yes', vessel: input.vessel, vesselL: input.vesselL, dropsPerMl: input.dropsPerMl, isDark: input.isDark, biomassG: fish * question.bag.massG, sentence: input.sentence, predicted: input.predicted }
-    if (input.kind === 'look') return { ...base, school: null, startL: question.bag.waterL, steps: planLook(to) }
+    if (input.kind === 'look') return { ...base, school: null, startL: question.bag.waterL, steps: planLook(to, limits()) }
     if (input.kind === 'bath' || input.kind === 'dip') {
       if (input.kind === 'dip') refuseDipOfWeak(input, kinds)
       const agent = subjects.agents().find(({ id }) => id === input.agentId)

@@ -60,7 +60,7 @@ export function createSubjectService({ store, limits, units, instruments, placin
     const bags = failing.length > 0 ? failing : atHand
     const isReady = tank !== null && tank.isAlone === 1 && tank.water !== 'fresh' && tank.fish === 0 && store.wasMadeReady(line.crateId, tank.id)
     const preparedPpt = isReady && line.shippingSalinityPpt !== null && Math.abs(line.shippingSalinityPpt - (tank?.salinityPpt ?? line.shippingSalinityPpt)) > samePpt ? line.shippingSalinityPpt : null
-    const species = speciesTogether(lines.map((each) => ({ ...each, fish: each.bags.map(toKnownBag).reduce((sum, { fish }) => sum + fish, 0) })))
+    const species = speciesTogether(lines.map((each) => ({ ...each, fish: each.bags.map(toKnownBag).reduce((sum, { fish }) => sum + fish, 0) })), limits())
     const speciesName = lines.map((each) => each.species).join(' and ')
     const waterFacts = { standing: null, usual: line.usualWater, waters: [...new Set(lines.flatMap(({ waters }) => waters))], phMax: species.phMax, hardness: kinds[0]?.kept?.hardness ?? null }
     const { figures, words } = knownFigures({

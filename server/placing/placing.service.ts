@@ -57,7 +57,7 @@ interface Collaborators {
 export function createPlacingService({ store, audit, limits, heldDays }: Collaborators) {
   function lookAt({ going, tankId, path = 'tankId', runId = null, isPlan = false }: Asked, nowMs: number): { lots: LotAtHand[]; lines: ChoiceLine[]; tank: ChoiceTank } {
     const coming = going.map(({ lotId, quantity, fromPlaceId = null }) => ({ lotId, quantity, placeId: fromPlaceId }))
-    const [tank] = store.tanks({ nowMs, only: [tankId], heldDays: heldDays(nowMs), exceptRunId: runId, coming, countsPlans: isPlan })
+    const [tank] = store.tanks({ nowMs, only: [tankId], heldDays: heldDays(nowMs), fightMemoryDays: limits().fightMemoryDays, exceptRunId: runId, coming, countsPlans: isPlan })
     if (!tank) throw fieldProblem(path, 'There is no such tank')
     const own = new Set(going.map(({ lotId }) => lotId))
     // A line's own plan for these very fish is no other plan; other lines of its crate are.

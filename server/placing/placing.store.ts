@@ -17,8 +17,6 @@ import { isAlone, waterId } from '../room/waterOf'
 import { species } from '../species/species.table'
 
 const dayMs = 86_400_000
-/** Quarrels older than this are forgotten. */
-const fightMemoryDays = 60
 
 /** Fish of a lot as choosing a tank looks at them. */
 export interface LotAtHand {
@@ -34,6 +32,8 @@ export interface LookingFor {
   only?: readonly string[]
   /** Days of its hold that a lot has served; null when it is not held. */
   heldDays: (lotId: string) => number | null
+  /** How long a fight counts against a tank. */
+  fightMemoryDays: number
   /** The run whose own fish come. */
   exceptRunId?: string | null
   /** The crate whose own lines are planned. */
@@ -141,7 +141,7 @@ export function createPlacingStore({ orm }: Database) {
           const row = bookedLots.get(lotId)
           return row ? [{ animal: animalOf(book, row, nowMs, false), quantity, supplier: row.supplier, heldDays: heldDays(lotId), lotId, booked: plan }] : []
         })
-      const fightsSinceMs = nowMs - fightMemoryDays * dayMs
+      const fightsSinceMs = nowMs - asked.fightMemoryDays * dayMs
       return orm
         .all<Omit<ChoiceTank, 'occupants' | 'agents' | 'bookings'> & { agents: string; purpose: TankPurpose | null; state: TankState | null }>(
           sql`SELECT tank.id, tank.code, ${waterId} AS waterId, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL, system.agents, system.zone_id AS zoneId,

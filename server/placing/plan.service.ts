@@ -32,7 +32,7 @@ export function createPlanService({ lines, shipping, store, placing, limits, hel
 
   /** What tanks are chosen from; `only` these tanks where it is said. */
   function input(crateId: string, planned: readonly PlannedLine[], nowMs: number, only?: readonly string[]): ChoiceInput {
-    const tanks = store.tanks({ nowMs, ...(only ? { only } : {}), heldDays: heldDays(nowMs), exceptCrateId: crateId, countsPlans: true })
+    const tanks = store.tanks({ nowMs, ...(only ? { only } : {}), heldDays: heldDays(nowMs), fightMemoryDays: limits().fightMemoryDays, exceptCrateId: crateId, countsPlans: true })
     return { lines: planned.map(({ id, animal, count, supplier }) => ({ id, animal, count, supplier })), tanks, shipping: shipping(crateId), limits: limits() }
   }
 

@@ -74,7 +74,7 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const { answer, problem, progress, isWaiting, ask, cancel } = useJudgement()
   const [chosen, choose] = useState<string | null>(null)
   const [isEditing, setEditing] = useState(false)
-  const refusals = useStable(refusalsOf(delivery, allSchools, units.display))
+  const refusals = useStable(refusalsOf(delivery, allSchools, units.display, limits))
   const schools = useStable(allowedSchools(delivery, allSchools))
   // What is said with its figures below is not said a second time.
   const against = subject.against.filter(({ code }) => !refusals.some((each) => each.what === 'tank' && (each.code === code || (each.code === 'forbidden agent' && code === 'agent'))))
