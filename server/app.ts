@@ -5,7 +5,7 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import pino, { type Logger } from 'pino'
 import { auditEndpoints } from './audit/audit.routes'
-import { baseUnits } from '../core/units/units'
+import { baseUnits, type DisplayUnits } from '../core/units/units'
 import { createAuditStore } from './audit/audit.store'
 import { benchEndpoints } from './bench/bench.routes'
 import { createBenchService } from './bench/bench.service'
@@ -87,6 +87,8 @@ export interface Services {
   staff: StaffService
   dispatch: Dispatch
   endpoints: Endpoint[]
+  /** How figures are shown here. */
+  units(): DisplayUnits
   notices: Notices & { /** Lets every device read them anew. */ changed(): void }
 }
 
@@ -99,6 +101,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const limits = createLimitsService(db, audit)
   const [cratesStore, benchStore] = [createCratesStore(db), createBenchStore(db)]
   const [placingStore, deliveryStore] = [createPlacingStore(db), createDeliveryStore(db)]
+  const units = (): DisplayUnits => roomStore.room() ?? baseUnits
   const today = createTodayService({ store: createTodayStore(db), roomStore, crates: cratesStore.summaries, limits: limits.inForce, runs: benchStore.open, rescues: placingStore.rescues, rechecks: (nowMs) => benchStore.rechecks(nowMs - 86_400_000) })
   const room = createRoomService({ store: roomStore, ledger: ledgerStore, checksAt: roundsStore.at, holdsByTank: today.holdsByTank, bookings: placingStore.bookings })
   const gate = { store: placingStore, audit, limits: limits.inForce, heldDays: today.heldDaysAt }
@@ -115,7 +118,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const delivery = createDeliveryService({ store: deliveryStore, crates, cratesStore, plans, overrideReason: placingStore.overrideReason, isTank, limits: limits.inForce })
   const schools = createSchoolsService(db, audit)
   const subjects = createSubjectStore(db)
-  const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units: () => roomStore.room() ?? baseUnits })
+  const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const changes = createChanges()
   const endpoints = [
     ...staffEndpoints(staff, isSecure),
@@ -135,7 +138,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...roundsEndpoints(rounds),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
-    ...benchEndpoints(bench, createSubjectService({ store: subjects, limits: limits.inForce, units: () => roomStore.room() ?? baseUnits, instruments: () => roomStore.room() ?? { salinityBy: 'refractometer', phBy: 'meter' }, placing })),
+    ...benchEndpoints(bench, createSubjectService({ store: subjects, limits: limits.inForce, units, instruments: () => roomStore.room() ?? { salinityBy: 'refractometer', phBy: 'meter' }, placing })),
     ...schoolsEndpoints(schools),
     ...auditEndpoints(audit),
     ...todayEndpoints(today),
@@ -143,7 +146,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...findEndpoints(db),
     ...keepingEndpoints({ db, audit, notices, now, copiesFolder }),
   ]
-  return { staff, dispatch: createDispatch(db, changes), endpoints, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {} }) } }
+  return { staff, dispatch: createDispatch(db, changes), endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {} }) } }
 }
 
 /** A folder that lies with the database; one of its own for a room in memory. */
@@ -152,21 +155,21 @@ const beside = (db: Database, name: 'photos' | 'mailbox'): string => (db.file ==
 /** Makes the app: protection, reading, endpoints, pages, errors. */
 export function createApp(options: AppOptions): Express & { notices: Services['notices'] } {
   const { now, isSecure = false, webFolder, names = [], log = pino({ level: 'warn' }) } = options
-  const { staff, dispatch, endpoints, notices } = createServices(options)
+  const { staff, dispatch, endpoints, units, notices } = createServices(options)
   const app = express()
   app.disable('x-powered-by')
   app.set('query parser', 'simple')
   app.use(protection(isSecure))
   app.use(checkAddress(names))
   app.use('/api', (_request, response, next) => next(void response.set('Cache-Control', 'no-store')))
-  mountEndpoints(app, endpoints, { dispatch, staff, now })
+  mountEndpoints(app, endpoints, { dispatch, staff, now, units })
   // Whatever is not declared: first who asks, then that there is nothing.
   app.use('/api', (request) => {
     staff.requireSession(request.headers.cookie, now())
     throw new Problem('not-found', 'There is nothing at this address')
   })
   if (webFolder) servePages(app, webFolder)
-  app.use(errorHandler(log))
+  app.use(errorHandler(log, units))
   return Object.assign(app, { notices })
 }
 

@@ -1,6 +1,6 @@
 import type { AcclimationQuestion } from '../acclimation/question'
 import type { Handling, School } from '../acclimation/schools'
-import { showFigure, type DisplayUnits } from '../units/units'
+import { showSet, type DisplayUnits } from '../units/units'
 
 /** What a run is for. */
 export const runKinds = ['acclimation', 'bath', 'dip', 'look'] as const
@@ -79,7 +79,7 @@ const leastTankL = 1000
 export const mostLitres = (startL: number, steps: readonly Pick<RunStep, 'endL'>[]): number => Math.max(startL, ...steps.map(({ endL }) => (endL < leastTankL ? endL : 0)))
 
 /** Size of a vessel, in the unit people see. */
-export const vesselWords = (vesselL: number, units: DisplayUnits): string => showFigure('volume', vesselL, units).replace('.0 ', ' ')
+export const vesselWords = (vesselL: number, units: DisplayUnits): string => showSet('volume', vesselL, units)
 
 /** Volumes that vessels come in, L. */
 const vesselSizes = [1, 2, 3, 5, 8, 10, 12, 15, 20, 25, 30, 40, 60, 80, 100]

@@ -6,6 +6,7 @@ import { animalOf } from '../testing/choiceInstance'
 import { saltToAddG } from '../water/salt'
 import { noHandling } from '../species/handling'
 import { planPreparation, type LineBook, type PreparationInput, type PreparedLine, type PreparedPlace } from './preparation'
+import { baseUnits, wordFigures } from '../units/units'
 
 const hourMs = 3_600_000
 const dueMs = Date.UTC(2031, 4, 4, 9)
@@ -18,7 +19,7 @@ const input = (more: Partial<PreparationInput> = {}): PreparationInput => ({
   ...{ lines: [line('Royal gramma', 2, 'q1')], places: [place()], tanks: [], foods: [], limits: standardLimits },
   ...more,
 })
-const said = (more: Partial<PreparationInput> = {}): string[] => planPreparation(input(more)).map(({ what }) => what)
+const said = (more: Partial<PreparationInput> = {}): string[] => planPreparation(input(more)).map(({ what }) => wordFigures(what, () => baseUnits))
 const occupied = (name: string) => [{ ...place(), id: 'q1', waterId: 'q1', agents: [], zoneId: null, purpose: null, state: null, fights: 0, occupants: [{ animal: book(name), quantity: 2, supplier: 'x', heldDays: null }] }]
 
 describe('what has to be ready', () => {

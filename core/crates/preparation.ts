@@ -7,6 +7,7 @@ import { conflictBetween, eats, ownKindFinding } from '../tankChoice/company'
 import type { Animal, ChoiceTank } from '../tankChoice/tankChoice'
 import { nameKey } from '../words/nameKey'
 import { litresToSwap, saltToAddG } from '../water/salt'
+import { markedUnits, showSet } from '../units/units'
 
 export const preparationKinds = ['tank', 'water', 'company', 'shelter', 'tools', 'food', 'question'] as const
 export type PreparationKind = (typeof preparationKinds)[number]
@@ -81,7 +82,7 @@ export interface PreparationInput {
   places: readonly PreparedPlace[]
   tanks: readonly ChoiceTank[]
   foods: readonly FoodOnHand[]
-  limits: Pick<Limits, 'mixAheadHours' | 'tankReadyHours' | 'bathLitresPer10Fish' | 'shareInBathPercent'>
+  limits: Pick<Limits, 'mixAheadHours' | 'tankReadyHours' | 'bathLitresPer10Fish' | 'shareInBathPercent' | 'usualPackedC'>
 }
 
 const hourMs = 3_600_000
@@ -137,8 +138,8 @@ function tankSteps(input: PreparationInput, dueAtMs: number | null): Preparation
     const { place, lines } = target
     const salinity = readySalinity(input, target)
     const isMatched = salinity !== null && place.isAlone && salinity === input.shipping.salinityPpt && salinity !== place.salinityPpt
-    const aims = [place.tempC !== null ? `${place.tempC} °C` : '', salinity !== null ? `${salinity} ppt` : ''].filter(Boolean).join(', ')
-    const why = isMatched ? `matches the shipping water; back to ${place.salinityPpt ?? 'house'} ppt over the following days` : `for ${nameAll(lines)}`
+    const aims = [place.tempC !== null ? degrees(place.tempC) : '', salinity !== null ? ppt(salinity) : ''].filter(Boolean).join(', ')
+    const why = isMatched ? `matches the shipping water; back to ${place.salinityPpt === null ? 'house salinity' : ppt(place.salinityPpt)} over the following days` : `for ${nameAll(lines)}`
     return { key: `tank-${place.tankId}-ready`, kind: 'tank', what: `${place.code} ready${aims ? ` at ${aims}` : ''}, clean and covered`, why, dueAtMs }
   })
 }
@@ -150,7 +151,9 @@ function bagWaterOf({ animal, tankId }: PreparedLine, { shipping, places }: Prep
   const { waterClass } = waterOfBag({ standing: null, usual: shipping.usualWater ?? null, waters: lives, phMax: animal.phMax ?? null }, { toldPpt: shipping.salinityPpt ?? undefined, targetPpt: target }, animal.species, String)
   return waterClass === 'unknown' ? null : waterOf(waterClass)
 }
-const usualBathC = 25
+/** Words a figure where it is read, in the units people see there. */
+type InUnits = (base: number) => string
+const [degrees, ppt, volume] = (['temperature', 'salinity', 'volume'] as const).map((quantity) => (base: number): string => showSet(quantity, base, markedUnits)) as [InUnits, InUnits, InUnits]
 
 /** Salt water for baths and for tanks that are brought to the shipping water. */
 function mixSteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {
@@ -166,9 +169,9 @@ function mixSteps(input: PreparationInput, dueAtMs: number | null): PreparationS
     if (litres === 0) return []
     const { tempC, salinityPpt } = input.shipping
     // Like the bag's, never like the tank's: where it was not told, it is made when the bags are read.
-    const salt = water === 'fresh' ? '' : salinityPpt === null ? ', to what the bags read' : ` at ${salinityPpt} ppt, ${Math.round(saltToAddG(litres, 0, salinityPpt, tempC ?? usualBathC))} g of salt mix`
+    const salt = water === 'fresh' ? '' : salinityPpt === null ? ', to what the bags read' : ` at ${ppt(salinityPpt)}, ${Math.round(saltToAddG(litres, 0, salinityPpt, tempC ?? limits.usualPackedC))} g of salt mix`
     const name = water === 'fresh' ? 'Fresh water' : 'Salt water'
-    return [{ key: `bath-${water}`, kind: 'water', what: `${name} for first-response baths: ${litres} L${salt}`, why: `for ${limits.shareInBathPercent} % of the fish; aerated, ${tempC === null ? 'as warm as the bags' : `at ${tempC} °C`}`, dueAtMs }]
+    return [{ key: `bath-${water}`, kind: 'water', what: `${name} for first-response baths: ${volume(litres)}${salt}`, why: `for ${limits.shareInBathPercent} % of the fish; aerated, ${tempC === null ? 'as warm as the bags' : `at ${degrees(tempC)}`}`, dueAtMs }]
   })
   return [...baths, ...targets(input).flatMap((target) => matchStep(input, target, dueAtMs))]
 }
@@ -178,11 +181,10 @@ function matchStep(input: PreparationInput, target: Target, dueAtMs: number | nu
   const aim = readySalinity(input, target)
   if (netVolumeL === null || salinityPpt === null || aim === null || Math.abs(aim - salinityPpt) < 0.5) return []
   const swap = litresToSwap(netVolumeL, salinityPpt, aim)
-  const what = aim < salinityPpt ? `${code}: take out ${round(swap)} L and replace it by fresh water` : `${code}: add ${Math.round(saltToAddG(netVolumeL, salinityPpt, aim, tempC ?? 25))} g of salt mix`
-  return [{ key: `match-${tankId}`, kind: 'water', what, why: `from ${salinityPpt} to ${aim} ppt, the shipping water`, dueAtMs }]
+  const what = aim < salinityPpt ? `${code}: take out ${volume(swap)} and replace it by fresh water` : `${code}: add ${Math.round(saltToAddG(netVolumeL, salinityPpt, aim, tempC ?? 25))} g of salt mix`
+  return [{ key: `match-${tankId}`, kind: 'water', what, why: `from ${ppt(salinityPpt)} to ${ppt(aim)}, the shipping water`, dueAtMs }]
 }
 
-const round = (value: number): number => Math.round(value * 10) / 10
 
 /** Who has to leave first: whoever eats the new ones, is eaten by them, or fights them. */
 function companySteps(input: PreparationInput, dueAtMs: number | null): PreparationStep[] {

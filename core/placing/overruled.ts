@@ -9,6 +9,9 @@ export interface Overruled {
 /** Figures change from day to day, and whoever was to come may stand there by now; the rule is the same. */
 const sameWords = (words: string): string => words.replace(/\d+(\.\d+)?/g, '#').replace(/ \((run|crate) #\)/g, '')
 
+/** Rules that name no animal: but for their figures they are their code. */
+const ofFigures: readonly RuleCode[] = ['salinity', 'temperature', 'too-small']
+
 /** Answers whether a rule was decided on before: the same rule about the same animals, whatever its figures. */
 export const isOverruled = ({ code, why }: BrokenRule, decided: readonly Overruled[]): boolean =>
-  code !== 'water-unknown' && decided.some(({ codes, broken }) => codes.includes(code) && sameWords(broken).includes(sameWords(why)))
+  code !== 'water-unknown' && decided.some(({ codes, broken }) => codes.includes(code) && (ofFigures.includes(code) || sameWords(broken).includes(sameWords(why))))

@@ -3,6 +3,7 @@ import { mayJoin, scoreChoice } from './scoreChoice'
 import { companyBetween, conflictBetween, withoutForbidden, type BrokenRule, type Finding } from './company'
 import { cautionsFor, eachOnce, overloadWords, weightOf } from './rules'
 import type { Choice } from './tankChoice'
+import { markedUnits, showSet } from '../units/units'
 
 /** One tank as it looks for one line, the other lines staying where they are. */
 export interface TankOption {
@@ -86,8 +87,8 @@ export function forTank({ input, roomG }: Prepared, line: number, tank: number):
   const room = roomG[tank] ?? Infinity
   return [
     own > 0 ? `joins ${own} of its kind` : place.occupants.length === 0 ? 'stands empty' : 'nobody in it harms or is harmed',
-    ...(place.salinityPpt !== null && mine.animal.water !== 'fresh' ? [`${place.salinityPpt} ppt`] : []),
-    ...(place.tempC !== null ? [`${place.tempC} °C`] : []),
+    ...(place.salinityPpt !== null && mine.animal.water !== 'fresh' ? [showSet('salinity', place.salinityPpt, markedUnits)] : []),
+    ...(place.tempC !== null ? [showSet('temperature', place.tempC, markedUnits)] : []),
     ...(weight > 0 && room !== Infinity ? [`${Math.round(weight)} of ${Math.round(room)} g it still takes`] : []),
   ]
 }

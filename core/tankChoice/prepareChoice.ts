@@ -1,6 +1,7 @@
 import { conflictBetween, type BrokenRule } from './company'
 import { brokenRules, cautionsFor, roomLeftG, together, weightOf } from './rules'
 import type { ChoiceInput, ChoiceLine, ChoiceTank } from './tankChoice'
+import { markedUnits, showChange } from '../units/units'
 
 /** One reason for points, in words. */
 export interface Cost {
@@ -62,8 +63,8 @@ export function ownCosts(line: ChoiceLine, tank: ChoiceTank, { shipping, limits 
   const isLonely = animal.groupMin !== null && ofItsKind < animal.groupMin
   const isElsewhere = tank.purpose === 'display' || tank.purpose === 'grow-out'
   return [
-    { points: degrees * limits.warmerPoints, why: `${round(degrees)} °C from the shipping water` },
-    { points: ppt * limits.saltierPoints, why: `${round(ppt)} ppt from the shipping water` },
+    { points: degrees * limits.warmerPoints, why: `${showChange('temperature', degrees, markedUnits)} from the shipping water` },
+    { points: ppt * limits.saltierPoints, why: `${showChange('salinity', ppt, markedUnits)} from the shipping water` },
     { points: strangers.length > 0 ? limits.sharePoints : 0, why: `shares with ${strangers.join(', ')}` },
     { points: isLonely ? limits.groupPoints : 0, why: `${ofItsKind} together, kept at least ${animal.groupMin}` },
     { points: fights, why: tank.fights === 1 ? 'fish were chased or eaten there lately' : `${tank.fights} times chased or eaten there lately` },
@@ -72,7 +73,6 @@ export function ownCosts(line: ChoiceLine, tank: ChoiceTank, { shipping, limits 
   ].filter(({ points }) => points > 1e-9)
 }
 
-const round = (value: number): number => Math.round(value * 10) / 10
 
 function restartsByWater(tanks: readonly ChoiceTank[], pointsPerDay: number): Map<string, number> {
   const points = new Map<string, number>()

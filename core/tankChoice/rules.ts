@@ -1,5 +1,6 @@
 import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, withoutForbidden, type BrokenRule, type Finding, type RuleCode } from './company'
 import type { Animal, ChoiceInput, ChoiceLine, ChoiceTank, Occupant } from './tankChoice'
+import { markedUnits, showChange, showSet, type Quantity } from '../units/units'
 
 /** Weight of animals in grams; unknown weights count as nothing. */
 export const weightOf = (animal: Animal, quantity: number): number => (animal.massG ?? 0) * quantity
@@ -36,8 +37,12 @@ export const isWaterUnsaid = ({ water, waters }: Pick<Animal, 'water' | 'waters'
 /** Says that fish together weigh more than a tank still takes, grams. */
 export const overloadWords = (weight: number, left: number): string => `${Math.round(weight)} g of fish, room for ${Math.max(0, Math.round(left))} g`
 
-/** By how much a figure lies outside a range, in words. */
-const offBy = (value: number, low: number | null, high: number | null): string => ` by ${Number((low !== null && value < low ? low - value : value - (high ?? value)).toFixed(1))}`
+/** That a figure lies outside a range, and by how much. */
+function outside(quantity: Quantity, value: number, low: number | null, high: number | null): string {
+  const show = (each: number | null): string => (each === null ? '…' : showSet(quantity, each, markedUnits))
+  const offBy = low !== null && value < low ? low - value : value - (high ?? value)
+  return `${show(value)}, outside ${show(low)} to ${show(high)} by ${showChange(quantity, offBy, markedUnits)}`
+}
 
 function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin, salinityPptMax, sensitivities }: Animal, tank: ChoiceTank): BrokenRule[] {
   const isSaltKnown = tank.salinityPpt !== null && salinityPptMin !== null && salinityPptMax !== null
@@ -48,9 +53,9 @@ function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin
   const borne = tank.agents.filter((agent) => sensitivities.includes(agent))
   return [
     ...(lives.length === 0 && !isSaltKnown ? [broken('water-unknown', `nobody has said which water ${species} lives in`)] : []),
-    ...(isSaltOff ? [broken('salinity', `${tank.salinityPpt} ppt, outside ${salinityPptMin} to ${salinityPptMax}${offBy(Number(tank.salinityPpt), salinityPptMin, salinityPptMax)}`)] : []),
+    ...(isSaltOff ? [broken('salinity', outside('salinity', Number(tank.salinityPpt), salinityPptMin, salinityPptMax))] : []),
     ...(isWaterOff ? [broken('water-kind', `${tank.water} water, needs ${lives.join(' or ')}`)] : []),
-    ...(isTempOff ? [broken('temperature', `${tank.tempC} °C, outside ${tempCMin ?? '…'} to ${tempCMax ?? '…'}${offBy(Number(tank.tempC), tempCMin, tempCMax)}`)] : []),
+    ...(isTempOff ? [broken('temperature', outside('temperature', Number(tank.tempC), tempCMin, tempCMax))] : []),
     ...borne.map((agent) => broken('agent', `${agent} in the water, ${species} does not bear it`)),
   ]
 }
@@ -61,7 +66,7 @@ function tankRules({ animal, count }: ChoiceLine, tank: ChoiceTank, { stockGPerL
   return [
     ...(tank.state !== null && tank.state !== 'ready' ? [broken('not-clean', tank.state)] : []),
     ...(tank.purpose === 'customer' ? [broken('customer-tank', 'a customer’s tank')] : []),
-    ...(tank.netVolumeL !== null && animal.minTankL !== null && tank.netVolumeL < animal.minTankL ? [broken('too-small', `${tank.netVolumeL} L, needs ${animal.minTankL} L`)] : []),
+    ...(tank.netVolumeL !== null && animal.minTankL !== null && tank.netVolumeL < animal.minTankL ? [broken('too-small', `${showSet('volume', tank.netVolumeL, markedUnits)}, needs ${showSet('volume', animal.minTankL, markedUnits)}`)] : []),
     ...(weight > left ? [broken('overload', overloadWords(weight, left))] : []),
     ...(tank.bookings ?? []).filter(({ takes, isReady }) => takes === 'whole' && isReady).map(({ plan }) => broken('plan-place-ready', `${plan} is ready to use this tank`)),
   ]

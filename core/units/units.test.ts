@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { sgReferenceNames } from '../water/density'
-import { baseUnits, fromDisplay, salinityUnits, showChange, showFigure, temperatureUnits, toDisplay, unitLabel, volumeUnits, type DisplayUnits } from './units'
+import { baseUnits, fromDisplay, markedUnits, salinityUnits, showChange, showFigure, showSet, temperatureUnits, toDisplay, unitLabel, volumeUnits, wordFigures, type DisplayUnits } from './units'
 import { tries } from '../testing/tries'
 
 const anyUnits: fc.Arbitrary<DisplayUnits> = fc.record({
@@ -46,4 +46,20 @@ test('published anchors', () => {
   expect(toDisplay('salinity', 35, { ...baseUnits, salinityUnit: 'SG' })).toBeCloseTo(1.0264, 4)
   expect(unitLabel('salinity', { ...baseUnits, salinityUnit: 'SG', sgReference: '60F/60F' })).toBe('SG 60F/60F')
   expect(fromDisplay('salinity', 35, { ...baseUnits, salinityUnit: 'SG' })).toBeNaN()
+})
+
+test('a sentence that was kept says in any units what it would have said in them, inside JSON too', () => {
+  const figures = fc.record({ quantity: fc.constantFrom('temperature', 'volume', 'salinity'), base: fc.integer({ min: 0, max: 4000 }).map((tenths) => tenths / 100) })
+  fc.assert(
+    fc.property(anyUnits, fc.array(figures, { maxLength: 5 }), (units, all) => {
+      const say = (as: DisplayUnits): string => all.map(({ quantity, base }) => [showFigure, showChange, showSet].map((show) => `“${show(quantity, base, as)}”\n`).join(' to ')).join()
+      const kept = say(markedUnits)
+      expect(kept).not.toMatch(/°|ppt| L\b/)
+      expect(wordFigures(kept, () => units)).toBe(say(units))
+      expect(JSON.parse(wordFigures(JSON.stringify({ kept }), () => units))).toEqual({ kept: say(units) })
+    }),
+    { numRuns: tries(2000, 200) },
+  )
+  // What somebody typed stays as it is.
+  for (const text of ['⟨figure salinity many⟩', '⟨', 'at 34 ppt', '']) expect(wordFigures(text, () => baseUnits)).toBe(text)
 })

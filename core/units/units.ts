@@ -14,7 +14,14 @@ export interface DisplayUnits {
   salinityUnit: SalinityUnit
   /** Reference pair of the room's hydrometers; only used where salinity is shown as SG. */
   sgReference: SgReference
+  /** Leaves a mark of the value in the place of the figure: for sentences that are kept, see `markedUnits`. */
+  isMarked?: boolean
 }
+/**
+ * For sentences that are kept, or that do not know who reads them: figures stand in them as values and are written in
+ * somebody's units only where they are read, by `wordFigures`.
+ */
+export const markedUnits: DisplayUnits = { temperatureUnit: '°C', volumeUnit: 'L', salinityUnit: 'ppt', sgReference: '25/25', isMarked: true }
 export const baseUnits: DisplayUnits = { temperatureUnit: '°C', volumeUnit: 'L', salinityUnit: 'ppt', sgReference: '25/25' }
 
 /** Litres in one US liquid gallon, by definition (231 cubic inches). */
@@ -67,6 +74,7 @@ export function displayDigits(quantity: Quantity, units: DisplayUnits): number {
  * @example showChange('temperature', 2, { ...baseUnits, temperatureUnit: '°F' }) // '3.6 °F'
  */
 export function showChange(quantity: Quantity, base: number, units: DisplayUnits): string {
+  if (units.isMarked) return mark('change', quantity, base)
   if (quantity === 'salinity') return `${base.toFixed(1)} ppt`
   const shown = quantity === 'temperature' && units.temperatureUnit === '°F' ? (base * 9) / 5 : quantity === 'volume' ? toDisplay('volume', base, units) : base
   return `${shown.toFixed(1).replace('-', '−')} ${unitLabel(quantity, units)}`
@@ -78,7 +86,26 @@ export function showChange(quantity: Quantity, base: number, units: DisplayUnits
  * @example showFigure('volume', 1.5, baseUnits) // '1.5 L'
  */
 export function showFigure(quantity: Quantity, base: number, units: DisplayUnits): string {
+  if (units.isMarked) return mark('figure', quantity, base)
   const shown = toDisplay(quantity, base, units)
   const digits = quantity === 'volume' && shown < 1 ? 2 : displayDigits(quantity, units)
   return `${shown.toFixed(digits).replace('-', '−')} ${unitLabel(quantity, units)}`
+}
+
+/** As `showFigure`, with whole figures written whole: for what was set and not measured, as a vessel's size or a house aim. */
+export const showSet = (quantity: Quantity, base: number, units: DisplayUnits): string => (units.isMarked ? mark('set', quantity, base) : showFigure(quantity, base, units).replace('.0 ', ' '))
+
+const mark = (kind: keyof typeof shows, quantity: Quantity, base: number): string => `⟨${kind} ${quantity} ${Number(base.toFixed(4))}⟩`
+const shows = { figure: showFigure, change: showChange, set: showSet }
+
+/**
+ * Writes the figures of a sentence that was kept with their values in the units people see.
+ * @param text - any text; one without marks comes back as it is. JSON is a text too: what is written needs no escaping.
+ * @param units - asked only where there is something to word.
+ * @example wordFigures(`at ${showFigure('salinity', 34, markedUnits)}`, () => baseUnits) // 'at 34.0 ppt'
+ */
+export function wordFigures(text: string, units: () => DisplayUnits): string {
+  if (!text.includes('⟨')) return text
+  const shown = units()
+  return text.replace(/⟨(figure|change|set) (temperature|volume|salinity) (-?\d+(?:\.\d+)?)⟩/g, (_all, kind: string, quantity: string, base: string) => shows[kind as keyof typeof shows](quantity as Quantity, Number(base), shown))
 }

@@ -231,12 +231,12 @@ test('a forgotten run alarms on Today; the meter answers while there is a vessel
   expect((await room.get('/api/bench')).body.airlines).toMatchObject([{ name: 'blue line', dropsPerMl: 18, by: 'Imre' }])
 })
 
-test('plan, bath and alarms speak the units of the room; what was planned before keeps the words it was planned in', async () => {
+test('plan, bath and alarms speak the units of the room, also what was planned before they were changed', async () => {
   const subject = await openedLine()
   const before = await start(subject, 'drip')
   const settings = { name: 'Lantern Quay Fishroom', timeZone: 'UTC', temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'SG', sgReference: '25/25', version: 1 }
   expect((await room.put('/api/room/settings', settings)).status).toBe(200)
-  expect((await runNow(before.id)).plan.steps[2]?.detail).toMatch(/^[\d.]+ L in 60 min/)
+  expect((await runNow(before.id)).plan.steps[2]?.detail).toMatch(/^[\d.]+ US gal in 60 min/)
   const other = await openedLine()
   const after = await start(other, 'drip', { vesselL: 1.2 })
   expect(after.plan.steps[2]?.detail).toMatch(/^[\d.]+ US gal in 60 min/)

@@ -10,7 +10,7 @@ import { fishAre, isGateOpen, stepIndexAt, stepIndexOf, stepStarts, type RunEven
 import { createSimulatedMeter } from '../../core/bench/simulatedMeter'
 import type { Limits } from '../../core/limits/houseLimits'
 import { outsidePlaceId } from '../../core/ledger/movement'
-import { showFigure, type DisplayUnits } from '../../core/units/units'
+import { showChange, showFigure, type DisplayUnits } from '../../core/units/units'
 import type { CratesStore } from '../crates/crates.store'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
@@ -45,7 +45,7 @@ interface Collaborators {
 
 /** Runs of the bench, from the first bag afloat to the last recheck. Fish move in the ledger as they move in the room. */
 export function createBenchService({ store, subjects, ledger, ledgerStore, placing, crates, schools, limits, zone, units }: Collaborators) {
-  const planOf = createRunPlanner({ store, subjects, schools, limits, units, zone })
+  const planOf = createRunPlanner({ store, subjects, schools, limits, zone })
   function requireRun(id: string | undefined): RunView {
     const run = store.run(id ?? '')
     if (!run) throw new Problem('not-found', 'There is no such run')
@@ -66,7 +66,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
   /** No fish goes where the water was not read to be as planned. */
   function refuseAtGate(run: RunView, { gate }: RunStep): void {
     if (!gate || isGateOpen(run, gate)) return
-    throw new Problem('conflict', `Read the tank first: it must stand within ${gate.withinPpt} ppt of ${showFigure('salinity', gate.salinityPpt, units())}`)
+    throw new Problem('conflict', `Read the tank first: it must stand within ${showChange('salinity', gate.withinPpt, units())} of ${showFigure('salinity', gate.salinityPpt, units())}`)
   }
   function requireTank(id: string, path = 'tankId'): SubjectTank {
     const tank = subjects.tank(id)

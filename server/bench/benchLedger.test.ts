@@ -95,7 +95,7 @@ test('a ramp goes on for days after the fish are in: each day a step, then the r
   // Nobody goes on before the tank was read to stand at what the bag reads.
   const go = (): Promise<{ detail?: string }> => post(`/api/bench/runs/${id}/steps`, { stepIndex: 0, happenedAtMs: now() })
   const read = (salinityPpt: number) => post(`/api/bench/runs/${id}/readings`, { tempC: null, salinityPpt, ph: null, tanMgL: null, isSimulated: false, happenedAtMs: now() })
-  expect((await go()).detail).toBe('Read the tank first: it must stand within 1 ppt of 10.0 ppt')
+  expect((await go()).detail).toBe('Read the tank first: it must stand within 1.0 ppt of 10.0 ppt')
   await read(34)
   expect((await go()).detail).toContain('Read the tank first')
   await read(10.5)

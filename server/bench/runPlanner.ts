@@ -14,7 +14,7 @@ import type { RunPlan } from '../../core/bench/runPlan'
 import { planBath, planLook } from '../../core/bench/specialRuns'
 import { strongStep, triageBag, type TriageInput } from '../../core/crates/triage'
 import type { Limits } from '../../core/limits/houseLimits'
-import type { DisplayUnits } from '../../core/units/units'
+import { markedUnits } from '../../core/units/units'
 import { fieldProblem } from '../http/problem'
 import type { SchoolsService } from '../schools/schools.service'
 import type { BenchStore } from './bench.store'
@@ -25,12 +25,11 @@ interface Collaborators {
   subjects: SubjectStore
   schools: Pick<SchoolsService, 'list'>
   limits: () => Limits
-  units: () => DisplayUnits
   zone: () => string
 }
 
 /** Makes the plan of a run from what the house has and what was asked for, or says beside the field why there is none. */
-export function createRunPlanner({ store, subjects, schools, limits, units, zone }: Collaborators) {
+export function createRunPlanner({ store, subjects, schools, limits, zone }: Collaborators) {
   const allSchools = (): School[] => [...tradeSchools, ...schools.list().schools.filter(({ retiredAtMs }) => retiredAtMs === null).map(toSchool)]
   function schoolOf(key: string | null): School {
     const school = allSchools().find((each) => each.key === key)
@@ -49,14 +48,14 @@ export function createRunPlanner({ store, subjects, schools, limits, units, zone
     const poisoner = kinds.find((kind) => poisonsBag(kind))
     if (poisoner && kinds.length > 1) throw fieldProblem('sources', `${poisoner.species} poisons its bag water: its own vessel, its own water`)
     const isPooled = input.isPooled && question.bags > 1 && mayBePooled(kinds)
-    const scene = { question, isUnderWater: staysUnderWater(kinds), limits: limits(), to, tankL: tank?.netVolumeL ?? null, isPooled, dropsPerMl: input.dropsPerMl, units: units() }
+    const scene = { question, isUnderWater: staysUnderWater(kinds), limits: limits(), to, tankL: tank?.netVolumeL ?? null, isPooled, dropsPerMl: input.dropsPerMl, units: markedUnits }
     const base = { kind: input.kind, question, hasBinder: input.words.binder === 'yes', vessel: input.vessel, vesselL: input.vesselL, dropsPerMl: input.dropsPerMl, isDark: input.isDark, biomassG: fish * question.bag.massG, sentence: input.sentence, predicted: input.predicted }
     if (input.kind === 'look') return { ...base, school: null, startL: question.bag.waterL, steps: planLook(to, limits()) }
     if (input.kind === 'bath' || input.kind === 'dip') {
       if (input.kind === 'dip') refuseDipOfWeak(input, kinds)
       const agent = subjects.agents().find(({ id }) => id === input.agentId)
       if (!agent) throw fieldProblem('agentId', 'Choose the agent; the list is in Setup, Agents')
-      const bath = planBath(input.kind, { agent, fish, bags: input.sources.length, kinds, to, bag: nominalOf(question), then: afterBath(question, fish, kinds, tank), limits: limits(), units: units() })
+      const bath = planBath(input.kind, { agent, fish, bags: input.sources.length, kinds, to, bag: nominalOf(question), then: afterBath(question, fish, kinds, tank), limits: limits(), units: markedUnits })
       if (!bath.ok) throw fieldProblem('agentId', bath.reason)
       return { ...base, school: null, startL: bath.litres, steps: bath.steps }
     }

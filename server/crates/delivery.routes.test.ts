@@ -50,7 +50,7 @@ describe('choosing tanks', () => {
     const crate: CrateView = await room.crateOf([['Royal gramma', 1, 1, null]])
     const body = (override: string | null) => ({ choices: [{ lineId: crate.lines[0]!.id, tankId: room.tanks[3]!.id, version: 1, override }] })
     const asKeeper = await request(room.app).put(`/api/crates/${crate.id}/tank-choice`).set('Cookie', room.cookie).set('X-Recording', keeperId).set('Idempotency-Key', newKey()).send(body('it will do'))
-    expect([asKeeper.status, asKeeper.body.errors[0].message]).toEqual([422, 'Royal gramma must not go to R1-04: 0 ppt, outside 26 to 36 by 26. A lead may decide it all the same, with a reason.'])
+    expect([asKeeper.status, asKeeper.body.errors[0].message]).toEqual([422, 'Royal gramma must not go to R1-04: 0 ppt, outside 26 ppt to 36 ppt by 26.0 ppt. A lead may decide it all the same, with a reason.'])
     const silent = await room.put(`/api/crates/${crate.id}/tank-choice`, body(null))
     expect([silent.status, silent.body.errors[0].path]).toEqual([422, 'choices[0].tankId'])
     expect((await room.put(`/api/crates/${crate.id}/tank-choice`, body('the tank is filled with sea water this noon'))).status).toBe(200)

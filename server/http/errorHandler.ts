@@ -1,13 +1,14 @@
 import type { ErrorRequestHandler } from 'express'
 import type { Logger } from 'pino'
+import { wordFigures, type DisplayUnits } from '../../core/units/units'
 import { toProblem } from './toProblem'
 
 /** The only place that turns an error into an answer. */
-export function errorHandler(log: Logger): ErrorRequestHandler {
+export function errorHandler(log: Logger, units: () => DisplayUnits): ErrorRequestHandler {
   // Express tells error handlers by their four parameters.
   return (error: unknown, request, response, _next) => {
     const problem = toProblem(error)
     if (problem.code === 'internal') log.error({ err: error, path: request.path }, 'request failed')
-    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem.toBody()))
+    response.status(problem.status).type('application/problem+json').send(wordFigures(JSON.stringify(problem.toBody()), units))
   }
 }

@@ -4,11 +4,14 @@ import type { StaffService } from '../staff/staff.service'
 import { requireFreshPin, usualBodyBytes, type Access, type Actor, type Endpoint, type Params } from './endpoint'
 import { Problem } from './problem'
 import { endlessLists } from '../../core/fields/validated'
+import { wordFigures, type DisplayUnits } from '../../core/units/units'
 
 interface Collaborators {
   dispatch: Dispatch
   staff: StaffService
   now: () => number
+  /** How figures are shown: sentences that were kept have their values in them. */
+  units: () => DisplayUnits
 }
 
 /** Puts every declared endpoint on the app, each behind its access check. What is not declared is not there. */
@@ -18,7 +21,7 @@ export function mountEndpoints(app: Express, endpoints: readonly Endpoint[], col
   for (const endpoint of endpoints) app[endpoint.method](endpoint.path, handlerOf(endpoint, collaborators))
 }
 
-function handlerOf(endpoint: Endpoint, { dispatch, staff, now }: Collaborators): RequestHandler {
+function handlerOf(endpoint: Endpoint, { dispatch, staff, now, units }: Collaborators): RequestHandler {
   const readBody = endpoint.kind === 'read' || endpoint.method === 'get' ? null : bodyReader(endpoint.mostBytes ?? usualBodyBytes)
   const asksPin = endpoint.access === 'lead' && (endpoint.kind === 'command' || (endpoint.kind === 'plain' && endpoint.asksPin === true))
   const actorOf = (request: Request): Actor => {
@@ -34,7 +37,8 @@ function handlerOf(endpoint: Endpoint, { dispatch, staff, now }: Collaborators):
       await readBody?.(request, response)
       const call = { key: request.get('Idempotency-Key') ?? '', actor, params: checkedParams(request.params), body: request.body as unknown, nowMs: now() }
       const { status, answer, isReplay } = await dispatch(endpoint, call)
-      answerWith(response, status, answer, isReplay)
+      if (isReplay) response.set('Idempotent-Replay', 'true')
+      sendJson(response.status(status), answer, units)
     }
   }
   return async (request, response) => {
@@ -43,7 +47,7 @@ function handlerOf(endpoint: Endpoint, { dispatch, staff, now }: Collaborators):
     const params = checkedParams(request.params)
     await readBody?.(request, response)
     if (endpoint.kind === 'plain') return endpoint.handle(request, response)
-    response.json(endpoint.read({ params, query: request.query, nowMs: now() }))
+    sendJson(response, endpoint.read({ params, query: request.query, nowMs: now() }), units)
   }
 }
 
@@ -55,9 +59,9 @@ function bodyReader(limit: number): (request: Request, response: Response) => Pr
   }
 }
 
-function answerWith(response: Response, status: number, answer: unknown, isReplay: boolean): void {
-  if (isReplay) response.set('Idempotent-Replay', 'true')
-  response.status(status).json(answer)
+/** Sends an answer with the figures of its sentences in the room's units. */
+function sendJson(response: Response, answer: unknown, units: () => DisplayUnits): void {
+  response.type('application/json').send(wordFigures(JSON.stringify(answer), units))
 }
 
 function allowed(actor: Actor, access: Access): Actor {

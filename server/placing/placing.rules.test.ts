@@ -301,6 +301,21 @@ describe('who may go on against a rule', () => {
   })
 })
 
+test('what a lead decided against is kept with its values: it is read in the units of the day, and holds in them', async () => {
+  const target = await tankOf('T1', 'fresh', { system: { tempC: 29 } })
+  const crate = { ...head, lines: [{ species: 'White cloud minnow', count: 6, bags: 2, perBag: null, tankId: target.id, override: null as string | null }] }
+  const refusal = async (): Promise<string> => String((await post('/api/crates', crate)).body.detail)
+  expect(await refusal()).toContain('29 °C, outside 16 °C to 23 °C by 6.0 °C')
+  const made = await post('/api/crates', { ...crate, lines: crate.lines.map((line) => ({ ...line, override: 'it cools tonight' })) })
+  expect((await put('/api/room/settings', { name: 'Room', timeZone: 'UTC', temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'SG', sgReference: '25/25', version: 1 })).status).toBe(200)
+  expect(await refusal()).toContain('84.2 °F, outside 60.8 °F to 73.4 °F by 10.8 °F')
+  const audit = await request(room.app).get('/api/audit').set('Cookie', room.cookie).set('X-Recording', room.leadId)
+  expect(audit.text).toContain('84.2 °F, outside')
+  const view = (await room.get(`/api/crates/${made.body.id}`)).body as CrateView
+  await post(`/api/crates/${view.id}/bags`, { ...plainBag(view.bags.map(({ id }) => id), 3), waterTempC: 24 })
+  expect((await post(`/api/crates/${view.id}/placements`, { tankId: target.id, happenedAtMs })).body).toEqual({ placed: 6, left: 0 })
+})
+
 test('fish that were eaten make a tank quarrelsome, and no more when that was taken back', async () => {
   const target = await tankOf('T1', 'fresh')
   const lotId = await room.addFish(target, 'Cherry barb', 6)

@@ -13,6 +13,7 @@ import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { fetchJson } from '../api/fetchJson'
 import { useSession } from '../api/session'
 import { plural } from '../ui/format'
+import { InUnits } from '../ui/InUnits'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { SayWater } from '../ui/SayWater'
@@ -144,10 +145,12 @@ function PlanLine({ lotId, prepared, choice, line, isOpen, onOpen, onPlace }: Pl
             {count} {animal?.species}
           </strong>
           <span className="plan-tank">{tank === null ? 'no tank' : prepared.input.tanks[tank]?.code}</span>
-          <small>{tank === null ? whyHomeless(prepared, line) : broken.length > 0 ? `breaks a rule: ${rulesWords(broken)}` : reasonsFor(prepared, choice, line, tank, cautions)}</small>
+          <small>
+            <InUnits>{tank === null ? whyHomeless(prepared, line) : broken.length > 0 ? `breaks a rule: ${rulesWords(broken)}` : reasonsFor(prepared, choice, line, tank, cautions)}</InUnits>
+          </small>
           {cautions.map(({ level, why }) => (
             <small key={why} className={level === 'warning' ? 'plan-caution is-warning' : 'plan-caution'}>
-              {level}: {why}
+              <InUnits>{`${level}: ${why}`}</InUnits>
             </small>
           ))}
         </button>
@@ -185,7 +188,9 @@ function Options({ options, prepared, current, onPlace }: { options: TankOption[
         <li key={tank} className={broken.length > 0 ? 'is-forbidden' : undefined}>
           <button type="button" className="hand-button" aria-pressed={tank === current} onClick={() => onPlace(tank)}>
             <strong>{prepared.input.tanks[tank]?.code}</strong>
-            <small>{broken.length > 0 ? `not: ${rulesWords(broken)}` : [tank === current ? 'chosen' : current === null ? 'possible' : `${more >= 0 ? '+' : '−'}${points(Math.abs(more))} points`, ...new Set([...costs, ...cautions].map(({ why }) => why))].join(', ')}</small>
+            <small>
+              <InUnits>{broken.length > 0 ? `not: ${rulesWords(broken)}` : [tank === current ? 'chosen' : current === null ? 'possible' : `${more >= 0 ? '+' : '−'}${points(Math.abs(more))} points`, ...new Set([...costs, ...cautions].map(({ why }) => why))].join(', ')}</InUnits>
+            </small>
           </button>
         </li>
       ))}
@@ -235,7 +240,11 @@ function PlanTank({ prepared, choice, tank, isForbidden, onPick }: { prepared: P
       <button type="button" disabled={onPick === null} onClick={onPick ?? undefined} aria-label={label}>
         <span>{place?.code}</span> <strong>{counts}</strong> {taken && <small className="booked">{taken}</small>} {isNo && <small>no</small>}
       </button>
-      {isOver && dragged !== null && <small className="over-words">{against.length > 0 ? rulesWords(against) : costWords(prepared, choice, dragged, tank)}</small>}
+      {isOver && dragged !== null && (
+        <small className="over-words">
+          <InUnits>{against.length > 0 ? rulesWords(against) : costWords(prepared, choice, dragged, tank)}</InUnits>
+        </small>
+      )}
     </li>
   )
 }
