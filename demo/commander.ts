@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { BenchSubject, RunView } from '../core/bench/benchView'
 import type { CrateView } from '../core/crates/crateView'
+import type { StepView } from '../core/crates/preparation'
 import type { RegisterName, RegisterRow } from '../core/setup/registers'
 import type { RoomView, TankView } from '../core/room/roomView'
 import type { StaffView } from '../core/staff/staff.schema'
@@ -17,6 +18,8 @@ export function createCommander(db: Database) {
   const { staff, dispatch, endpoints } = createServices({ db, now: () => clock.nowMs })
   const commands = new Map(endpoints.filter((each): each is Command => each.kind === 'command').map((each) => [each.name, each]))
   const reads = new Map(endpoints.filter((each): each is Read => each.kind === 'read').map((each) => [each.path, each]))
+  // A commander that comes later has keys of its own.
+  const { before } = db.raw.prepare('SELECT count(*) AS before FROM command').get() as { before: number }
   let written = 0
 
   async function run<T>(name: string, params: Params, body: object, actor: StaffView, atMs: number): Promise<T> {
@@ -24,7 +27,7 @@ export function createCommander(db: Database) {
     if (!command) throw new Error(`there is no command ${name}`)
     clock.nowMs = atMs
     written += 1
-    const key = createHash('sha256').update(`demo ${written}`).digest('base64url').slice(0, 24)
+    const key = createHash('sha256').update(`demo ${before} ${written}`).digest('base64url').slice(0, 24)
     return (await dispatch(command, { key, actor: { ...actor, isPinFresh: true, sessionId: null }, params, body, nowMs: atMs })).answer as T
   }
 
@@ -39,14 +42,12 @@ export function createCommander(db: Database) {
     clock,
     run,
     crate: (crateId: string, nowMs: number) => ask<CrateView>('/api/crates/:crateId', { crateId }, nowMs),
+    preparation: (crateId: string, nowMs: number) => ask<{ steps: StepView[] }>('/api/crates/:crateId/preparation', { crateId }, nowMs).steps,
     room: (nowMs: number) => ask<RoomView>('/api/room', {}, nowMs),
     tank: (code: string, nowMs: number) => ask<TankView>('/api/tanks/:code', { code }, nowMs),
     subject: (query: Record<string, string>, nowMs: number) => ask<BenchSubject>('/api/bench/subject', {}, nowMs, query),
     benchRun: (runId: string, nowMs: number) => ask<RunView>('/api/bench/runs/:runId', { runId }, nowMs),
     rows: (register: RegisterName, nowMs: number) => ask<{ rows: RegisterRow[] }>(`/api/setup/${register}`, {}, nowMs).rows,
-    get written() {
-      return written
-    },
   }
 }
 export type Commander = ReturnType<typeof createCommander>

@@ -44,6 +44,11 @@ test('the demo room has four months of history in its full size, and its books a
   const read = createServices({ db, now: () => nowMs }).endpoints.find((each): each is Read => each.kind === 'read' && each.path === '/api/today')
   const today = read?.read({ params: {}, query: {}, nowMs }) as TodayView
   // Today has something true to show in every part.
+  // A good morning: one trouble that has to be seen to, and nothing that is late.
+  expect([today.runs.filter(({ isForgotten }) => isForgotten), today.rechecks, today.rescues, today.broken]).toEqual([[], [], [], []])
+  const due = today.crates.find(({ openedCount }) => openedCount === 0)
+  const steps = createCommander(db).preparation(due?.id ?? '', nowMs)
+  expect([steps.length > 5, steps.filter(({ done }) => done !== null).length, steps.filter(({ dueAtMs, done }) => done === null && dueAtMs !== null && dueAtMs < nowMs).map(({ what }) => what)]).toEqual([true, 3, []])
   expect([today.crates.length, today.unchecked.length > 0, today.notEating.map(({ tankCode }) => tankCode), today.losses.length > 0, today.holds.length > 0]).toEqual([2, true, expect.arrayContaining(['H1-01']), true, true])
   db.close()
 })

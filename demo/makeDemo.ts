@@ -48,18 +48,38 @@ interface Line {
   tank: string
 }
 
+interface DemoOptions {
+  /** Makes the history repeatable. */
+  seed?: number
+  /** How long the history is. */
+  days?: number
+}
+
 /**
- * Fills an empty database with the demo room and four months of its history, all through the commands of the interface.
- * @param nowMs - the moment the demo starts; every date is relative to it.
- * @param seed - makes the history repeatable.
- * @param days - how long the history is.
+ * Fills an empty database with the demo room and four months of its history up to yesterday evening, all through the commands
+ * of the interface.
+ * @param nowMs - any moment of the day on which the demo starts.
  */
-export async function makeDemo(db: Database, nowMs: number, timeZone: string, { seed = 42, days = fourMonths } = {}): Promise<{ commands: number }> {
+export async function makeHistory(db: Database, nowMs: number, timeZone: string, { seed = 42, days = fourMonths }: DemoOptions = {}): Promise<void> {
   const commander = createCommander(db)
   const scene: Scene = { commander, chance: createChance(seed), ...(await furnish(commander, morningOf(nowMs - (days + 1) * dayMs, timeZone), timeZone)) }
   for (let daysAgo = days; daysAgo >= 1; daysAgo -= 1) await liveDay(scene, days, daysAgo, morningOf(nowMs - daysAgo * dayMs, timeZone))
-  await today(scene, nowMs)
-  return { commands: commander.written }
+}
+
+/** Brings a room with its history to this moment: a good morning with one real trouble, whenever the demo is opened. */
+export async function makeMorning(db: Database, nowMs: number, { seed = 42 }: DemoOptions = {}): Promise<void> {
+  const commander = createCommander(db)
+  const staff = commander.staff.listStaff()
+  const lead = staff.find(({ role }) => role === 'lead')
+  if (!lead) throw new Error('this room has no history')
+  const tanks = new Map(commander.room(nowMs).tanks.map(({ code, id }) => [code, id]))
+  await today({ commander, chance: createChance(seed + 1), people: { lead, keepers: staff.filter(({ role }) => role === 'keeper') }, tanks }, nowMs)
+}
+
+/** Both at once, for a room that is read and not opened. */
+export async function makeDemo(db: Database, nowMs: number, timeZone: string, options: DemoOptions = {}): Promise<void> {
+  await makeHistory(db, nowMs, timeZone, options)
+  await makeMorning(db, nowMs, options)
 }
 
 /** Half past eight by the room's clock, whenever the demo itself is started: a day's work stays on its day. */
@@ -105,13 +125,15 @@ function chooseLines({ commander, chance }: Scene, { assortment }: DemoSupplier,
   return lines.length > 0 ? lines : [{ species, bags, perBag, tank: tank ?? '' }]
 }
 
-async function takeIn(scene: Scene, supplier: DemoSupplier, lines: readonly Line[], expectedAtMs: number, hoursUnderWay = supplier.transitHours): Promise<CrateView> {
+async function takeIn(scene: Scene, supplier: DemoSupplier, lines: readonly Line[], expectedAtMs: number, { nowMs = expectedAtMs, hoursUnderWay = supplier.transitHours } = {}): Promise<CrateView> {
   const { commander, people } = scene
-  const atMs = expectedAtMs - 20 * hourMs
+  // Announced the day before; what comes tomorrow was announced this morning, and is not packed yet.
+  const atMs = Math.min(expectedAtMs - 20 * hourMs, nowMs - 70 * minuteMs)
+  const packedAtMs = Math.round(expectedAtMs - hoursUnderWay * hourMs)
   const body = {
     supplier: supplier.name,
     expectedAtMs: Math.round(expectedAtMs),
-    packedAtMs: Math.round(expectedAtMs - hoursUnderWay * hourMs),
+    packedAtMs: packedAtMs < nowMs ? packedAtMs : null,
     carrier: supplier.carrier,
     lines: lines.map(({ species, bags, perBag }) => ({ species, count: bags * perBag, bags, perBag, tankId: null, origin: demoOrigins[species] ?? supplier.origin, priceEach: demoPrice(species) })),
   }
@@ -245,24 +267,28 @@ async function happenOnce(scene: Scene, daysAgo: number, atMs: number): Promise<
   }
   const snails = largest('M1-09')
   if (daysAgo === 14 && snails && snails.quantity > 3) await act(scene, 'correctCount', 'M1-09', { lotId: snails.lotId, expected: snails.quantity, counted: snails.quantity - 2, reason: 'counted twice, lights off' }, atMs)
+  const jumper = ['M1-05', 'M1-04', 'M1-02', 'M1-03'].find((code) => largest(code))
+  if (daysAgo === 3 && jumper) await act(scene, 'recordLoss', jumper, { lotId: largest(jumper)?.lotId, quantity: 1, cause: 'jumped', note: 'lid was open' }, atMs)
   const loaches = largest('S1-05')
   if (daysAgo === 6 && loaches && loaches.quantity > 12) await act(scene, 'moveFish', 'S1-05', { lotId: loaches.lotId, quantity: 6, toTankId: tanks.get('S1-06'), note: 'crowded' }, atMs)
 }
 
-/** This morning: part of the round walked, one crate half opened on the floor, one still on the road. */
+/**
+ * This morning: part of the round walked, one crate half opened on the floor, one to come tomorrow with its preparation under
+ * way. The trouble are the loaches that do not eat; nothing is late.
+ */
 async function today(scene: Scene, nowMs: number): Promise<void> {
   const { commander, chance, people, tanks } = scene
   await stopEating(scene, nowMs)
   await walkRound(scene, nowMs - 50 * minuteMs, (tank, index) => index < 30 && tank.code !== 'R1-02' && tank.code !== hungryTank)
   const at = { tankId: tanks.get('R1-02') ?? '', roundNumber: 1, ate: 'some', signs: ['clamped fins'], seen: null, note: 'left food two days running', replacesId: null }
   await commander.run('recordCheck', {}, { ...at, happenedAtMs: nowMs - 40 * minuteMs }, chance.from(people.keepers), nowMs - 40 * minuteMs)
-  const jumper = ['M1-05', 'M1-04', 'M1-02', 'M1-03'].map((code) => ({ code, lot: commander.tank(code, nowMs).stock[0] })).find(({ lot }) => lot)
-  if (jumper?.lot) await act(scene, 'recordLoss', jumper.code, { lotId: jumper.lot.lotId, quantity: 1, cause: 'jumped', note: 'lid was open' }, nowMs - 35 * minuteMs)
   const [hatchery, , harbour] = demoSuppliers
   if (!hatchery || !harbour) return
   const linesOf = (lines: readonly (readonly [string, number, number, string])[]): Line[] => lines.map(([species, bags, perBag, tank]) => ({ species, bags, perBag, tank }))
-  await takeIn(scene, harbour, linesOf(dueLines), nowMs + 3 * hourMs)
-  const open = await takeIn(scene, hatchery, linesOf(openLines), nowMs - 12 * minuteMs, 19.7)
+  const due = await takeIn(scene, harbour, linesOf(dueLines), nowMs + 27 * hourMs, { nowMs })
+  for (const { key } of commander.preparation(due.id, nowMs).slice(0, 3)) await commander.run('prepareStep', { crateId: due.id }, { step: key, isDone: true }, people.lead, nowMs - 15 * minuteMs)
+  const open = await takeIn(scene, hatchery, linesOf(openLines), nowMs - 12 * minuteMs, { nowMs, hoursUnderWay: 19.7 })
   await openBags(scene, open, open.bags.slice(0, 9), nowMs - 11 * minuteMs, hatchery)
   await lostInTheBag(scene, open, nowMs - 90_000)
   await putOnTheBench(scene, open, nowMs)

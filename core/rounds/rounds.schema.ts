@@ -1,5 +1,5 @@
 import type { InferType } from 'yup'
-import { bounds, choice, choices, identifier, instant, optionalIdentifier, optionalText, optionalWhole, strictObject, whole } from '../fields/fields.schema'
+import { bounds, choice, choices, identifier, instant, optionalIdentifier, optionalText, optionalWhole, strictObject, whole, yesNo } from '../fields/fields.schema'
 
 export const signs = ['hiding', 'fast breathing', 'clamped fins', 'pale', 'spots', 'film', 'frayed fins', 'wound', 'thin', 'chased', 'stringy faeces', 'gasping', 'on its side'] as const
 export type Sign = (typeof signs)[number]
@@ -24,6 +24,10 @@ export const recordCheckSchema = strictObject({
 })
 export type RecordCheck = InferType<typeof recordCheckSchema>
 
-/** Somebody leaves a round before its end, or closes it. */
-export const endRoundSchema = strictObject({ happenedAtMs: instant('Time it happened') })
-export type EndRound = InferType<typeof endRoundSchema>
+/** Somebody leaves a round before its end. */
+export const leaveRoundSchema = strictObject({ happenedAtMs: instant('Time it happened') })
+export type LeaveRound = InferType<typeof leaveRoundSchema>
+
+/** Ends a round, whatever was not checked in it, or opens it again. */
+export const closeRoundSchema = strictObject({ isClosed: yesNo('Closed'), happenedAtMs: instant('Time it happened') })
+export type CloseRound = InferType<typeof closeRoundSchema>

@@ -72,16 +72,15 @@ describe('a round', () => {
   test('is left and gone on with by somebody else, and closed with what was not checked; nothing of it is lost', async () => {
     const { id } = await round()
     await check(0, { roundId: id })
-    const end = (how: string) => room.post(`/api/rounds/${id}/${how}`, { happenedAtMs: room.clock.nowMs })
-    await end('leaving')
+    const close = (isClosed: boolean) => room.post(`/api/rounds/${id}/closing`, { isClosed, happenedAtMs: room.clock.nowMs })
+    await room.post(`/api/rounds/${id}/leaving`, { happenedAtMs: room.clock.nowMs })
     expect((await round()).left).toMatchObject({ staffName: 'Imre', atMs: testNowMs })
     room.clock.nowMs += 60_000
     const oona = (await room.post('/api/staff', { name: 'Oona', role: 'keeper', pin: '2222', passphrase: null })).body.id
     await request(room.app).post('/api/session/recording').set('Cookie', room.cookie).send({ staffId: oona, pin: '2222' })
     await room.post('/api/checks', { ...quietCheck(room.tanks[1]!.id), roundId: id, happenedAtMs: room.clock.nowMs }, { staffId: oona })
     expect(await round()).toMatchObject({ id, left: null, last: { staffName: 'Oona' } })
-    await end('closing')
-    await end('closing')
+    for (const isClosed of [true, true, false, true]) await close(isClosed)
     expect(await round()).toMatchObject({ id, closed: { staffName: 'Imre' }, nextId: '2031-05-04-2' })
     // What a device without network still holds is taken.
     expect((await check(2, { roundId: id })).status).toBe(201)

@@ -2,7 +2,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import { tankFlag } from '../../core/room/tankFlag'
 import type { Limits } from '../../core/limits/houseLimits'
 import { roundIdOf, roundOfId, type RoundOf } from '../../core/rounds/roundId'
-import type { EndRound, RecordCheck } from '../../core/rounds/rounds.schema'
+import type { CloseRound, LeaveRound, RecordCheck } from '../../core/rounds/rounds.schema'
 import type { RoundStop, RoundView } from '../../core/rounds/roundView'
 import { walkingOrder } from '../../core/rounds/walkingOrder'
 import { dayInZone } from '../../core/time/dayInZone'
@@ -74,16 +74,16 @@ export function createRoundsService({ store, room, roomStore, ledger, limits }: 
 
   return {
     /** Somebody leaves a round before its end; whoever records in it next goes on with it. */
-    leaveRound(context: CommandContext, { happenedAtMs }: EndRound) {
+    leaveRound(context: CommandContext, { happenedAtMs }: LeaveRound) {
       const { id, closedAtMs } = requireRound(context)
       if (closedAtMs === null) store.leave(id, { leftAtMs: happenedAtMs, leftById: context.actor.id })
       return {}
     },
 
-    /** Ends a round, whatever was not checked in it. Once is enough. */
-    closeRound(context: CommandContext, { happenedAtMs }: EndRound) {
+    /** Ends a round, whatever was not checked in it, or opens it again. Whoever ended it first did. */
+    closeRound(context: CommandContext, { isClosed, happenedAtMs }: CloseRound) {
       const { id, closedAtMs } = requireRound(context)
-      if (closedAtMs === null) store.close(id, { closedAtMs: happenedAtMs, closedById: context.actor.id })
+      if (isClosed !== (closedAtMs !== null)) store.close(id, isClosed ? { closedAtMs: happenedAtMs, closedById: context.actor.id } : { closedAtMs: null, closedById: null })
       return {}
     },
 

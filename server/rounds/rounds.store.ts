@@ -47,7 +47,7 @@ export function createRoundsStore({ orm }: Database) {
         .onConflictDoUpdate({ target: round.id, set: later(atMs, staffId) })
         .run(),
     leave: (id: string, by: { leftAtMs: number; leftById: string }) => void orm.update(round).set(by).where(eq(round.id, id)).run(),
-    close: (id: string, by: { closedAtMs: number; closedById: string }) => void orm.update(round).set(by).where(eq(round.id, id)).run(),
+    close: (id: string, by: { closedAtMs: number | null; closedById: string | null }) => void orm.update(round).set(by).where(eq(round.id, id)).run(),
     nameOf: (staffId: string): string => orm.select({ name: staff.name }).from(staff).where(eq(staff.id, staffId)).get()?.name ?? '',
     /** The newest checks of a tank, newest first. */
     at: (tankId: string, limit: number): CheckView[] =>

@@ -34,7 +34,7 @@ import { StartRun } from './StartRun'
 import { useCurves } from './useCurves'
 import { useJudgement } from './useJudgement'
 import { useSubject } from './useBench'
-import { SchoolFigures, Verdict } from './Verdict'
+import { Verdict } from './Verdict'
 
 // Charts are the heaviest part of the program; a hand screen does not wait for them.
 const loadCharts = () => import('./CurveCharts').then((module) => ({ default: module.CurveCharts }))
@@ -154,7 +154,6 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
             </p>
           )}
           {answer && isReady && <SchoolRanking verdict={answer.verdict} limits={answer.limits} advised={advised} chosen={key ?? ''} onChoose={choose} />}
-          {answer && isReady && <SchoolFigures answer={answer} chosen={school} />}
         </div>
       </div>
       {(isEditing || missing.length > 0) && <FigureForm valueOf={(name) => (name in typed || words[name] !== undefined ? valueOf(name) : '')} problemOf={problemOf} known={known} onChange={(name, value) => keep({ ...typed, [name]: value })} />}
@@ -236,13 +235,14 @@ const kindWords = { pH: 'pH', ammonia: 'ammonia', salinity: 'salinity', temperat
 
 /** How often each reading that is still open would change the choice. */
 function ReadingsWorth({ answer }: { answer: NonNullable<ReturnType<typeof useJudgement>['answer']> }) {
+  const turning = answer.readings.filter(({ change }) => change >= 0.005)
   return (
     <section className="readings-worth">
       <h2>{answer.reading === null ? 'Which reading is worth taking?' : 'Worth reading before you cut?'}</h2>
       <p>
         <strong>{answer.reading ?? 'Being worked out.'}</strong>
       </p>
-      {answer.readings.length > 0 && <p className="aside-word">Would change the choice: {answer.readings.map(({ kind, change }) => `${kindWords[kind]} in ${Math.round(100 * change)} of 100`).join(', ')}.</p>}
+      {turning.length > 0 && <p className="aside-word">Would change the choice: {turning.map(({ kind, change }) => `${kindWords[kind]} in ${Math.round(100 * change)} of 100`).join(', ')}.</p>}
     </section>
   )
 }

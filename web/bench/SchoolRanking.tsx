@@ -57,8 +57,9 @@ function RankingRow({ school, limits, isChosen, isRecommended, onChoose }: RowPr
         <span className="band" style={{ left: share(school.worstLow), width: `calc(${share(school.worst)} - ${share(school.worstLow)})` }} />
         <span className={isUnder ? 'dot' : 'dot is-cross'} style={{ left: share(school.worstLikely) }} />
       </span>
-      <span className="ranking-words">
-        {isUnder ? 'under' : 'over'}: {figure} {value}, limit {limit}
+      {/* What is said of the one in hand stands in the recommendation. */}
+      <span className={isChosen ? 'ranking-words is-said' : 'ranking-words'}>
+        {isUnder ? 'under' : 'over'}: {figure} {value}, limit {limit.replace(/ \(.*/, '')}
       </span>
     </button>
   )

@@ -2,7 +2,6 @@ import { memo } from 'react'
 import { Table } from 'react-bootstrap'
 import type { LimitName, SpeciesLimits } from '../../core/acclimation/figures'
 import type { JudgedSchool, Verdict } from '../../core/acclimation/judge'
-import { figureAndLimit } from '../../core/acclimation/sentences'
 import { spanWords } from '../../core/time/spanWords'
 import { useUnits, type Units } from '../ui/useUnits'
 
@@ -45,14 +44,13 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised 
   const units = useUnits()
   const columns = columnsOf(limits, verdict, units)
   return (
-    <section className="school-table">
-      <h2>All schools in figures</h2>
+    <details className="why school-table">
+      <summary>all schools in figures</summary>
       <div className="table-responsive" role="region" aria-label="Figures of all schools" tabIndex={0}>
         <Table className="record-table" aria-label="All schools in figures">
           <thead>
             <tr>
               <th scope="col">school</th>
-              <th scope="col">nearest limit</th>
               {columns.map(({ heading }) => (
                 <th key={heading} scope="col" className="number">
                   {heading}
@@ -61,7 +59,6 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised 
             </tr>
             <tr>
               <td>limit</td>
-              <td />
               {columns.map(({ heading, showLimit }) => (
                 <td key={heading} className="number">
                   {showLimit ?? '–'}
@@ -75,9 +72,6 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised 
                 <th scope="row">
                   {school.name} {school.key === advised && <small>recommended</small>}
                 </th>
-                <td>
-                  {school.worst < 1 ? 'under' : 'over'}: {figureAndLimit(school, limits, units.display).figure}, {school.ratios[school.binds].toFixed(2)}
-                </td>
                 {columns.map(({ heading, limit, show }) => (
                   <td key={heading} className={limit && school.ratios[limit] >= 1 ? 'number is-over' : 'number'}>
                     {limit && school.ratios[limit] >= 1 ? '✕ ' : ''}
@@ -90,6 +84,6 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised 
         </Table>
       </div>
       <p className="aside-word">Figures are 90th percentiles over plausible bags: nine of ten are no worse. Dose counts above 0.02 mg/L. Limits are guidance of this house (Setup, House limits), scaled by what the species bears.</p>
-    </section>
+    </details>
   )
 })

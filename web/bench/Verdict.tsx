@@ -8,7 +8,7 @@ import { mayBePooled, staysUnderWater } from '../../core/bench/fishRules'
 import { planRun } from '../../core/bench/planRun'
 import { adviseRun } from '../../core/bench/runAdvice'
 import type { Limits } from '../../core/limits/houseLimits'
-import { useUnits, type Units } from '../ui/useUnits'
+import { useUnits } from '../ui/useUnits'
 import type { JudgeAnswer } from './answerQuestion'
 
 interface Props {
@@ -63,7 +63,8 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
       )}
       <p className="aside-word">
         {reading === null ? `A first answer, from ${verdict.draws} bags; it is being firmed up. ` : ''}
-        {turning ? `What would change it: ${turning} ` : reading === null ? '' : 'No plausible reading would change it. '}{verdictCaveat}
+        {turning && `What would change it: ${turning} `}
+        {verdictCaveat}
       </p>
     </section>
   )
@@ -71,41 +72,3 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
 
 /** The sentence of a release without its first action. */
 const releaseWords = (sentence: string): string => sentence.replace(/^First: .*?\)\. /, '')
-
-/** The figures of the school in hand beside their limits. */
-export function SchoolFigures({ answer, chosen }: { answer: JudgeAnswer; chosen: School | null }) {
-  const units = useUnits()
-  const judged = answer.verdict.schools.find(({ key }) => key === chosen?.key)
-  if (!judged) return null
-  return (
-    <table className="figure-table" aria-label="Figures">
-      <thead>
-        <tr>
-          <th scope="col">{judged.name}</th>
-          <th scope="col">nine of ten</th>
-          <th scope="col">limit</th>
-        </tr>
-      </thead>
-      <tbody>
-        {figureRows(judged.figures, answer.limits, units).map(([label, value, limit]) => (
-          <tr key={label}>
-            <th scope="row">{label}</th>
-            <td>{value}</td>
-            <td>{limit}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
-}
-
-function figureRows(figures: JudgeAnswer['verdict']['schools'][number]['figures'], limits: JudgeAnswer['limits'], { change }: Units): [string, string, string][] {
-  return [
-    ['peak NH3-N', `${figures.peakMgL.toFixed(3)} mg/L`, limits.nh3.toFixed(3)],
-    ['NH3-N dose above 0.02', `${figures.doseAboveFloor.toFixed(2)} mg·min/L`, limits.dose.toFixed(2)],
-    ['warming / cooling in 5 min', `${change('temperature', figures.tempRiseC)} / ${change('temperature', figures.tempFallC)}`, `${change('temperature', limits.tempRise)} / ${change('temperature', limits.tempFall)}`],
-    ['salinity up / down in 5 min', `${change('salinity', figures.salinityRisePpt)} / ${change('salinity', figures.salinityFallPpt)}`, `${change('salinity', limits.salinityRise)} / ${change('salinity', limits.salinityFall)}`],
-    ['own pH / by carbon dioxide', `${figures.ownPh.toFixed(2)} / ${figures.co2Ph.toFixed(2)}`, `${limits.own.toFixed(2)} / ${limits.co2.toFixed(2)}`],
-    ['lowest oxygen', `${figures.lowestOxygenMgL.toFixed(1)} mg/L`, limits.oxygen.toFixed(1)],
-  ]
-}

@@ -40,18 +40,18 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
         <span>
           {checked} of {round.stops.length} checked
         </span>
+        {isUnderWay && (
+          <button type="button" className="quiet-button" onClick={() => closeRound(round.id, true)}>
+            close
+          </button>
+        )}
       </header>
       <RoundProgress round={round} current={stop ?? null} />
       <WhoWalks round={round} />
       {stop && (round.closed === null || returned >= 0) ? (
         <CheckCard key={stop.tankId} stop={stop} round={round} next={nextAfter(round, index)} onBack={goBack} onRecorded={() => setReturnedTo(null)} />
       ) : (
-        <RoundDone round={round} onAgain={onAgain} onBack={goBack} />
-      )}
-      {isUnderWay && (
-        <button type="button" className="quiet-button" onClick={() => closeRound(round.id)}>
-          close this round: {plural(round.stops.length - checked, 'tank')} not checked
-        </button>
+        <RoundDone round={round} onAgain={onAgain} onBack={goBack} onOpen={() => closeRound(round.id, false)} />
       )}
     </div>
   )
@@ -88,7 +88,7 @@ function RoundProgress({ round, current }: { round: RoundView; current: RoundSto
   )
 }
 
-function RoundDone({ round, onAgain, onBack }: { round: RoundView; onAgain: () => void; onBack?: () => void }) {
+function RoundDone({ round, onAgain, onBack, onOpen }: { round: RoundView; onAgain: () => void; onBack?: () => void; onOpen: () => void }) {
   const open = round.stops.filter((stop) => stop.check === null).length
   const remarked = round.stops.filter((stop) => stop.check && !isQuiet(stop.check))
   return (
@@ -109,6 +109,11 @@ function RoundDone({ round, onAgain, onBack }: { round: RoundView; onAgain: () =
         </>
       )}
       {round.emptyTanks.length > 0 && <p className="aside-word">Empty, not walked: {round.emptyTanks.join(', ')}.</p>}
+      {open > 0 && (
+        <button type="button" className="hand-button" onClick={onOpen}>
+          go on with this round
+        </button>
+      )}
       <div className="thumb-bar">
         <button type="button" className="hand-button undo" onClick={onBack}>
           back

@@ -20,7 +20,7 @@ export function useRoundWrites() {
   return {
     recordCheck: (check: Omit<RecordCheck, 'happenedAtMs'>, label: string) => void write({ command: 'recordCheck', path: '/api/checks', label, body: { ...check, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     leaveRound: (id: string) => void write({ command: 'leaveRound', path: `/api/rounds/${id}/leaving`, label: 'round left', body: { happenedAtMs: nowMs() } }, { refusals: 'tray' }),
-    closeRound: (id: string) => void write({ command: 'closeRound', path: `/api/rounds/${id}/closing`, label: 'round closed', body: { happenedAtMs: nowMs() } }, { refusals: 'tray' }),
+    closeRound: (id: string, isClosed: boolean) => void write({ command: 'closeRound', path: `/api/rounds/${id}/closing`, label: isClosed ? 'round closed' : 'round opened again', body: { isClosed, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     recordLoss: (tankId: string, loss: Omit<RecordLoss, 'happenedAtMs'>, label: string) =>
       void write({ command: 'recordLoss', path: `/api/tanks/${tankId}/losses`, label, body: { ...loss, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
   }
