@@ -34,7 +34,7 @@ export function createVictim() {
   let isDying = false
   const deaths: string[] = []
 
-  const options = (env: Record<string, string>) => ({ env: { ...process.env, CRATE_DATA: folder, CRATE_PORT: '0', ...env }, stdio: ['ignore', 'pipe', 'pipe'] as ['ignore', 'pipe', 'pipe'] })
+  const options = (env: Record<string, string>) => ({ env: { ...process.env, CRATE_DATA: folder, CRATE_COPIES: join(folder, 'copies'), CRATE_PORT: '0', ...env }, stdio: ['ignore', 'pipe', 'pipe'] as ['ignore', 'pipe', 'pipe'] })
 
   async function start(env: Record<string, string> = {}): Promise<void> {
     isDying = false

@@ -6,13 +6,15 @@ export class OpenRoom extends Room {
   constructor(
     url: string,
     pass: Pass,
-    private readonly ask: (deed: 'standAt' | 'forgetPins' | 'fillDisk' | 'breakRun' | 'close', more?: object) => Promise<unknown>,
+    private readonly ask: (deed: 'standAt' | 'forgetPins' | 'tell' | 'fillDisk' | 'breakRun' | 'close', more?: object) => Promise<unknown>,
     /** Session of the device under test, as a Cookie header; empty where nobody has signed in yet. */
     readonly device: string,
   ) {
     super(url, { ...pass })
   }
 
+  /** Says what went wrong with the room's keeping, as a start would. */
+  tell = (facts: object): Promise<unknown> => this.ask('tell', { facts })
   /** Lets it be an hour since anybody gave their PIN. */
   forgetPins = (): Promise<unknown> => this.ask('forgetPins')
   /** Lets the room's clock stand at a moment; pages learn of it with their next load. */

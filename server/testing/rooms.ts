@@ -6,6 +6,7 @@ import { join, resolve } from 'node:path'
 import { createApp } from '../app'
 import { openDatabase, type Database } from '../db/open'
 import { databaseIn } from '../keeping/folder'
+import type { NoticeFacts } from '../../core/keeping/notice'
 
 // One process that serves any number of rooms to browser tests, each on a port and in a folder of its own. It is spoken
 // to by process messages only: what they do (copy a room, put its clock) has no address that a browser could reach.
@@ -18,6 +19,8 @@ interface Deeds {
   keep(asked: { room: number }): Promise<{ file: string }>
   /** Lets the room's clock stand at a moment. Devices that listen are cut off and ask anew, as after a restart. */
   standAt(asked: { room: number; atMs: number }): Promise<object>
+  /** Says what went wrong with the room's keeping, as a start would. */
+  tell(asked: { room: number; facts: NoticeFacts }): Promise<object>
   /** Lets it be an hour since anybody gave their PIN. */
   forgetPins(asked: { room: number }): Promise<object>
   /** Fills the disk under a room, or makes room on it again. */
@@ -89,6 +92,10 @@ const deeds: Deeds = {
   },
   async forgetPins({ room }) {
     givePins(required(room).db, Date.now() - 3_600_000)
+    return {}
+  },
+  async tell({ room, facts }) {
+    required(room).db.raw.prepare('INSERT INTO notice (id, at_ms, facts) VALUES (?, ?, ?)').run(`notice-${facts.kind}`, Date.now(), JSON.stringify(facts))
     return {}
   },
   async fillDisk({ room, isFull }) {

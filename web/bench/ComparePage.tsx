@@ -157,7 +157,12 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
         </div>
       </div>
       {(isEditing || missing.length > 0) && <FigureForm valueOf={(name) => (name in typed || words[name] !== undefined ? valueOf(name) : '')} problemOf={problemOf} known={known} onChange={(name, value) => keep({ ...typed, [name]: value })} />}
-      {answer && isReady && <SchoolTable verdict={answer.verdict} limits={answer.limits} advised={advised} />}
+      {answer && isReady && (
+        <details className="why">
+          <summary>all schools in figures</summary>
+          <SchoolTable verdict={answer.verdict} limits={answer.limits} advised={advised} isBesideRanking />
+        </details>
+      )}
       {curves && answer && isReady && school && (
         <Suspense fallback={<p className="aside-word">Drawing the curves…</p>}>
           <CurveCharts curves={curves} limits={answer.limits} name={school.name} />

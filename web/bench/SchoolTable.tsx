@@ -2,6 +2,7 @@ import { memo } from 'react'
 import { Table } from 'react-bootstrap'
 import type { LimitName, SpeciesLimits } from '../../core/acclimation/figures'
 import type { JudgedSchool, Verdict } from '../../core/acclimation/judge'
+import { figureAndLimit } from '../../core/acclimation/sentences'
 import { spanWords } from '../../core/time/spanWords'
 import { useUnits, type Units } from '../ui/useUnits'
 
@@ -39,18 +40,27 @@ function columnsOf(limits: SpeciesLimits, verdict: Verdict, units: Units): Colum
 /** Schools as they are listed: the recommended one first, then by how near they come to a limit. */
 export const inOrder = ({ schools }: Verdict, advised: string | null): JudgedSchool[] => [...schools].sort((a, b) => Number(b.key === advised) - Number(a.key === advised) || a.worst - b.worst)
 
+interface Props {
+  verdict: Verdict
+  limits: SpeciesLimits
+  advised?: string | null
+  /** Whether the ranking stands beside it, which says what binds each school. */
+  isBesideRanking?: boolean
+}
+
 /** All schools side by side in every figure that has a limit; what is over its limit carries a cross. */
-export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised = verdict.recommended }: { verdict: Verdict; limits: SpeciesLimits; advised?: string | null }) {
+export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised = verdict.recommended, isBesideRanking = false }: Props) {
   const units = useUnits()
   const columns = columnsOf(limits, verdict, units)
   return (
-    <details className="why school-table">
-      <summary>all schools in figures</summary>
+    <section className="school-table">
+      {!isBesideRanking && <h2>All schools in figures</h2>}
       <div className="table-responsive" role="region" aria-label="Figures of all schools" tabIndex={0}>
         <Table className="record-table" aria-label="All schools in figures">
           <thead>
             <tr>
               <th scope="col">school</th>
+              {!isBesideRanking && <th scope="col">nearest limit</th>}
               {columns.map(({ heading }) => (
                 <th key={heading} scope="col" className="number">
                   {heading}
@@ -59,6 +69,7 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised 
             </tr>
             <tr>
               <td>limit</td>
+              {!isBesideRanking && <td />}
               {columns.map(({ heading, showLimit }) => (
                 <td key={heading} className="number">
                   {showLimit ?? '–'}
@@ -72,6 +83,11 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised 
                 <th scope="row">
                   {school.name} {school.key === advised && <small>recommended</small>}
                 </th>
+                {!isBesideRanking && (
+                  <td className="nearest">
+                    {school.worst < 1 ? 'under' : 'over'}: {figureAndLimit(school, limits, units.display).figure}, {school.ratios[school.binds].toFixed(2)}
+                  </td>
+                )}
                 {columns.map(({ heading, limit, show }) => (
                   <td key={heading} className={limit && school.ratios[limit] >= 1 ? 'number is-over' : 'number'}>
                     {limit && school.ratios[limit] >= 1 ? '✕ ' : ''}
@@ -84,6 +100,6 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised 
         </Table>
       </div>
       <p className="aside-word">Figures are 90th percentiles over plausible bags: nine of ten are no worse. Dose counts above 0.02 mg/L. Limits are guidance of this house (Setup, House limits), scaled by what the species bears.</p>
-    </details>
+    </section>
   )
 })

@@ -1,0 +1,44 @@
+/** @jest-environment ./web/testing/jsdomEnvironment.mjs */
+import { expect, test } from '@jest/globals'
+import { screen } from '@testing-library/react'
+import { appInRoom, press } from '../testing/appInRoom'
+
+const app = appInRoom()
+
+/** Three tanks with fish, the first of which somebody checked in this round and then left it. */
+async function leftRound(): Promise<string> {
+  const { tanks } = await app.room().get<{ tanks: { id: string; code: string }[] }>('/api/room')
+  for (const { id } of tanks.slice(0, 3)) await app.room().post(`/api/tanks/${id}/additions`, { species: 'Cherry barb', quantity: 4, how: 'brought-in', note: null, happenedAtMs: Date.now() })
+  const { id, stops } = await app.room().get<{ id: string; stops: { tankId: string }[] }>('/api/rounds/today')
+  await app.room().post('/api/checks', { tankId: stops[0]?.tankId, roundId: id, roundNumber: 1, ate: 'all', signs: [], seen: null, note: null, replacesId: null, happenedAtMs: Date.now() })
+  await app.room().post(`/api/rounds/${id}/leaving`, { happenedAtMs: Date.now() })
+  return id
+}
+
+test('a round that was left says so and goes on; closed with tanks left out it says which, and is opened again', async () => {
+  const id = await leftRound()
+  await app.open('/rounds')
+  expect(await screen.findByText(/^Left by Imre .*; it goes on with the next check\.$/)).toBeTruthy()
+  await press('close')
+  expect(await screen.findByText('Closed by Imre: 2 tanks not checked.')).toBeTruthy()
+  await press('go on with this round')
+  await press(/^All well, all ate/)
+  expect(await screen.findByText('2 of 3 checked')).toBeTruthy()
+  await press(/^All well, all ate/)
+  expect(await screen.findByText('Every stocked tank is checked.')).toBeTruthy()
+  expect(await app.room().get(`/api/rounds/today?round=${id}`)).toMatchObject({ id, closed: null, left: null })
+})
+
+test('what was half entered in another round stays there', async () => {
+  const id = await leftRound()
+  const { stops } = await app.room().get<{ stops: { tankId: string }[] }>('/api/rounds/today')
+  // As it was left yesterday, and by a version that knew no rounds.
+  for (const slot of [`crate.check.${stops[1]?.tankId}.2020-01-01-1`, `crate.check.${stops[1]?.tankId}.1`]) localStorage.setItem(slot, JSON.stringify({ ate: 'none', signs: ['gasping'], seen: null, note: 'yesterday' }))
+  await app.open('/rounds')
+  await screen.findByText('1 of 3 checked')
+  expect(screen.queryByText(/gasping/)).toBeNull()
+  await press('none ate')
+  await app.open('/rounds')
+  expect((await screen.findByRole('button', { name: 'none ate' })).getAttribute('aria-pressed')).toBe('true')
+  expect(localStorage.getItem(`crate.check.${stops[1]?.tankId}.${id}`)).toContain('none')
+})
