@@ -13,9 +13,8 @@ export const tallyOf = (databaseFile: string): string => `${databaseFile.replace
 
 /** Counts what is in the books. Nothing in them is ever deleted, so the last row number is the count. */
 export function countBooks(raw: Raw): () => Omit<Tally, 'atMs'> {
-  const [commands, movements] = [raw.prepare('SELECT max(rowid) AS n FROM command'), raw.prepare('SELECT max(seq) AS n FROM movement')]
-  const last = (statement: { get(): unknown }): number => (statement.get() as { n: number | null }).n ?? 0
-  return () => ({ commands: last(commands), movements: last(movements) })
+  const counts = raw.prepare('SELECT coalesce((SELECT max(rowid) FROM command), 0) AS commands, coalesce((SELECT max(seq) FROM movement), 0) AS movements')
+  return () => counts.get() as Omit<Tally, 'atMs'>
 }
 
 /**
@@ -26,18 +25,27 @@ export function countBooks(raw: Raw): () => Omit<Tally, 'atMs'> {
 export function createTally(databaseFile: string, raw: Raw) {
   let file: number | null = null
   const count = countBooks(raw)
+  let notedMs: number | null = null
+  function write(): void {
+    const atMs = notedMs
+    notedMs = null
+    if (atMs === null) return
+    try {
+      file ??= openSync(tallyOf(databaseFile), 'w', 0o600)
+      const { commands, movements } = count()
+      writeSync(file, `${commands} ${movements} ${Math.floor(atMs)} .`.padEnd(80), 0)
+    } catch {
+      // It lags behind then, which it may; a disk that takes no more is said by whatever else wants to write.
+    }
+  }
   return {
-    /** Notes how far the books are. A disk that takes no more is said by whatever else wants to write. */
+    /** Notes how far the books are, once for all that was answered in this moment: nobody waits for it. */
     note(atMs: number): void {
-      try {
-        file ??= openSync(tallyOf(databaseFile), 'w', 0o600)
-        const { commands, movements } = count()
-        writeSync(file, `${commands} ${movements} ${Math.floor(atMs)} .`.padEnd(80), 0)
-      } catch {
-        // It lags behind then, which it may.
-      }
+      if (notedMs === null) setImmediate(write)
+      notedMs = atMs
     },
     close(): void {
+      write()
       if (file !== null) closeSync(file)
       file = null
     },

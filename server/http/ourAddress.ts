@@ -8,7 +8,7 @@ import { Problem } from './problem'
  * @param names - names the room is served under besides this machine's own, as a proxy or the shop's network gives them.
  */
 export function checkAddress(names: readonly string[]): RequestHandler {
-  const named = new Set(['localhost', hostname(), `${hostname()}.local`, ...names].map((name) => name.toLowerCase()))
+  const named = new Set(['localhost', '127.0.0.1', '::1', hostname(), `${hostname()}.local`, ...names].map((name) => name.toLowerCase()))
   return (request, _response, next) => {
     const host = hostOf(`http://${request.get('Host')}`)
     if (!host || !(named.has(host.name) || isOwnAddress(host.name))) throw new Problem('not-allowed', `This room is not served under the name ${host?.name ?? 'given'}; if it is to be, name it in CRATE_NAMES`)
@@ -31,5 +31,12 @@ function hostOf(address: string): { name: string; withPort: string } | null {
   return { name: name.replace(/^\[|\]$/g, ''), withPort: host }
 }
 
-// Asked anew each time: a machine gets another address with the next lease of its network.
-const isOwnAddress = (name: string): boolean => Object.values(networkInterfaces()).some((each) => each?.some(({ address }) => address.toLowerCase() === name))
+/** A machine gets another address with the next lease of its network; asking for them takes longer than many an answer. */
+const askEveryMs = 10_000
+let own = { names: new Set<string>(), atMs: -Infinity }
+
+function isOwnAddress(name: string): boolean {
+  const isOld = performance.now() - own.atMs > askEveryMs
+  if (isOld) own = { names: new Set(Object.values(networkInterfaces()).flatMap((each) => each?.map(({ address }) => address.toLowerCase()) ?? [])), atMs: performance.now() }
+  return own.names.has(name)
+}

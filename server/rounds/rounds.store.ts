@@ -7,16 +7,11 @@ import { stock } from '../ledger/ledger.table'
 import { staff } from '../staff/staff.table'
 import { check, round } from './rounds.table'
 
-/** What a check changes of its round; one that was sent late changes nothing that came after it. */
-const later = (atMs: number, staffId: string) => ({
-  lastAtMs: sql`max(${round.lastAtMs}, ${atMs})`,
-  lastById: sql`CASE WHEN ${round.lastAtMs} <= ${atMs} THEN ${staffId} ELSE ${round.lastById} END`,
-  leftAtMs: sql`CASE WHEN ${round.leftAtMs} < ${atMs} THEN NULL ELSE ${round.leftAtMs} END`,
-  leftById: sql`CASE WHEN ${round.leftAtMs} < ${atMs} THEN NULL ELSE ${round.leftById} END`,
-})
-
 /** Queries about rounds and their checks. */
-export function createRoundsStore({ orm }: Database) {
+export function createRoundsStore({ orm, raw }: Database) {
+  const goOn = raw.prepare(`INSERT INTO round (id, "on", number, started_at_ms, started_by_id, last_at_ms, last_by_id) VALUES (?1, ?2, ?3, ?4, ?5, ?4, ?5)
+    ON CONFLICT (id) DO UPDATE SET last_at_ms = max(last_at_ms, ?4), last_by_id = CASE WHEN last_at_ms <= ?4 THEN ?5 ELSE last_by_id END,
+      left_at_ms = CASE WHEN left_at_ms < ?4 THEN NULL ELSE left_at_ms END, left_by_id = CASE WHEN left_at_ms < ?4 THEN NULL ELSE left_by_id END`)
   const fields = ['id', 'tankId', 'roundOn', 'roundNumber', 'ate', 'signs', 'seen', 'expected', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
   const insert = orm
     .insert(check)
@@ -39,13 +34,8 @@ export function createRoundsStore({ orm }: Database) {
     round: (id: string) => orm.select().from(round).where(eq(round.id, id)).get() ?? null,
     /** The round in which something was recorded last, since a moment. */
     lastRound: (sinceMs: number) => orm.select().from(round).where(gte(round.lastAtMs, sinceMs)).orderBy(desc(round.lastAtMs)).limit(1).get() ?? null,
-    /** Somebody recorded in a round: it has begun, and whoever had left it, it goes on. */
-    goOn: ({ id, on, number, atMs, staffId }: RoundOf & { id: string; atMs: number; staffId: string }) =>
-      void orm
-        .insert(round)
-        .values({ id, on, number, startedAtMs: atMs, startedById: staffId, lastAtMs: atMs, lastById: staffId })
-        .onConflictDoUpdate({ target: round.id, set: later(atMs, staffId) })
-        .run(),
+    /** Somebody recorded in a round: it has begun, and whoever had left it, it goes on. One that was sent late changes nothing that came after it. */
+    goOn: ({ id, on, number, atMs, staffId }: RoundOf & { id: string; atMs: number; staffId: string }) => void goOn.run(id, on, number, atMs, staffId),
     leave: (id: string, by: { leftAtMs: number; leftById: string }) => void orm.update(round).set(by).where(eq(round.id, id)).run(),
     close: (id: string, by: { closedAtMs: number | null; closedById: string | null }) => void orm.update(round).set(by).where(eq(round.id, id)).run(),
     nameOf: (staffId: string): string => orm.select({ name: staff.name }).from(staff).where(eq(staff.id, staffId)).get()?.name ?? '',

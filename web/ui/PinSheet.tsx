@@ -7,7 +7,7 @@ export function PinSheet({ isOpen, onClose, onGiven }: { isOpen: boolean; onClos
   const { recorder, confirmPin } = useSession()
   return (
     <Sheet title={`PIN of ${recorder.name}`} isOpen={isOpen} onClose={onClose}>
-      <p>What a lead alone may do asks for the PIN again after ten minutes. What you entered waits for it.</p>
+      <p>Asked for again: it was changed, or given more than ten minutes ago and this is for leads alone. What you entered waits for it.</p>
       <PinPad
         label="go on"
         onPin={async (pin) => {
