@@ -48,8 +48,10 @@ export class Room {
     return (await this.send('GET', path)).json() as Promise<T>
   }
 
-  async post<T = unknown>(path: string, body: unknown): Promise<T> {
-    const answer = await this.send('POST', path, body)
+  post = <T = unknown>(path: string, body: unknown): Promise<T> => this.write<T>('POST', path, body)
+  put = <T = unknown>(path: string, body: unknown): Promise<T> => this.write<T>('PUT', path, body)
+  private async write<T>(method: string, path: string, body: unknown): Promise<T> {
+    const answer = await this.send(method, path, body)
     if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`)
     return (await answer.json()) as T
   }

@@ -26,7 +26,7 @@ export class TestServer extends Room {
   /** Starts the process and waits until it answers. */
   async up(): Promise<void> {
     this.child = spawn(process.execPath, ['dist/server/main.js'], {
-      env: { ...process.env, CRATE_DATA: this.data, CRATE_HOST: this.host, CRATE_PORT: String(this.port) },
+      env: { ...process.env, CRATE_DATA: this.data, CRATE_COPIES: 'off', CRATE_HOST: this.host, CRATE_PORT: String(this.port) },
       stdio: ['ignore', 'ignore', 'inherit'],
     })
     for (let tries = 0; tries < 200; tries += 1) {

@@ -47,6 +47,12 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
   const [stale, setStale] = useState<{ current: RegisterRow; mine: RegisterValues } | null>(null)
   const [isSending, setIsSending] = useState(false)
   const back = useBack(`/setup/${register}`)
+  // Opened before what was just written came back, the form would show what stood there earlier. What nobody has touched follows.
+  const isTouched = JSON.stringify(inputs) !== JSON.stringify(toInputs(register, base.values, units))
+  if (row && row.version > base.version && !isTouched && !isSending && stale === null) {
+    setBase({ version: row.version, values: row.values })
+    setInputs(toInputs(register, row.values, units))
+  }
 
   async function send(work: () => Promise<unknown>, mine: RegisterValues): Promise<void> {
     setIsSending(true)

@@ -1,6 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
-import { screen } from '@testing-library/react'
+import { screen, waitFor } from '@testing-library/react'
+import { mutate } from 'swr'
 import { appInRoom, fieldValue, press, problemBeside, type } from '../testing/appInRoom'
 
 const app = appInRoom()
@@ -69,4 +70,20 @@ test('a PIN given long ago is asked for again over the form; what was typed stay
   for (const digit of [...'4711']) await press(digit)
   await press('go on')
   expect(await screen.findByRole('button', { name: /^Shop hold .*21 days.*what we saw in May \(Imre/ })).toBeTruthy()
+})
+
+test('a form that was opened before a change came in shows the change while nobody has typed in it, and afterwards what was typed', async () => {
+  const { id } = await app.room().post<{ id: string }>('/api/setup/zones', { values: { name: 'Back room', note: 'dim' } })
+  const change = (version: number, note: string) => app.room().put(`/api/setup/zones/${id}`, { version, values: { name: 'Back room', note } })
+  await app.open(`/setup/zones/${id}`)
+  expect(await fieldValue(/^note/)).toBe('dim')
+  await change(1, 'lights off at nine')
+  await mutate(() => true)
+  await waitFor(async () => expect(await fieldValue(/^note/)).toBe('lights off at nine'))
+  await type(/^note/, 'mine')
+  await change(2, 'theirs')
+  await mutate(() => true)
+  expect(await fieldValue(/^note/)).toBe('mine')
+  await press('Save')
+  expect(await screen.findByText(/^Somebody else changed/)).toBeTruthy()
 })
