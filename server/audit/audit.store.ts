@@ -26,7 +26,7 @@ export function createAuditStore({ orm }: Database) {
     /**
      * A page of what was done, newest first: every accepted command, with what an edit changed, and what was no command.
      * Many things may bear one moment, so a page ends at an entry and not at a moment. Either half reads as far as the page
-     * goes and no further, however long the history is.
+     * goes and no further, however long the history is (the plus sign keeps the database to the index by time).
      */
     page(before: { atMs: number; id: string } | null, limit: number, staffId: string | null): AuditPage {
       const after = (atMs: SQL, id: SQL): SQL => (before === null ? sql`1` : sql`${atMs} <= ${before.atMs} AND (${atMs} < ${before.atMs} OR ${id} > ${before.id})`)
@@ -36,7 +36,7 @@ export function createAuditStore({ orm }: Database) {
               WHERE ${after(sql`recorded_at_ms`, sql`key`)} AND ${by(sql`staff_id`)} ORDER BY recorded_at_ms DESC, key LIMIT ${limit})
             UNION ALL
             SELECT * FROM (SELECT 'a' || seq, at_ms, staff_id, action FROM audit_entry
-              WHERE command_key IS NULL AND ${after(sql`at_ms`, sql`'a' || seq`)} AND ${by(sql`staff_id`)} ORDER BY at_ms DESC, 'a' || seq LIMIT ${limit})
+              WHERE +command_key IS NULL AND ${after(sql`at_ms`, sql`'a' || seq`)} AND ${by(sql`staff_id`)} ORDER BY at_ms DESC, 'a' || seq LIMIT ${limit})
             ORDER BY atMs DESC, id LIMIT ${limit}`,
       )
       const last = rows.length === limit ? rows.at(-1) : undefined

@@ -64,12 +64,12 @@ const justNowMs = 15 * 60_000
 function WhoWalks({ round: { left, last, on, closed } }: { round: RoundView }) {
   const { recorder, timeZone } = useSession()
   const now = nowMs()
-  if (closed) return null
   const words = [
-    on === dayInZone(now, timeZone) ? '' : `The round of ${on} goes on.`,
-    left ? `Left by ${left.staffName} ${formatSpan(now - left.atMs)} ago; it goes on with the next check.` : last && last.staffId !== recorder.id && now - last.atMs < justNowMs ? `${last.staffName} is walking it too.` : '',
+    closed || on === dayInZone(now, timeZone) ? '' : `The round of ${on} goes on.`,
+    closed ? '' : left ? `Left by ${left.staffName} ${formatSpan(now - left.atMs)} ago; it goes on with the next check.` : last && last.staffId !== recorder.id && now - last.atMs < justNowMs ? `${last.staffName} is walking it too.` : '',
   ].filter(Boolean)
-  return words.length > 0 ? <p className="aside-word">{words.join(' ')}</p> : null
+  // Its line is there from the start: what comes late moves no button away from a finger.
+  return <p className="aside-word who-walks">{words.join(' ')}</p>
 }
 
 /** The stop the walk goes on to: the next unchecked one, wrapping round to any left out earlier. */
