@@ -1,5 +1,5 @@
 import { execFile, spawn, type ChildProcess } from 'node:child_process'
-import { closeSync, existsSync, mkdtempSync, openSync, readFileSync, readdirSync, rmSync, writeFileSync, writeSync } from 'node:fs'
+import { closeSync, existsSync, mkdtempSync, openSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync, writeSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
@@ -80,7 +80,7 @@ describe('from the command line', () => {
     const file = join(root, 'line.tgz')
     expect(await keep(['backup', file], folder)).toMatchObject({ code: 0, said: expect.stringContaining('The room is kept in') })
     expect(await keep(['restore', file], join(root, 'line'))).toMatchObject({ code: 0 })
-    expect(existsSync(databaseIn(join(root, 'line')))).toBe(true)
+    expect([existsSync(databaseIn(join(root, 'line'))), statSync(file).mode & 0o777]).toEqual([true, 0o600])
     // Whether it would, without touching any room.
     expect(await keep(['try', file], join(root, 'nowhere'))).toMatchObject({ code: 0, said: expect.stringMatching(/brings the room back: 1 movements, books right, \d/) })
     expect(existsSync(join(root, 'nowhere'))).toBe(false)

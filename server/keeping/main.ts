@@ -13,6 +13,8 @@ import { importRoom } from './importRoom'
 
 // `npm run backup|restore|try|export|import -- FILE`: keeping a room, and bringing it back.
 const [what = '', file = ''] = process.argv.slice(2)
+// Whatever is written holds the secrets of the staff as hashes: it is for whoever writes it alone.
+process.umask(0o077)
 const folder = dirname(readConfig(process.env).databaseFile)
 
 const progress = (): Progress => {
