@@ -81,14 +81,16 @@ const post = (path: string, body: object) => victim.send({ method: 'POST', path,
 /** A run that is begun and left, looked at twenty days later. */
 async function forgottenRun(): Promise<void> {
   const { tanks } = await victim.get<{ tanks: { id: string; code: string; fish: number }[] }>('/api/room')
-  // A tank that nothing swelled on the way here.
-  const [from, to] = [tanks.find(({ fish }) => fish > 2 && fish < 100), tanks.find(({ fish }) => fish === 0) ?? tanks.at(-1)]
-  const { stock } = await victim.get<{ stock: { lotId: string }[] }>(`/api/tanks/${from?.code}`)
-  const lotId = stock[0]?.lotId ?? ''
-  const known = await victim.get<{ figures: Record<string, { value: number } | undefined>; words: Record<string, string> }>(`/api/bench/subject?lot=${lotId}&from=${from?.id}&tank=${to?.id}`)
+  const { rows } = await victim.get<{ rows: { values: { name: string; water: string | null } }[] }>('/api/setup/species')
+  // Fish whose water somebody has said: for others no reason helps. From a tank that nothing swelled on the way here.
+  const known = new Set(rows.flatMap(({ values }) => (values.water ? [values.name] : [])))
+  const stocks = await Promise.all(tanks.filter(({ fish }) => fish > 2 && fish < 100).map(async (tank) => ({ tank, ...(await victim.get<{ stock: { lotId: string; species: string }[] }>(`/api/tanks/${tank.code}`)) })))
+  const begin = stocks.flatMap(({ tank, stock }) => stock.filter(({ species }) => known.has(species)).map(({ lotId }) => ({ from: tank, lotId })))[0]
+  const [from, lotId, to] = [begin?.from, begin?.lotId ?? '', tanks.find(({ fish }) => fish === 0) ?? tanks.at(-1)]
+  const subject = await victim.get<{ figures: Record<string, { value: number } | undefined>; words: Record<string, string> }>(`/api/bench/subject?lot=${lotId}&from=${from?.id}&tank=${to?.id}`)
   const begun = await post('/api/bench/runs', {
     ...{ kind: 'acclimation', schoolKey: 'drip', agentId: null, sources: [{ placeId: from?.id, lotId, quantity: 1 }], tankId: to?.id, override: 'tried', toOutside: null, isPooled: true, vessel: 'bucket', vesselL: 20, dropsPerMl: 20, isDark: false, sentence: null, predicted: null },
-    ...{ figures: Object.fromEntries(figureInputs.map(({ name }) => [name, name === 'fish' ? 1 : (known.figures[name]?.value ?? null)])), words: Object.fromEntries(wordInputs.map(({ name }) => [name, known.words[name]])), happenedAtMs: Date.now() - 40 * 3_600_000 },
+    ...{ figures: Object.fromEntries(figureInputs.map(({ name }) => [name, name === 'fish' ? 1 : (subject.figures[name]?.value ?? null)])), words: Object.fromEntries(wordInputs.map(({ name }) => [name, subject.words[name]])), happenedAtMs: Date.now() - 40 * 3_600_000 },
   })
   check('a run is begun', begun?.status === 201, begun?.text.slice(0, 200))
   const { id = '' } = JSON.parse(begun?.text ?? '{}') as { id?: string }
