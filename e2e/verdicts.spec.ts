@@ -1,7 +1,7 @@
 import { expect, openedLine, test } from './fixtures'
 
 // Worked verdicts, typed over an opened bag as a person would: each brings its figures, its school and its sentence.
-const worked: { name: string; species: string; tank: string; figures: Record<string, Record<string, string>>; school: string; sentence: RegExp; why?: RegExp; refused?: { school: string; words: RegExp; dose: RegExp } }[] = [
+const worked: { name: string; species: string; tank: string; figures: Record<string, Record<string, string>>; school: string; sentence: RegExp; why?: RegExp; refused?: { school: string; words: RegExp; dose: RegExp; limit: string } }[] = [
   {
     ...{ name: 'J04 delayed to 48 h', species: 'Cherry barb', tank: 'R1-02', school: 'Net-over' },
     figures: {
@@ -13,7 +13,7 @@ const worked: { name: string; species: string; tank: string; figures: Record<str
     sentence: /^Net-over \(27 min\)\. Nearest limit: change of pH by carbon dioxide in 5 min 1\.3\d, limit 1\.80 .* This is firm, from your readings\.$/,
     why: /all stay under the house limits; Net-over is first in the house’s order for long trips because least time is spent in opened bag water\.$/,
     // Not a ratio of doses: the dose above the floor, and the peak, each beside its limit.
-    refused: { school: 'Slow drip, aerated', words: /over: peak NH3-N 0\.2\d\d mg\/L, limit 0\.100 mg\/L/, dose: /✕ 1[01]\.\d\d/ },
+    refused: { school: 'Slow drip, aerated', words: /over: peak NH3-N 0\.2\d\d mg\/L, limit 0\.100 mg\/L/, dose: /✕ 1[01]\.\d\d/, limit: '5.00' },
   },
   {
     ...{ name: 'J06 six ppt below the tank', species: 'Royal gramma', tank: 'M1-01', school: 'Slow drip, still' },
@@ -34,7 +34,7 @@ const worked: { name: string; species: string; tank: string; figures: Record<str
       'The tank': { temperature: '25', salinity: '0.3', alkalinity: '3', pH: '7.8' },
     },
     sentence: /Net-over.*Nearest limit: peak NH3-N 0\.1\d\d mg\/L, limit 0\.125 mg\/L/,
-    refused: { school: 'Slow drip, aerated', words: /over: peak NH3-N 0\.[67]\d\d mg\/L, limit 0\.125 mg\/L/, dose: /✕ (2[6-9]|3[0-1])\.\d\d/ },
+    refused: { school: 'Slow drip, aerated', words: /over: peak NH3-N 0\.[67]\d\d mg\/L, limit 0\.125 mg\/L/, dose: /✕ (2[6-9]|3[0-1])\.\d\d/, limit: '6.25' },
   },
   {
     ...{ name: 'J12 chilled', species: 'Cherry barb', tank: 'R1-02', school: 'Net-over, float slowed' },
@@ -71,8 +71,11 @@ for (const { name, species, tank, figures, school, sentence, why, refused } of w
     await driver.chooseSchool(refused.school)
     // Beside all others, what is over its limit carries a cross.
     await page.getByText('all schools in figures').click()
-    const row = page.getByRole('table', { name: 'All schools in figures' }).getByRole('row', { name: new RegExp(`^${refused.school} `) })
-    await expect(row).toContainText(refused.dose)
+    const table = page.getByRole('table', { name: 'All schools in figures' })
+    const row = table.getByRole('row', { name: new RegExp(`^${refused.school} `) })
+    await expect(table.getByRole('columnheader', { name: 'dose above 0.02, mg·min/L' })).toBeVisible()
+    await expect(row.getByRole('cell', { name: refused.dose })).toBeVisible()
+    await expect(table.getByRole('row', { name: /^limit / }).getByRole('cell', { name: refused.limit, exact: true })).toBeVisible()
     await expect(row.getByRole('cell', { name: /^✕/ }).first()).toBeVisible()
   })
 }

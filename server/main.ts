@@ -5,14 +5,16 @@ import { readConfig } from './config'
 import { openDatabase } from './db/open'
 import { takeFolder } from './keeping/folder'
 import { keepCopies } from './keeping/keepCopies'
-import { missingEntries, pageFaults, wrongBooks } from './keeping/startChecks'
+import { missingEntries, wrongBooks } from './keeping/startChecks'
+import { pageFaults } from './ledger/checkLedger'
 import { closeOnSignal, listen } from './listen'
 
 const config = readConfig(process.env)
 takeFolder(dirname(config.databaseFile))
 const db = openDatabase(config.databaseFile, { keepsTally: true })
 if (config.mostMegabytes !== null) db.limitTo(config.mostMegabytes)
-const faults = pageFaults(db)
+// Quick enough for every start.
+const faults = pageFaults(db.raw, 'quick_check')
 if (faults.length > 0 && !config.startsDamaged) {
   console.error(`The database of this room is damaged, so it does not start:\n  ${faults.slice(0, 20).join('\n  ')}`)
   console.error('Restore the newest backup (npm run restore -- FILE). To work on meanwhile, set CRATE_START_DAMAGED=1.')

@@ -26,12 +26,10 @@ export interface CopiesView {
   trial: Trial | null
 }
 
-/** A copy was brought back in a folder of its own, opened and checked. */
+/** A copy was brought back in a folder of its own, opened, and its books were right; one of which that is not so is no trial, and is said. */
 export interface Trial {
   name: string
   atMs: number
   tookMs: number
   movements: number
-  /** What was wrong with its books; empty when they were right. */
-  faults: string[]
 }

@@ -13,11 +13,20 @@ export interface AuditInsert {
   commandKey?: string | null
 }
 
+/** A command, or an entry that belongs to none. */
+interface Row {
+  id: string
+  atMs: number
+  staffId: string | null
+  action: string
+  seq: number | null
+}
+
 /** Writes and reads what was done here, by whom. */
 export function createAuditStore({ orm }: Database) {
   /** A command may have changed several things; each is a line. */
-  function linesOf(row: { id: string; atMs: number; staffId: string | null; action: string }): AuditLine[] {
-    const details = orm.all<{ seq: number; subject: string; changes: string | null }>(/^a\d{1,14}$/.test(row.id) ? sql`SELECT seq, subject, changes FROM audit_entry WHERE seq = ${Number(row.id.slice(1))}` : sql`SELECT seq, subject, changes FROM audit_entry WHERE command_key = ${row.id} ORDER BY seq`)
+  function linesOf({ seq: own, ...row }: Row): AuditLine[] {
+    const details = orm.all<{ seq: number; subject: string; changes: string | null }>(sql`SELECT seq, subject, changes FROM audit_entry WHERE ${own === null ? sql`command_key = ${row.id}` : sql`seq = ${own}`} ORDER BY seq`)
     if (details.length === 0) return [{ ...row, subject: '', changes: null }]
     return details.map(({ seq, subject, changes }, nth) => ({ ...row, id: nth === 0 ? row.id : `${row.id} ${seq}`, subject, changes: changes === null ? null : (JSON.parse(changes) as Changes) }))
   }
@@ -31,11 +40,11 @@ export function createAuditStore({ orm }: Database) {
     page(before: { atMs: number; id: string } | null, limit: number, staffId: string | null): AuditPage {
       const after = (atMs: SQL, id: SQL): SQL => (before === null ? sql`1` : sql`${atMs} <= ${before.atMs} AND (${atMs} < ${before.atMs} OR ${id} > ${before.id})`)
       const by = (column: SQL): SQL => (staffId === null ? sql`1` : sql`${column} = ${staffId}`)
-      const rows = orm.all<{ id: string; atMs: number; staffId: string | null; action: string }>(
-        sql`SELECT * FROM (SELECT key AS id, recorded_at_ms AS atMs, staff_id AS staffId, name AS action FROM command
+      const rows = orm.all<Row>(
+        sql`SELECT * FROM (SELECT key AS id, recorded_at_ms AS atMs, staff_id AS staffId, name AS action, NULL AS seq FROM command
               WHERE ${after(sql`recorded_at_ms`, sql`key`)} AND ${by(sql`staff_id`)} ORDER BY recorded_at_ms DESC, key LIMIT ${limit})
             UNION ALL
-            SELECT * FROM (SELECT 'a' || seq, at_ms, staff_id, action FROM audit_entry
+            SELECT * FROM (SELECT 'a' || seq, at_ms, staff_id, action, seq FROM audit_entry
               WHERE +command_key IS NULL AND ${after(sql`at_ms`, sql`'a' || seq`)} AND ${by(sql`staff_id`)} ORDER BY at_ms DESC, 'a' || seq LIMIT ${limit})
             ORDER BY atMs DESC, id LIMIT ${limit}`,
       )

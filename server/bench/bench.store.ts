@@ -117,12 +117,14 @@ export function createBenchStore({ orm }: Database) {
     recheckById: (id: string) => orm.select().from(recheck).where(eq(recheck.id, id)).get() ?? null,
     answerRecheck: (id: string, values: Partial<typeof recheck.$inferInsert>) => void orm.update(recheck).set(values).where(eq(recheck.id, id)).run(),
     /** Rechecks that nobody did yet, and those done since a moment; soonest first. Where no fish of a run are left, there is nothing to look at. */
-    rechecks: (doneSinceMs: number): RecheckView[] =>
-      orm.all<Omit<RecheckView, 'tankCodes'>>(sql`SELECT recheck.id, recheck.run_id AS runId, run.number AS runNumber, recheck.label, recheck.usual, recheck.due_at_ms AS dueAtMs, recheck.done_at_ms AS doneAtMs, recheck.look, recheck.note,
+    rechecks(doneSinceMs: number): RecheckView[] {
+      const rows = orm.all<Omit<RecheckView, 'tankCodes'>>(sql`SELECT recheck.id, recheck.run_id AS runId, run.number AS runNumber, recheck.label, recheck.usual, recheck.due_at_ms AS dueAtMs, recheck.done_at_ms AS doneAtMs, recheck.look, recheck.note,
           (SELECT group_concat(DISTINCT species.name) FROM run_source s JOIN lot ON lot.id = s.lot_id JOIN species ON species.id = lot.species_id WHERE s.run_id = run.id) AS species
         FROM recheck JOIN run ON run.id = recheck.run_id WHERE recheck.done_at_ms IS NULL OR recheck.done_at_ms >= ${doneSinceMs} ORDER BY recheck.due_at_ms, recheck.id`)
-        .map((row) => ({ ...row, tankCodes: tanksOf(row.runId) }))
-        .filter(({ tankCodes, doneAtMs }) => tankCodes.length > 0 || doneAtMs !== null),
+      // A run has several looks; where its fish are is one answer for all of them.
+      const tanks = new Map([...new Set(rows.map(({ runId }) => runId))].map((runId) => [runId, tanksOf(runId)]))
+      return rows.map((row) => ({ ...row, tankCodes: tanks.get(row.runId) ?? [] })).filter(({ tankCodes, doneAtMs }) => tankCodes.length > 0 || doneAtMs !== null)
+    },
     /** Lines of open crates whose fish stand in bags, opened or still shut, and on no run. */
     waiting: (): WaitingLine[] =>
       orm.all(sql`SELECT crate.id AS crateId, crate.number AS crateNumber, line.id AS lineId, species.name AS species, count(*) AS bags, sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE stock.quantity END) AS fish,

@@ -54,20 +54,11 @@ export async function makeBackup(folder: string, file: string, { withPictures = 
  * @throws Error in plain words when the file is no backup or its books are not right; the room is then as it was.
  */
 export async function restoreBackup(file: string, folder: string, nowMs: number): Promise<string | null> {
-  if (!existsSync(file)) throw new Error(`There is no file ${file}`)
+  requireFile(file)
   mkdirSync(folder, { recursive: true })
   const work = mkdtempSync(join(folder, '.restore-'))
   try {
-    if (file.endsWith('.sqlite')) copyFileSync(file, databaseIn(work))
-    else await unpack(file, work)
-    const db = openDatabase(databaseIn(work))
-    const { faults } = checkLedger(db)
-    // Everything into the one file, so that no journal has to come along.
-    db.raw.exec('PRAGMA wal_checkpoint(TRUNCATE)')
-    db.close()
-    if (faults.length > 0) throw new Error(`The books in this backup are not right (${faults[0]}); the room was left as it is`)
-    // What is not in the file lies beside it; a copy made before an update has the room's own.
-    takePictures(photosIn(dirname(file)), photosIn(work))
+    await bringBack(file, work)
     const aside = setAside(folder, nowMs)
     renameSync(databaseIn(work), databaseIn(folder))
     if (existsSync(photosIn(work))) renameSync(photosIn(work), photosIn(folder))
@@ -75,6 +66,30 @@ export async function restoreBackup(file: string, folder: string, nowMs: number)
   } finally {
     rmSync(work, { recursive: true, force: true })
   }
+}
+
+/** @throws Error in plain words when there is no such file. */
+export function requireFile(file: string): void {
+  if (!existsSync(file)) throw new Error(`There is no file ${file}`)
+}
+
+/**
+ * Makes a room of a backup in an empty folder and goes through its books.
+ * @returns how many movements it holds.
+ * @throws Error in plain words when the file is no backup or its books are not right.
+ */
+export async function bringBack(file: string, folder: string): Promise<number> {
+  if (file.endsWith('.sqlite')) copyFileSync(file, databaseIn(folder))
+  else await unpack(file, folder)
+  const db = openDatabase(databaseIn(folder))
+  const { movements, faults } = checkLedger(db)
+  // Everything into the one file, so that no journal has to come along.
+  db.raw.exec('PRAGMA wal_checkpoint(TRUNCATE)')
+  db.close()
+  if (faults.length > 0) throw new Error(`The books in this backup are not right (${faults[0]}); the room was left as it is`)
+  // What is not in the file lies beside it; a copy made before an update has the room's own.
+  takePictures(photosIn(dirname(file)), photosIn(folder))
+  return movements
 }
 
 /** Brings pictures along that are not there yet. */

@@ -1,10 +1,8 @@
 import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import type { CopiesView, Trial } from '../../core/keeping/notice'
-import { openDatabase } from '../db/open'
-import { checkLedger } from '../ledger/checkLedger'
-import { makeBackup, restoreBackup } from './backup'
-import { databaseIn, photoNames, photosIn } from './folder'
+import { bringBack, makeBackup, requireFile } from './backup'
+import { photoNames, photosIn } from './folder'
 
 /** How many copies stay: a day of hours, a month of days. */
 export const keptHours = 24
@@ -53,20 +51,17 @@ function copyPictures(folder: string, copies: string): void {
 
 /**
  * Tries whether a copy brings the room back: restores it in a folder of its own, opens it and goes through its books.
- * @returns how long it took and what was wrong.
- * @throws Error in plain words when it cannot be restored at all.
+ * @returns how long it took and what it holds.
+ * @throws Error in plain words when it does not bring the room back, or its books are not right.
  */
 export async function tryCopy(file: string, nowMs: number): Promise<Trial> {
-  if (!existsSync(file)) throw new Error(`There is no file ${file}`)
+  requireFile(file)
   const startedMs = performance.now()
   // Beside the copies: that disk has room for them.
   const work = mkdtempSync(join(file, '..', '.trial-'))
   try {
-    await restoreBackup(file, work, nowMs)
-    const db = openDatabase(databaseIn(work))
-    const { movements, faults } = checkLedger(db)
-    db.close()
-    return { name: file.split('/').at(-1) ?? file, atMs: nowMs, tookMs: Math.round(performance.now() - startedMs), movements, faults }
+    const movements = await bringBack(file, work)
+    return { name: basename(file), atMs: nowMs, tookMs: Math.round(performance.now() - startedMs), movements }
   } finally {
     rmSync(work, { recursive: true, force: true })
   }

@@ -45,9 +45,7 @@ export function keepCopies({ db, copies, now, tell, isWell }: Keeping): () => vo
     isAtWork = true
     const why = String(await askProgram('keeping/copiesMain', null, [dirname(db.file), copies, String(now())]).catch((error: unknown) => String(error)))
     isAtWork = false
-    const faults = lastTrial(copies)?.faults ?? []
     if (why !== '') tell({ kind: 'copies-failing', why, lastMs })
-    else if (faults.length > 0) tell({ kind: 'copies-failing', why: `the newest copy does not bring the room back (${faults[0]})`, lastMs })
     else isWell()
   }
   const safely = (): void => void look().catch((error: unknown) => tell({ kind: 'copies-failing', why: String(error), lastMs: null }))

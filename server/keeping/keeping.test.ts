@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import { createWriteStream, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, symlinkSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -114,8 +115,25 @@ describe('copies by themselves', () => {
     const target = join(root, 'from-copy')
     await restoreBackup(join(copies, 'hour-2031-05-05T05.tgz'), target, 0)
     expect([existsSync(databaseIn(target)), readFileSync(join(photosIn(target), 'bag-1.jpg'))]).toEqual([true, readFileSync(join(photosIn(folder), 'bag-1.jpg'))])
-    expect(await tryCopy(join(copies, 'day-2031-05-05.tgz'), startMs)).toMatchObject({ name: 'day-2031-05-05.tgz', faults: [], movements: expect.any(Number) })
+    expect(await tryCopy(join(copies, 'day-2031-05-05.tgz'), startMs)).toMatchObject({ name: 'day-2031-05-05.tgz', movements: checkLedger(room.db).movements })
     expect(readdirSync(copies).filter((name) => name.startsWith('.'))).toEqual([])
+  })
+
+  test('a copy whose books are not right is no trial: it is said, and tried again until one is', async () => {
+    const [wrong, file] = [join(root, 'wrong'), join(root, 'wrong.tgz')]
+    await restoreBackup(join(copies, 'day-2031-05-05.tgz'), wrong, 0)
+    const db = openDatabase(databaseIn(wrong))
+    db.raw.exec('UPDATE stock SET quantity = quantity + 1')
+    db.close()
+    await makeBackup(wrong, file)
+    await expect(tryCopy(file, startMs)).rejects.toThrow(/books in this backup are not right .*movements come to/)
+    const hidden = join(root, 'wrong-copies')
+    const look = (atMs: number): string => execFileSync(process.execPath, ['dist/server/copiesMain.js', wrong, hidden, String(atMs)], { encoding: 'utf8' })
+    for (const hour of [0, 1]) expect(look(startMs + hour * hourMs)).toMatch(/are not right/)
+    const right = openDatabase(databaseIn(wrong))
+    right.raw.exec('UPDATE stock SET quantity = quantity - 1')
+    right.close()
+    expect([look(startMs + 2 * hourMs), existsSync(join(hidden, 'trial.json'))]).toEqual(['', true])
   })
 
   test('of many days a month stays', async () => {

@@ -4,9 +4,6 @@ import { countBooks, readTally } from '../db/tally'
 import type { LedgerCheck } from '../ledger/checkLedger'
 import { askProgram } from '../program'
 
-/** What stands in the way of reading the database at all; empty when nothing does. Quick enough for every start. */
-export const pageFaults = ({ raw }: Database): string[] => (raw.prepare('PRAGMA quick_check').all() as { quick_check: string }[]).map((row) => row.quick_check).filter((line) => line !== 'ok')
-
 /** Says what was answered for and is not in the books: the tally beside them is ahead of them. Null when all is there. */
 export function missingEntries({ raw, file }: Database): NoticeFacts | null {
   const tally = readTally(file)

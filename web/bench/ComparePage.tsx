@@ -240,7 +240,7 @@ const kindWords = { pH: 'pH', ammonia: 'ammonia', salinity: 'salinity', temperat
 
 /** How often each reading that is still open would change the choice. */
 function ReadingsWorth({ answer }: { answer: NonNullable<ReturnType<typeof useJudgement>['answer']> }) {
-  const turning = answer.readings.filter(({ change }) => change >= 0.005)
+  const turning = answer.readings.filter(({ change }) => Math.round(100 * change) > 0)
   return (
     <section className="readings-worth">
       <h2>{answer.reading === null ? 'Which reading is worth taking?' : 'Worth reading before you cut?'}</h2>

@@ -48,8 +48,8 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
   const [isSending, setIsSending] = useState(false)
   const back = useBack(`/setup/${register}`)
   // Opened before what was just written came back, the form would show what stood there earlier. What nobody has touched follows.
-  const isTouched = JSON.stringify(inputs) !== JSON.stringify(toInputs(register, base.values, units))
-  if (row && row.version > base.version && !isTouched && !isSending && stale === null) {
+  const isTouched = (): boolean => JSON.stringify(inputs) !== JSON.stringify(toInputs(register, base.values, units))
+  if (row && row.version > base.version && !isSending && stale === null && !isTouched()) {
     setBase({ version: row.version, values: row.values })
     setInputs(toInputs(register, row.values, units))
   }
