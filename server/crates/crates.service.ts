@@ -167,7 +167,8 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       const split = splitIntoBags(input.count, input.bags, input.perBag)
       if (!split.ok) throw fieldProblem('perBag', split.reason)
       const isRepacked = split.fish.join() !== bags.map((bag) => bag.listed).join()
-      if (isRepacked && store.wasOpened(line.id)) throw fieldProblem('count', 'A bag of this line was opened already; fish and bags of the list stay as they are')
+      const trace = isRepacked ? store.traceOf(line.id) : null
+      if (trace) throw fieldProblem('count', `${traces[trace]}; fish and bags of the list stay as they are`)
       if (isRepacked) {
         store.deleteBags(line.id)
         insertBags(crateId, line.id, input, '')
@@ -184,7 +185,8 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     removeLine(context: CommandContext, { version }: RemoveLine) {
       const crateId = requireOpen(context.params.crateId)
       const line = requireLine(crateId, context.params.lineId, version)
-      if (store.wasOpened(line.id)) throw new Problem('conflict', 'A bag of this line was opened already, so the line stays')
+      const trace = store.traceOf(line.id)
+      if (trace) throw new Problem('conflict', `${traces[trace]}, so the line stays`)
       if (store.countLines(crateId) === 1) throw new Problem('conflict', 'A crate keeps at least one line')
       store.deleteBags(line.id)
       store.deleteLine(line.id, line.lotId)
@@ -262,6 +264,9 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
 }
 
 type Details = Partial<Pick<ListLine, 'origin' | 'strain' | 'identity' | 'promisedTo' | 'billed' | 'sizeCm' | 'priceEach' | 'capture' | 'ateBefore' | 'note'>>
+/** Why the bags of a line stay as they are. */
+const traces = { opened: 'A bag of this line was opened already', pictured: 'A picture of a bag of this line was taken already' }
+
 const detailsOf = ({ origin = null, strain = null, identity = null, promisedTo = null, billed = null, sizeCm = null, priceEach = null, capture = null, ateBefore = null, note = null }: Details) => ({
   ...{ origin, strain, identity, promisedTo, billed, sizeCm, priceEach, capture, ateBefore, note },
 })

@@ -130,6 +130,17 @@ describe('pictures', () => {
     expect(readdirSync(photos)).toHaveLength(count)
   })
 
+  test('a line whose shut bag has a picture stays, and is split anew no more; also when the picture was taken away', async () => {
+    const crate: CrateView = await room.crateOf([['Cherry barb', 8, 1, room.tanks[0]!], ['Honey gourami', 4, 1, room.tanks[1]!]])
+    const { body } = await addPhoto(crate, (await picture(40, 40)).toString('base64'))
+    await room.post(`/api/crates/${crate.id}/photos/${body.photoId}/removal`, { happenedAtMs })
+    const line = crate.lines[0]!
+    const removal = await room.post(`/api/crates/${crate.id}/lines/${line.id}/removal`, { version: 1 })
+    expect([removal.status, removal.body.detail]).toEqual([409, 'A picture of a bag of this line was taken already, so the line stays'])
+    const edit = await room.put(`/api/crates/${crate.id}/lines/${line.id}`, { species: 'Cherry barb', count: 20, bags: 2, perBag: null, tankId: null, override: null, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, version: 1 })
+    expect([edit.status, edit.body.errors]).toEqual([422, [{ path: 'count', message: 'A picture of a bag of this line was taken already; fish and bags of the list stay as they are' }]])
+  })
+
   test('a picture cut off in the middle, one more than six, and a bag that is not there', async () => {
     const crate: CrateView = await room.crateOf([['Cherry barb', 8, 1, room.tanks[0]!]])
     const whole = await picture(200, 100)
