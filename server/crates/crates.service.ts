@@ -181,12 +181,13 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       return { version: version + 1 }
     },
 
-    /** Takes a line off the list; nothing of it was ever opened, so nothing of it is in the ledger. */
+    /** Takes a line off the list, while it is on the list alone. */
     removeLine(context: CommandContext, { version }: RemoveLine) {
       const crateId = requireOpen(context.params.crateId)
       const line = requireLine(crateId, context.params.lineId, version)
       const trace = store.traceOf(line.id)
       if (trace) throw new Problem('conflict', `${traces[trace]}, so the line stays`)
+      if (store.isInBooks(line.lotId)) throw new Problem('conflict', 'Fish of this line are in the books already, so the line stays')
       if (store.countLines(crateId) === 1) throw new Problem('conflict', 'A crate keeps at least one line')
       store.deleteBags(line.id)
       store.deleteLine(line.id, line.lotId)

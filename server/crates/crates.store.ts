@@ -8,7 +8,7 @@ import type { TankFigures } from '../../core/species/keptIn'
 import { splitNames } from '../../core/species/speciesBook'
 import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
-import { lot, place, stock } from '../ledger/ledger.table'
+import { lot, movement, place, stock } from '../ledger/ledger.table'
 import { newId } from '../newId'
 import { system, tank } from '../room/room.table'
 import { species } from '../species/species.table'
@@ -186,6 +186,8 @@ export function createCratesStore({ orm }: Database) {
       orm.delete(bag).where(eq(bag.lineId, lineId)).run()
       for (const { id } of ids) orm.delete(place).where(eq(place.id, id)).run()
     },
+    /** Whether the books speak of a lot, from a bag or not. */
+    isInBooks: (lotId: string): boolean => orm.select({ id: movement.id }).from(movement).where(eq(movement.lotId, lotId)).limit(1).get() !== undefined,
     deleteLine(id: string, lotId: string): void {
       orm.delete(tankOverride).where(or(eq(tankOverride.lineId, id), eq(tankOverride.lotId, lotId))).run()
       orm.delete(line).where(eq(line.id, id)).run()

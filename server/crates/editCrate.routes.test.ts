@@ -51,6 +51,14 @@ describe('a crate corrected by hand', () => {
     expect(await line(1)).toMatchObject({ species: 'Black ruby barb', identity: 'likely', lotCode: '1-01' })
   })
 
+  test('a line whose fish stand somewhere by a count stays, though its bags are shut', async () => {
+    const { lotId } = room.db.raw.prepare('SELECT lot_id AS lotId FROM line WHERE id = ?').get((await line(2)).id) as { lotId: string }
+    expect((await room.post(`/api/tanks/${room.tanks[3]?.id}/counts`, { lotId, expected: 0, counted: 3, reason: 'found in the net', happenedAtMs: room.happenedAtMs })).status).toBe(201)
+    const removal = await room.post(`/api/crates/${crate.id}/lines/${(await line(2)).id}/removal`, { version: 1 })
+    expect([removal.status, removal.body.detail]).toEqual([409, 'Fish of this line are in the books already, so the line stays'])
+    expect(room.faults()).toEqual([])
+  })
+
   test('a line comes off while nothing of it was opened; the last one stays', async () => {
     expect((await room.post(`/api/crates/${crate.id}/lines/${(await line(2)).id}/removal`, { version: 1 })).status).toBe(201)
     expect((await view()).lines.map(({ species }) => species)).toEqual(['Cherry barb'])
