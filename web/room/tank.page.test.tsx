@@ -1,7 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
-import { fireEvent, screen } from '@testing-library/react'
-import { allSent, appInRoom, fieldValue, press, problemBeside, type } from '../testing/appInRoom'
+import { screen } from '@testing-library/react'
+import { allSent, appInRoom, choose, fieldValue, press, problemBeside, type } from '../testing/appInRoom'
 
 const app = appInRoom()
 
@@ -17,7 +17,7 @@ test('more fish than stand there cannot be moved: the books’ figure stands bes
   const tanks = await openTank()
   await press('move')
   await type('How many', '80')
-  fireEvent.change(await screen.findByLabelText('To'), { target: { value: tanks.find(({ code }) => code === 'R1-02')?.id } })
+  await choose('To', tanks.find(({ code }) => code === 'R1-02')?.id ?? '')
   await press('Move them')
   expect(await problemBeside('How many')).toBe('Only 8 of this lot stand in this tank now')
   expect(await fieldValue('How many')).toBe('80')

@@ -57,7 +57,14 @@ export function appInRoom() {
 /** Types into a field, as a person would: over what stood there. */
 export const type = async (label: string | RegExp, text: string): Promise<void> => void fireEvent.change(await screen.findByLabelText(label), { target: { value: text } })
 export const press = async (name: string | RegExp): Promise<void> => void fireEvent.click(await screen.findByRole('button', { name }))
-export const choose = async (label: string | RegExp, option: string): Promise<void> => void fireEvent.change(await screen.findByLabelText(label), { target: { value: option } })
+/** Chooses what a list offers, once it does: what is offered may be read from the server first. */
+export async function choose(label: string | RegExp, option: string): Promise<void> {
+  const list = (await screen.findByLabelText(label)) as HTMLSelectElement
+  await waitFor(() => {
+    if (![...list.options].some(({ value }) => value === option)) throw new Error(`${String(label)} does not offer ${option}`)
+  })
+  fireEvent.change(list, { target: { value: option } })
+}
 export const fieldValue = async (label: string | RegExp): Promise<string> => ((await screen.findByLabelText(label)) as HTMLInputElement).value
 /** What is said beside a field, once something is: by what ties the two together for a screen reader too. */
 export const problemBeside = (label: string | RegExp): Promise<string> =>
