@@ -140,6 +140,8 @@ async function dragToTank({ page }: Driver, name: string, code: string): Promise
   await expect(page.getByText(/points, opens another tank/).first()).toBeVisible()
   await page.mouse.up()
   await expect(page.getByRole('button', { name: new RegExp(`^\\d+ ${name}`) })).toContainText(code)
+  // What follows a drop within 50 ms counts as its end; no hand is that quick.
+  await page.evaluate(() => new Promise((done) => setTimeout(done, 60)))
 }
 
 const onePixel = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64')
