@@ -28,7 +28,7 @@ export type ListLine = InferType<typeof listLineSchema>
 export const editLineSchema = strictObject({ ...fishAndBags(), tankId: optionalIdentifier('Tank').optional(), override: override(), ...lineDetails(), version: version() })
 export type EditLine = InferType<typeof editLineSchema>
 
-/** Takes a line off the list, while none of its bags was ever opened. */
+/** Takes a line off the list, while it is on the list alone: no bag opened or pictured, no fish of it in the books. */
 export const removeLineSchema = strictObject({ version: version() })
 export type RemoveLine = InferType<typeof removeLineSchema>
 

@@ -174,13 +174,12 @@ export function createCratesStore({ orm }: Database) {
     lastPosition: (crateId: string): number => orm.select({ n: sql<number | null>`max(${line.position})` }).from(line).where(eq(line.crateId, crateId)).get()?.n ?? 0,
     bagNumbers: (crateId: string): number[] => orm.select({ number: bag.number }).from(bag).where(eq(bag.crateId, crateId)).all().map((row) => row.number),
     bagsOfLine: (lineId: string) => orm.select().from(bag).where(eq(bag.lineId, lineId)).orderBy(asc(bag.number)).all(),
-    /** Whether anything was ever recorded for a bag of the line, even if it was taken back. */
     /** What is kept of bags of a line, taken back or not: they are named by it and stay. Null while they are on the list alone. */
     traceOf(lineId: string): 'opened' | 'pictured' | null {
       const has = (table: typeof bagRecord | typeof bagPhoto): boolean => orm.select({ id: table.id }).from(table).innerJoin(bag, eq(bag.id, table.bagId)).where(eq(bag.lineId, lineId)).limit(1).get() !== undefined
       return has(bagRecord) ? 'opened' : has(bagPhoto) ? 'pictured' : null
     },
-    /** Takes away bags that nothing was ever recorded for. */
+    /** Takes away bags of which nothing is kept. */
     deleteBags(lineId: string): void {
       const ids = orm.select({ id: bag.id }).from(bag).where(eq(bag.lineId, lineId)).all()
       orm.delete(bag).where(eq(bag.lineId, lineId)).run()
