@@ -1,3 +1,5 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { cpSync, mkdtempSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -63,6 +65,13 @@ describe('a transaction', () => {
     const again = openDatabase(file)
     expect([count(again), missingTriggers(again.raw)]).toEqual([1, []])
     again.close()
+  })
+
+  test('opening waits for a program that holds the file for a moment, as one does that is just ending', async () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'daily-crate-')), 'room.sqlite')
+    const holds = `const db = new (require('better-sqlite3'))(process.argv[1]); db.exec('PRAGMA journal_mode=WAL; PRAGMA locking_mode=EXCLUSIVE; BEGIN IMMEDIATE'); console.log('held'); setTimeout(() => process.exit(), 300)`
+    await once(spawn(process.execPath, ['-e', holds, file]).stdout, 'data')
+    expect(() => openDatabase(file).close()).not.toThrow()
   })
 
   test('a file that is no database is refused and left as it was', () => {

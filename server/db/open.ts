@@ -34,10 +34,11 @@ const migrationsFolder = join(import.meta.dirname ?? __dirname, 'migrations')
 export function openDatabase(file: string, { keepsTally = false } = {}): Database {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
   const raw = guardBinds(new BetterSqlite3(file))
+  // First of all: a program that is just closing the file holds it for a moment, and the driver by itself does not wait.
+  raw.exec('PRAGMA busy_timeout=5000')
   raw.exec('PRAGMA journal_mode=WAL')
   // FULL: what was acknowledged survives a tripped breaker, not only a crashed process.
   raw.exec('PRAGMA synchronous=FULL')
-  raw.exec('PRAGMA busy_timeout=5000')
   // 64 MiB of pages in memory: years of history must not push today's out.
   raw.exec('PRAGMA cache_size=-65536')
   // Without this a REPLACE slips past the trigger that forbids deleting.
