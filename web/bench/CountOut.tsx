@@ -42,8 +42,13 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
       const lot = at(lotId, quantity)
       return { lotId, alive: lot.alive, dead: lot.dead, missing: lot.difference === null ? 0 : Math.max(0, restOf(lot, quantity)), difference: lot.difference }
     })
-    await countOut({ stepIndex, counts: counted, tankId: tankId || null, look, cause, note: null, ...(against ?? {}) }).then(() => setCounts(new Map()), setProblem)
-    setSending(false)
+    try {
+      await countOut({ stepIndex, counts: counted, tankId: tankId || null, look, cause, note: null, ...(against ?? {}) })
+      // Until the screen shows what is left, which begins this anew, a second press would count them again.
+    } catch (error) {
+      setProblem(error)
+      setSending(false)
+    }
   }
   if (run.standing.length === 0)
     return (
