@@ -1,4 +1,4 @@
-import type BetterSqlite3 from 'better-sqlite3'
+import BetterSqlite3 from 'better-sqlite3'
 
 export type Raw = BetterSqlite3.Database
 type Statement = BetterSqlite3.Statement
@@ -7,11 +7,18 @@ type Statement = BetterSqlite3.Statement
 export class UnbindableError extends TypeError {}
 
 /**
+ * Opens a connection that waits while others hold its file: a program that is just closing it does so for a moment, and
+ * the driver by itself would refuse at once.
+ * @param patienceMs - how long it waits, milliseconds.
+ */
+export const connect = (file: string, patienceMs = 5000): Raw => guardBinds(new BetterSqlite3(file, { timeout: patienceMs }))
+
+/**
  * Wraps a driver connection so that no bound value can bring the process down. The driver aborts the whole process on
  * booleans, dates and objects, and turns NaN, Infinity and missing values into NULL without a word; here all of them
  * are refused with an ordinary error, and values go over as one array.
  */
-export function guardBinds(raw: Raw): Raw {
+function guardBinds(raw: Raw): Raw {
   const prepare = raw.prepare.bind(raw)
   return Object.assign(raw, { prepare: (sql: string) => guardStatement(prepare(sql) as Statement, sql) }) as Raw
 }

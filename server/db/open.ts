@@ -1,10 +1,9 @@
 import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import BetterSqlite3 from 'better-sqlite3'
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3'
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator'
 import { outsidePlaceId } from '../../core/ledger/movement'
-import { guardBinds, type Raw } from './guard'
+import { connect, type Raw } from './guard'
 import * as schema from './schema'
 import { createTally } from './tally'
 import { installTriggers } from './triggers'
@@ -33,9 +32,7 @@ const migrationsFolder = join(import.meta.dirname ?? __dirname, 'migrations')
  */
 export function openDatabase(file: string, { keepsTally = false } = {}): Database {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
-  const raw = guardBinds(new BetterSqlite3(file))
-  // First of all: a program that is just closing the file holds it for a moment, and the driver by itself does not wait.
-  raw.exec('PRAGMA busy_timeout=5000')
+  const raw = connect(file)
   raw.exec('PRAGMA journal_mode=WAL')
   // FULL: what was acknowledged survives a tripped breaker, not only a crashed process.
   raw.exec('PRAGMA synchronous=FULL')

@@ -1,7 +1,7 @@
 import { copyFileSync, existsSync, linkSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, renameSync, rmSync, writeFileSync, type Stats } from 'node:fs'
 import { dirname, join } from 'node:path'
-import BetterSqlite3 from 'better-sqlite3'
 import { create, extract, type ReadEntry } from 'tar'
+import { connect } from '../db/guard'
 import { openDatabase } from '../db/open'
 import { checkLedger } from '../ledger/checkLedger'
 import { databaseIn, photoNames, photosIn } from './folder'
@@ -12,8 +12,7 @@ const mark = 'daily-crate.txt'
 
 /** Copies a room's database as it stood at one moment, while it may be written to. */
 export function copyDatabase(folder: string, file: string): void {
-  const source = new BetterSqlite3(databaseIn(folder))
-  source.exec('PRAGMA busy_timeout=30000')
+  const source = connect(databaseIn(folder), 30_000)
   source.prepare('VACUUM INTO ?').run(file)
   source.close()
 }

@@ -1,6 +1,5 @@
 import { once } from 'node:events'
-import BetterSqlite3 from 'better-sqlite3'
-import { guardBinds } from '../db/guard'
+import { connect } from '../db/guard'
 import { copyDatabase, makeBackup } from './backup'
 import { exportRoom } from './exportRoom'
 import { countRows } from './tables'
@@ -10,7 +9,7 @@ const [folder = '', file = '', nowMs = '0'] = process.argv.slice(2)
 if (file.endsWith('.tgz')) await makeBackup(folder, file)
 else {
   copyDatabase(folder, file)
-  const copy = guardBinds(new BetterSqlite3(file))
+  const copy = connect(file)
   // How much is to come is told ahead of it.
   process.send?.({ rows: countRows(copy) })
   for (const part of exportRoom(copy, folder, Number(nowMs))) if (!process.stdout.write(part)) await once(process.stdout, 'drain')

@@ -42,13 +42,11 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
       const lot = at(lotId, quantity)
       return { lotId, alive: lot.alive, dead: lot.dead, missing: lot.difference === null ? 0 : Math.max(0, restOf(lot, quantity)), difference: lot.difference }
     })
-    try {
-      await countOut({ stepIndex, counts: counted, tankId: tankId || null, look, cause, note: null, ...(against ?? {}) })
-      // Until the screen shows what is left, which begins this anew, a second press would count them again.
-    } catch (error) {
+    // Once counted, no second press: the screen begins this anew when it shows what is left.
+    await countOut({ stepIndex, counts: counted, tankId: tankId || null, look, cause, note: null, ...(against ?? {}) }).catch((error: unknown) => {
       setProblem(error)
       setSending(false)
-    }
+    })
   }
   if (run.standing.length === 0)
     return (

@@ -1,7 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
-import { fireEvent, screen } from '@testing-library/react'
-import { appInRoom, fieldValue, type } from '../testing/appInRoom'
+import { screen } from '@testing-library/react'
+import { appInRoom, choose, fieldValue, type } from '../testing/appInRoom'
 
 const app = appInRoom()
 const answer = async (): Promise<string> => (await screen.findByRole('region', { name: 'Answer' })).textContent ?? ''
@@ -12,7 +12,7 @@ test('whoever enters SG 1.017 is asked for the reference pair, sees what it mean
   for (const [pair, ppt] of [['25/25', '22.6'], ['20/20', '22.4'], ['60F/60F', '22.2'], ['25/60F', '25.3'], ['20/4', '24.8']]) expect(await answer()).toContain(`on a scale of ${pair}${ppt} ppt`)
   expect(await answer()).toContain('Which reference pair does the instrument have?')
   expect(await answer()).toContain('both change with warmth, so the same reading is up to 3.1 ppt apart')
-  fireEvent.change(await screen.findByLabelText(/^reference pair printed on the instrument/), { target: { value: '20/20' } })
+  await choose(/^reference pair printed on the instrument/, '20/20')
   expect(await answer()).toBe('on a scale of 20/2022.4 ppt')
 })
 
