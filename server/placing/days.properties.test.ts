@@ -51,18 +51,22 @@ const tankAt = fc.nat({ max: 2 })
 const few = fc.nat({ max: 5 })
 const crate = fc.record({ do: fc.constant('crate' as const), kind: fc.nat({ max: 4 }), bags: fc.integer({ min: 1, max: 3 }), each: fc.integer({ min: 1, max: 6 }), tank: fc.option(tankAt, { nil: null }) })
 const opened = fc.record({ do: fc.constant('open' as const), nth, dead: fc.nat({ max: 1 }), off: fc.integer({ min: -1, max: 1 }) })
+const placed = fc.record({ do: fc.constant('place' as const), nth })
+const begun = fc.record({ do: fc.constant('run' as const), nth, tank: tankAt })
+const counted = fc.record({ do: fc.constant('count' as const), isRight: fc.boolean(), nth, tank: tankAt, alive: few, dead: fc.nat({ max: 2 }), missing: fc.nat({ max: 2 }), difference: fc.option(fc.constantFrom(...differenceCauses), { nil: null }) })
+const moved = fc.record({ do: fc.constant('move' as const), nth, quantity: fc.integer({ min: 1, max: 6 }), tank: tankAt })
 const added = fc.record({ do: fc.constant('add' as const), kind: fc.nat({ max: 4 }), tank: tankAt, quantity: fc.integer({ min: 1, max: 8 }) })
 const step = fc.oneof(
   { weight: 4, arbitrary: crate },
   { weight: 8, arbitrary: opened },
-  { weight: 6, arbitrary: fc.record({ do: fc.constant('place' as const), nth }) },
-  { weight: 5, arbitrary: fc.record({ do: fc.constant('run' as const), nth, tank: tankAt }) },
+  { weight: 6, arbitrary: placed },
+  { weight: 5, arbitrary: begun },
   { weight: 6, arbitrary: fc.record({ do: fc.constant('go on' as const), nth }) },
-  { weight: 7, arbitrary: fc.record({ do: fc.constant('count' as const), isRight: fc.boolean(), nth, tank: tankAt, alive: few, dead: fc.nat({ max: 2 }), missing: fc.nat({ max: 2 }), difference: fc.option(fc.constantFrom(...differenceCauses), { nil: null }) }) },
+  { weight: 7, arbitrary: counted },
   { weight: 2, arbitrary: fc.record({ do: fc.constant('take back' as const) }) },
   { weight: 1, arbitrary: fc.record({ do: fc.constant('end' as const), nth, tank: tankAt }) },
   { weight: 2, arbitrary: added },
-  { weight: 4, arbitrary: fc.record({ do: fc.constant('move' as const), nth, quantity: fc.integer({ min: 1, max: 6 }), tank: tankAt }) },
+  { weight: 4, arbitrary: moved },
   { weight: 2, arbitrary: fc.record({ do: fc.constantFrom('loss' as const, 'release' as const), nth, quantity: fc.integer({ min: 1, max: 3 }) }) },
   { weight: 1, arbitrary: fc.record({ do: fc.constant('say' as const), nth, water: fc.constantFrom('fresh', 'marine') }) },
 )
@@ -70,8 +74,8 @@ type Step = typeof step extends fc.Arbitrary<infer T> ? T : never
 /** Now and then a lead gives a reason at once. */
 const decidedNow = fc.nat({ max: 5 }).map((n) => n === 0)
 const some = <T>(arbitrary: fc.Arbitrary<T>, minLength: number, maxLength: number) => fc.array(fc.record({ step: arbitrary, isDecided: decidedNow }), { minLength, maxLength })
-/** A morning with something to do, then anything in any order. */
-const day = fc.tuple(some(crate, 2, 3), some(added, 1, 2), some(opened, 3, 6), some(step, 4, 14)).map((parts) => parts.flat())
+/** A morning with something to do, a crate placed, a run counted out, a move, then anything in any order. */
+const day = fc.tuple(some(crate, 2, 3), some(added, 1, 2), some(opened, 3, 6), some(placed, 1, 1), some(begun, 1, 2), some(counted, 1, 2), some(moved, 1, 2), some(step, 4, 14)).map((parts) => parts.flat())
 
 interface Pencil {
   bag: number
