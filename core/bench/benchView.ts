@@ -28,6 +28,7 @@ export interface RecheckView {
   usual: string
   dueAtMs: number
   doneAtMs: number | null
+  doneBy: string | null
   look: LookAfter | null
   note: string | null
 }

@@ -120,6 +120,16 @@ export interface CrateSummary extends CrateHead {
   inBags: number
 }
 
+/** Crates as a list shows them, the newest first. */
+export interface CrateList {
+  crates: CrateSummary[]
+  /** Whether there are closed crates older than these. */
+  hasOlder: boolean
+}
+
+/** Closed crates on one page. */
+export const closedPage = 50
+
 export interface BagTotals {
   bags: number
   opened: number

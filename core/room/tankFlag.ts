@@ -20,6 +20,10 @@ const stripWords: Partial<Record<Sign, string>> = {
   'frayed fins': 'frayed',
   'stringy faeces': 'faeces',
   'on its side': 'on side',
+  'at the surface': 'surface',
+  'cloudy eye': 'eye',
+  'spits food': 'spits',
+  'on the bottom': 'bottom',
 }
 
 /**

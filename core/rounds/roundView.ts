@@ -1,3 +1,5 @@
+import { eventsOf } from '../facts/eventsOf'
+import { foldAll, nothingKnown } from '../facts/foldFacts'
 import type { TankKind } from '../room/room.schema'
 import type { StockView } from '../ledger/stockView'
 import type { TankFlag } from '../room/tankFlag'
@@ -61,11 +63,11 @@ export const pendingCheckId = 'pending'
  * already knows changes nothing, and what was entered in another round stays there.
  */
 export function withPendingChecks(round: RoundView, pending: readonly RecordCheck[]): RoundView {
-  const newest = new Map(pending.filter((check) => check.roundId === round.id).map((check) => [check.tankId, check]))
-  if (newest.size === 0) return round
+  const events = pending.filter(({ roundId }) => roundId === round.id).flatMap((input, index) => eventsOf({ command: 'recordCheck', key: `${pendingCheckId} ${String(index).padStart(6, '0')}`, input }, () => undefined))
+  if (events.length === 0) return round
   const stops = round.stops.map((stop) => {
-    const check = newest.get(stop.tankId)
-    return check ? { ...stop, check: { id: pendingCheckId, ate: check.ate, signs: check.signs, seen: check.seen, note: check.note, staffName: '' } } : stop
+    const [look] = foldAll({ ...nothingKnown, tankId: stop.tankId }, events).looks
+    return look ? { ...stop, check: { id: pendingCheckId, ate: look.ate, signs: look.signs, seen: look.seen, note: look.note, staffName: '' } } : stop
   })
   return { ...round, stops }
 }

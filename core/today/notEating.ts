@@ -1,3 +1,5 @@
+import type { Ate } from '../rounds/rounds.schema'
+
 const dayMs = 24 * 3_600_000
 
 export interface Appetite {
@@ -6,7 +8,7 @@ export interface Appetite {
   /** The newest check of the tank at which anything was eaten; null when there is none. */
   lastMealMs: number | null
   /** The newest feeding response of the tank, and when; null when it was never fed. */
-  lastAnswer: 'all' | 'some' | 'none' | null
+  lastAnswer: Ate | null
   lastAnswerMs: number | null
   /** Usual days to the first meal of the species; null when the book does not know. */
   firstMealDays: number | null

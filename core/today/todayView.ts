@@ -1,5 +1,6 @@
 import type { RecheckView } from '../bench/benchView'
 import type { OpenClaim } from '../crates/claim'
+import type { DueItem } from '../due/due'
 import type { CrateSummary } from '../crates/crateView'
 import type { HoldDay } from './shopHold'
 
@@ -85,6 +86,8 @@ export interface TodayView {
   lossDays: number
   holds: HeldLot[]
   rescues: RescueView[]
+  /** What has to be ready for crates that come within a day. */
+  prepare: DueItem[]
 }
 
 /** Steps of a new room up to its first crate, in order. */

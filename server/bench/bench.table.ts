@@ -31,7 +31,7 @@ export const run = sqliteTable(
     endedById: text('ended_by_id').references(() => staff.id),
     outcome: text('outcome'),
   },
-  (table) => [index('run_open').on(table.startedAtMs).where(sql`${table.endedAtMs} IS NULL`), index('run_tank').on(table.tankId)],
+  (table) => [index('run_open').on(table.startedAtMs).where(sql`${table.endedAtMs} IS NULL`), index('run_ended').on(table.endedAtMs), index('run_tank').on(table.tankId)],
 )
 
 /** Which fish a run began with, and where they stood. */
@@ -94,7 +94,7 @@ export const recheck = sqliteTable(
     doneById: text('done_by_id').references(() => staff.id),
     doneAtMs: integer('done_at_ms'),
   },
-  (table) => [index('recheck_due').on(table.dueAtMs).where(sql`${table.doneAtMs} IS NULL`)],
+  (table) => [index('recheck_due').on(table.dueAtMs).where(sql`${table.doneAtMs} IS NULL`), index('recheck_done').on(table.doneAtMs), index('recheck_run').on(table.runId)],
 )
 
 /** Bag water that went into a tank with its fish. */
@@ -106,7 +106,7 @@ export const waterLoad = sqliteTable('water_load', {
   /** Total ammonia as nitrogen in it, estimated or measured. */
   tanMgL: real('tan_mg_l').notNull(),
   atMs: integer('at_ms').notNull(),
-})
+}, (table) => [index('water_load_run').on(table.runId)])
 
 /** Drops in a millilitre of an airline, as somebody counted them. */
 export const airline = sqliteTable('airline', {

@@ -74,7 +74,7 @@ export const crate = sqliteTable('crate', {
   createdAtMs: integer('created_at_ms').notNull(),
   note: text('note'),
   version: integer('version').notNull().default(1),
-})
+}, (table) => [index('crate_closed').on(table.closedAtMs)])
 
 export const line = sqliteTable(
   'line',
@@ -209,5 +209,5 @@ export const tankOverride = sqliteTable(
     staffId: text('staff_id').notNull().references(() => staff.id),
     recordedAtMs: integer('recorded_at_ms').notNull(),
   },
-  (table) => [index('tank_override_line').on(table.lineId), index('tank_override_lot').on(table.lotId)],
+  (table) => [index('tank_override_line').on(table.lineId), index('tank_override_lot').on(table.lotId), index('tank_override_rescue').on(table.recordedAtMs).where(sql`${table.isRescue} = 1 AND ${table.seenAtMs} IS NULL`)],
 )

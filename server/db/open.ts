@@ -15,6 +15,8 @@ export interface Database {
   orm: BetterSQLite3Database<typeof schema>
   /** Runs all of `work` or none of it. Synchronous only: a promise would commit before it is done, so it is refused. */
   transact<T>(work: () => T): T
+  /** Names what the database holds: the same word, the same contents, whoever wrote. */
+  version(): string
   /** Lets the file grow to so many megabytes and no further: what would not fit is refused as on a full disk. */
   limitTo(megabytes: number): void
   /** Notes beside the database that all in it up to now is answered for. */
@@ -22,7 +24,8 @@ export interface Database {
   close(): void
 }
 
-const migrationsFolder = join(import.meta.dirname ?? __dirname, 'migrations')
+/** Where the migrations lie, as they are built and as they are written. */
+export const migrationsFolder = join(import.meta.dirname ?? __dirname, 'migrations')
 
 /**
  * Opens (and makes or brings up to date) a room's database.
@@ -44,12 +47,14 @@ export function openDatabase(file: string, { keepsTally = false } = {}): Databas
   bringUpToDate(raw, orm, file)
   installTriggers(raw)
   raw.prepare('INSERT OR IGNORE INTO place (id, kind) VALUES (?, ?)').run(outsidePlaceId, 'outside')
+  const changes = raw.prepare('SELECT total_changes() AS own, data_version AS others FROM pragma_data_version')
+  const version = (): string => Object.values(changes.get() as { own: number; others: number }).join('.')
   const tally = keepsTally ? createTally(file, raw) : null
   const close = (): void => {
     tally?.close()
     raw.close()
   }
-  return { file, raw, orm, transact: (work) => transact(raw, work), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
+  return { file, raw, orm, version, transact: (work) => transact(raw, work), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
 }
 
 // Rebuilding a table under enforced keys could empty its children, so keys are off while migrating and checked after.

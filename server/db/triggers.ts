@@ -1,17 +1,27 @@
 import type { Raw } from './guard'
 
-/**
- * Since when the fish stand there: what is taken back was never gone, so it goes on from the arrival before what is
- * reversed and does not begin anew.
- */
-const since = `coalesce((SELECT happened_at_ms FROM (
-          SELECT seq, kind, to_place_id, happened_at_ms,
-              SUM(CASE WHEN to_place_id = NEW.to_place_id THEN quantity ELSE -quantity END) OVER (ORDER BY seq ROWS BETWEEN UNBOUNDED PRECEDING AND 1 PRECEDING) AS held
-            FROM movement WHERE NEW.kind = 'reversal' AND lot_id = NEW.lot_id AND (from_place_id = NEW.to_place_id OR to_place_id = NEW.to_place_id)
-              AND seq < (SELECT seq FROM movement WHERE id = NEW.reverses_id))
-        WHERE to_place_id = NEW.to_place_id AND kind <> 'reversal' AND coalesce(held, 0) = 0 ORDER BY seq DESC LIMIT 1), NEW.happened_at_ms)`
-
 const inHand = `coalesce((SELECT quantity FROM stock WHERE place_id = NEW.from_place_id AND lot_id = NEW.lot_id), 0)`
+
+const stayAt = (place: string): string => `place_id = ${place} AND lot_id = NEW.lot_id`
+const openStayAt = (place: string): string => `${stayAt(place)} AND until_ms IS NULL AND is_possible = 0`
+
+/** Whether what stood before stays as it is, and a movement only goes on from there: it is the newest of its lot. */
+const goesOn = `NEW.kind <> 'reversal' AND NOT EXISTS (SELECT 1 FROM movement later WHERE later.lot_id = NEW.lot_id AND later.happened_at_ms > NEW.happened_at_ms)`
+
+/**
+ * The stays of the lot at a place, read anew: by when things happened, without what was taken back. The running sum tells
+ * where the first came and where the last left (core/ledger/stays.ts says the same, and the check compares the two).
+ */
+const readStaysAnew = (place: string): string => `DELETE FROM stay WHERE ${stayAt(place)} AND is_possible = 0;
+      INSERT INTO stay (place_id, lot_id, from_ms, opened_by_id, until_ms, closed_by_id)
+        SELECT ${place}, NEW.lot_id, at_ms, id, until_ms, closed_by_id FROM (
+          SELECT *, lead(at_ms) OVER (ORDER BY at_ms, seq) AS until_ms, lead(id) OVER (ORDER BY at_ms, seq) AS closed_by_id FROM (
+            SELECT *, sum(change) OVER (ORDER BY at_ms, seq) AS fish FROM (
+              SELECT id, seq, happened_at_ms AS at_ms, CASE ${place} WHEN to_place_id THEN quantity ELSE -quantity END AS change FROM movement AS m
+                WHERE lot_id = NEW.lot_id AND ${place} IN (from_place_id, to_place_id) AND kind <> 'reversal' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)))
+          WHERE (fish > 0) <> (fish - change > 0))
+        WHERE fish > 0 AND ${place} <> 'outside';
+      UPDATE stock SET since_ms = coalesce((SELECT from_ms FROM stay WHERE ${openStayAt(place)}), since_ms) WHERE ${stayAt(place)};`
 
 /**
  * What the database itself holds about the ledger, whatever code comes along. Installed anew at every start, because
@@ -27,13 +37,25 @@ const triggers: Record<string, string> = {
       SELECT 1 FROM movement AS old WHERE old.id = NEW.reverses_id AND old.kind <> 'reversal' AND old.lot_id = NEW.lot_id
         AND old.quantity = NEW.quantity AND old.from_place_id = NEW.to_place_id AND old.to_place_id = NEW.from_place_id)
     BEGIN SELECT RAISE(ABORT, 'ledger: a reversal must mirror what it reverses'); END`,
+  // Two triggers fire in no promised order: the stock asks for the stay, and the stay puts the stock right.
   movement_keeps_stock: `AFTER INSERT ON movement BEGIN
-      UPDATE stock SET quantity = quantity - NEW.quantity WHERE place_id = NEW.from_place_id AND lot_id = NEW.lot_id;
-      DELETE FROM stock WHERE place_id = NEW.from_place_id AND lot_id = NEW.lot_id AND quantity = 0;
+      UPDATE stock SET quantity = quantity - NEW.quantity WHERE ${stayAt('NEW.from_place_id')};
+      DELETE FROM stock WHERE ${stayAt('NEW.from_place_id')} AND quantity = 0;
       INSERT INTO stock (place_id, lot_id, quantity, since_ms)
-        SELECT NEW.to_place_id, NEW.lot_id, NEW.quantity, ${since} WHERE NEW.to_place_id <> 'outside'
+        SELECT NEW.to_place_id, NEW.lot_id, NEW.quantity, coalesce((SELECT from_ms FROM stay WHERE ${openStayAt('NEW.to_place_id')}), NEW.happened_at_ms) WHERE NEW.to_place_id <> 'outside'
         ON CONFLICT (place_id, lot_id) DO UPDATE SET quantity = quantity + excluded.quantity;
+      UPDATE stay SET until_ms = NEW.happened_at_ms, closed_by_id = NEW.id WHERE ${openStayAt('NEW.from_place_id')}
+        AND NOT EXISTS (SELECT 1 FROM stock WHERE ${stayAt('NEW.from_place_id')}) AND ${goesOn};
+      INSERT INTO stay (place_id, lot_id, from_ms, opened_by_id)
+        SELECT NEW.to_place_id, NEW.lot_id, NEW.happened_at_ms, NEW.id FROM stock WHERE ${stayAt('NEW.to_place_id')} AND quantity = NEW.quantity AND ${goesOn};
     END`,
+  movement_reads_stays_anew: `AFTER INSERT ON movement WHEN NOT (${goesOn}) BEGIN
+      ${readStaysAnew('NEW.from_place_id')}
+      ${readStaysAnew('NEW.to_place_id')}
+    END`,
+  observation_only_replaced: `BEFORE UPDATE OF seq, kind, tank_id, lot_id, species_id, word, severity, value, instrument, note, about_seq, check_id, staff_id, command_key, happened_at_ms, recorded_at_ms
+    ON observation BEGIN SELECT RAISE(ABORT, 'facts: an observation is never changed'); END`,
+  observation_never_deleted: `BEFORE DELETE ON observation BEGIN SELECT RAISE(ABORT, 'facts: an observation is never deleted'); END`,
   command_never_updated: `BEFORE UPDATE ON command BEGIN SELECT RAISE(ABORT, 'ledger: a command is never changed'); END`,
   command_never_deleted: `BEFORE DELETE ON command BEGIN SELECT RAISE(ABORT, 'ledger: a command is never deleted'); END`,
 }

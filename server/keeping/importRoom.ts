@@ -2,6 +2,7 @@ import { createReadStream, existsSync, mkdirSync, mkdtempSync, renameSync, rmSyn
 import { join } from 'node:path'
 import { claimStates } from '../../core/crates/claim'
 import { roomFormat, roomFormatVersion } from '../../core/keeping/keeping'
+import { observationKinds } from '../../core/facts/observation'
 import { tankKinds, waters } from '../../core/room/room.schema'
 import { ateAnswers } from '../../core/rounds/rounds.schema'
 import { roles } from '../../core/staff/staff.schema'
@@ -71,7 +72,7 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
   if (missing.length > 0) throw new ImportError(state.line, `the file has no table ${missing.join(', ')}`)
   if (state.rows !== state.total) throw new ImportError(state.line, `the file promises ${state.total} rows and holds ${state.rows}`)
   moveAgentWords(db.raw)
-  fillFromEarlier(db.raw)
+  fillFromEarlier(db.raw, laterTables.filter((table) => !state.seen.has(table)))
   db.raw.exec('COMMIT')
   onProgress(state.rows, state.total)
   return { rows: state.rows, photos: state.photos }
@@ -167,6 +168,7 @@ const closedWords: Record<string, Record<string, readonly string[]>> = {
   tank: { kind: tankKinds },
   claim: { state: claimStates },
   check: { ate: ateAnswers },
+  observation: { kind: observationKinds },
 }
 
 function checkWords(table: string, row: Record<string, unknown>): void {

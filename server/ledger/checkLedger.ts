@@ -1,9 +1,10 @@
-import { gt } from 'drizzle-orm'
+import { and, eq, gt, sql } from 'drizzle-orm'
 import { outsidePlaceId, type Movement } from '../../core/ledger/movement'
+import { staysOf, type DatedMovement, type Stay } from '../../core/ledger/stays'
 import { compareStock, stockKey, sumMovements } from '../../core/ledger/stock'
 import type { Database } from '../db/open'
 import { missingTriggers } from '../db/triggers'
-import { movement, stock } from './ledger.table'
+import { movement, stay, stock } from './ledger.table'
 
 export interface LedgerCheck {
   movements: number
@@ -13,6 +14,7 @@ export interface LedgerCheck {
 }
 
 const rowsAtOnce = 5000
+const movementColumns = { seq: movement.seq, id: movement.id, kind: movement.kind, lotId: movement.lotId, fromPlaceId: movement.fromPlaceId, toPlaceId: movement.toPlaceId, quantity: movement.quantity, reversesId: movement.reversesId }
 
 /** What the database says of its own pages; empty when all is well. The quick check leaves out whether indexes agree with their tables. */
 export const pageFaults = (raw: Database['raw'], check: 'quick_check' | 'integrity_check'): string[] => (raw.prepare(`PRAGMA ${check}`).all() as Record<string, string>[]).map((row) => row[check] ?? '').filter((line) => line !== 'ok')
@@ -21,7 +23,7 @@ export const pageFaults = (raw: Database['raw'], check: 'quick_check' | 'integri
 function* movementsOf({ orm }: Pick<Database, 'orm'>, count: (movements: number) => void): Generator<Movement> {
   for (let after = 0; ; ) {
     const page = orm
-      .select({ seq: movement.seq, id: movement.id, kind: movement.kind, lotId: movement.lotId, fromPlaceId: movement.fromPlaceId, toPlaceId: movement.toPlaceId, quantity: movement.quantity, reversesId: movement.reversesId })
+      .select(movementColumns)
       .from(movement)
       .where(gt(movement.seq, after))
       .orderBy(movement.seq)
@@ -34,7 +36,40 @@ function* movementsOf({ orm }: Pick<Database, 'orm'>, count: (movements: number)
   }
 }
 
-/** Recomputes every balance from the movements with the core's own arithmetic and compares it with what the database kept. */
+/** Reads the movements of one lot after another. */
+function* lotsOf({ orm }: Pick<Database, 'orm'>): Generator<DatedMovement[]> {
+  const inOrder = sql`(${movement.lotId}, ${movement.happenedAtMs}, ${movement.seq})`
+  let lot: DatedMovement[] = []
+  for (let after = sql`('', 0, 0)`; ; ) {
+    const page = orm.select({ ...movementColumns, happenedAtMs: movement.happenedAtMs }).from(movement).where(sql`${inOrder} > ${after}`).orderBy(movement.lotId, movement.happenedAtMs, movement.seq).limit(rowsAtOnce).all()
+    for (const each of page) {
+      if (lot[0] && lot[0].lotId !== each.lotId) {
+        yield lot
+        lot = []
+      }
+      lot.push(each)
+    }
+    const last = page.at(-1)
+    if (!last) break
+    after = sql`(${last.lotId}, ${last.happenedAtMs}, ${last.seq})`
+  }
+  if (lot.length > 0) yield lot
+}
+
+const stayWords = ({ lotId, placeId, fromMs, untilMs, openedById, closedById }: Stay): string => `lot ${lotId} in ${placeId} from ${fromMs} (${openedById}) until ${untilMs ?? 'now'}${closedById ? ` (${closedById})` : ''}`
+
+/** Reads every stay anew from the movements; one sentence for each that was kept otherwise. */
+function* wrongStays(db: Pick<Database, 'orm'>): Generator<string> {
+  const columns = { lotId: stay.lotId, placeId: stay.placeId, fromMs: stay.fromMs, untilMs: stay.untilMs, openedById: stay.openedById, closedById: stay.closedById }
+  for (const movements of lotsOf(db)) {
+    const lotId = movements[0]?.lotId ?? ''
+    const there = new Set(staysOf(movements).map(stayWords))
+    for (const words of db.orm.select(columns).from(stay).where(and(eq(stay.lotId, lotId), eq(stay.isPossible, 0))).all().map(stayWords)) if (!there.delete(words)) yield `a stay is kept that the movements do not tell: ${words}`
+    for (const words of there) yield `a stay that the movements tell is not kept: ${words}`
+  }
+}
+
+/** Recomputes every balance and every stay from the movements with the core's own arithmetic and compares them with what the database kept. */
 export function checkLedger(db: Pick<Database, 'orm' | 'raw'>): LedgerCheck {
   const { orm, raw } = db
   let movements = 0
@@ -43,6 +78,7 @@ export function checkLedger(db: Pick<Database, 'orm' | 'raw'>): LedgerCheck {
   const kept = new Map(rows.map((row) => [stockKey(row.placeId, row.lotId), row.quantity]))
   const faults = [
     ...compareStock(kept, summed).map(({ key, kept: has, summed: comes }) => `place/lot ${key}: ${has} kept, movements come to ${comes}`),
+    ...wrongStays(db),
     ...rows.filter((row) => row.placeId === outsidePlaceId).map((row) => `lot ${row.lotId}: stock is kept for the outside`),
     ...missingTriggers(raw).map((name) => `trigger ${name} is missing`),
     ...pageFaults(raw, 'integrity_check').map((line) => `database: ${line}`),

@@ -1,8 +1,6 @@
 import { and, eq, gt, notExists, sql, type SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/sqlite-core'
 import type { Movement, MovementKind } from '../../core/ledger/movement'
-import type { StockView } from '../../core/ledger/stockView'
-import { handlingColumns, withHandling, type HandlingRow } from '../species/handling'
 import type { Database } from '../db/open'
 import { lot, movement, place, stock } from './ledger.table'
 
@@ -89,21 +87,6 @@ export function createLedgerStore({ orm }: Database) {
           SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE from_place_id = ${placeId} ORDER BY happened_at_ms DESC LIMIT ${limit})
           UNION ALL SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE to_place_id = ${placeId} ORDER BY happened_at_ms DESC LIMIT ${limit}))
         ORDER BY m.happened_at_ms DESC, m.seq DESC LIMIT ${limit}`),
-    /** Stock of every tank, or of one. */
-    tankStock: (tankId: string | null): (StockView & { placeId: string })[] =>
-      orm.all<Omit<StockView, 'handling'> & { placeId: string } & HandlingRow>(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, species.name AS species, stock.quantity AS quantity, lot.origin AS origin, stock.since_ms AS sinceMs, ${handlingColumns}
-        FROM ${tankId === null ? sql`tank CROSS JOIN stock ON stock.place_id = tank.id` : sql`stock`} JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id
-        ${tankId === null ? sql`` : sql`WHERE stock.place_id = ${tankId}`} ORDER BY stock.quantity DESC, lot.code`).map(withHandling),
-    /** Fish lost in each tank since a moment, by tank; losses taken back do not count. */
-    lostSince: (sinceMs: number): Map<string, number> =>
-      new Map(
-        orm
-          .all<{ placeId: string; quantity: number }>(
-            sql`SELECT m.from_place_id AS placeId, sum(m.quantity) AS quantity FROM movement m
-              WHERE m.kind = 'loss' AND m.happened_at_ms >= ${sinceMs} AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id) GROUP BY m.from_place_id`,
-          )
-          .map((row) => [row.placeId, row.quantity]),
-      ),
   }
 }
 export type LedgerStore = ReturnType<typeof createLedgerStore>

@@ -45,7 +45,9 @@ export const movement = sqliteTable(
     index('movement_from').on(table.fromPlaceId, table.happenedAtMs),
     index('movement_to').on(table.toPlaceId, table.happenedAtMs),
     index('movement_command').on(table.commandKey),
+    index('movement_lot').on(table.lotId, table.happenedAtMs),
     index('movement_kind').on(table.kind, table.happenedAtMs),
+    index('movement_eaten').on(table.happenedAtMs).where(sql`${table.cause} = 'eaten'`),
     check('movement_quantity', sql`typeof(${table.quantity}) = 'integer' AND ${table.quantity} > 0`),
     check('movement_places', sql`${table.fromPlaceId} <> ${table.toPlaceId}`),
     check('movement_reversal', sql`(${table.kind} = 'reversal') = (${table.reversesId} IS NOT NULL)`),
@@ -72,8 +74,29 @@ export const stock = sqliteTable(
     placeId: text('place_id').notNull().references(() => place.id),
     lotId: text('lot_id').notNull().references(() => lot.id),
     quantity: integer('quantity').notNull(),
-    /** When the first of these fish came in. */
+    /** When the first of these fish came in: the beginning of their stay. */
     sinceMs: integer('since_ms').notNull(),
   },
   (table) => [primaryKey({ columns: [table.placeId, table.lotId] }), check('stock_quantity', sql`typeof(${table.quantity}) = 'integer' AND ${table.quantity} >= 0`)],
+)
+
+/**
+ * Where fish of a lot stood, from when until when: a projection of the ledger, kept by trigger in the transaction of each
+ * movement. By when things happened, so a move that is entered late or taken back changes what was.
+ */
+export const stay = sqliteTable(
+  'stay',
+  {
+    placeId: text('place_id').notNull().references(() => place.id),
+    lotId: text('lot_id').notNull().references(() => lot.id),
+    fromMs: integer('from_ms').notNull(),
+    /** The movement that brought the first of them. */
+    openedById: text('opened_by_id').notNull().references(() => movement.id),
+    /** When the last of them left, and by which movement; null while some stand there. */
+    untilMs: integer('until_ms'),
+    closedById: text('closed_by_id').references(() => movement.id),
+    /** 1 for fish that may have gone along and nobody knows. */
+    isPossible: integer('is_possible').notNull().default(0),
+  },
+  (table) => [primaryKey({ columns: [table.placeId, table.lotId, table.fromMs, table.openedById] }), index('stay_lot').on(table.lotId, table.fromMs)],
 )

@@ -1,6 +1,10 @@
-import { index, integer, sqliteTable, text, type AnySQLiteColumn } from 'drizzle-orm/sqlite-core'
+import { sql } from 'drizzle-orm'
+import { check as holds, index, integer, real, sqliteTable, text, type AnySQLiteColumn } from 'drizzle-orm/sqlite-core'
+import type { ObservationKind } from '../../core/facts/observation'
 import type { Ate, Sign } from '../../core/rounds/rounds.schema'
+import { lot } from '../ledger/ledger.table'
 import { tank } from '../room/room.table'
+import { species } from '../species/species.table'
 import { staff } from '../staff/staff.table'
 
 /** One walk past all tanks: begun by its first check, left and gone on with, closed. */
@@ -24,7 +28,7 @@ export const round = sqliteTable(
   (table) => [index('round_last').on(table.lastAtMs)],
 )
 
-/** One look at one tank. A correction is a new check; the old one stays and points at it. */
+/** One look at one tank, the header of what was seen at it. A correction is a new check; the old one stays and points at it. */
 export const check = sqliteTable(
   'check',
   {
@@ -46,4 +50,45 @@ export const check = sqliteTable(
     replacedById: text('replaced_by_id').references((): AnySQLiteColumn => check.id),
   },
   (table) => [index('check_tank').on(table.tankId, table.happenedAtMs, table.recordedAtMs), index('check_round').on(table.roundOn, table.roundNumber)],
+)
+
+/**
+ * What somebody saw, read or did, one thing a row; only ever added to. What is said of a tank holds for every lot that stood
+ * in it at that moment (`stay`): it is not copied to each, so a move that is entered late or taken back takes its fish
+ * along.
+ */
+export const observation = sqliteTable(
+  'observation',
+  {
+    seq: integer('seq').primaryKey({ autoIncrement: true }),
+    kind: text('kind').$type<ObservationKind>().notNull(),
+    tankId: text('tank_id').references(() => tank.id),
+    /** Only where one lot or kind of the tank was meant. */
+    lotId: text('lot_id').references(() => lot.id),
+    speciesId: text('species_id').references(() => species.id),
+    /** The answer, the sign, what was read, the agent. */
+    word: text('word'),
+    /** Of a sign: 1 slight or one fish, 2 clear or several. */
+    severity: integer('severity'),
+    /** Fish seen, the figure read, milligrams dosed. */
+    value: real('value'),
+    instrument: text('instrument'),
+    note: text('note'),
+    /** The observation that this one decides about. */
+    aboutSeq: integer('about_seq').references((): AnySQLiteColumn => observation.seq),
+    checkId: text('check_id').references(() => check.id),
+    staffId: text('staff_id').notNull().references(() => staff.id),
+    commandKey: text('command_key').notNull(),
+    happenedAtMs: integer('happened_at_ms').notNull(),
+    recordedAtMs: integer('recorded_at_ms').notNull(),
+    /** The first observation of the touch that corrected this one. */
+    replacedBySeq: integer('replaced_by_seq').references((): AnySQLiteColumn => observation.seq),
+  },
+  (table) => [
+    index('observation_tank').on(table.tankId, table.kind, table.happenedAtMs),
+    index('observation_lot').on(table.lotId, table.happenedAtMs).where(sql`${table.lotId} IS NOT NULL`),
+    index('observation_sign').on(table.word, table.happenedAtMs).where(sql`${table.kind} = 'sign'`),
+    holds('observation_kind', sql`${table.kind} IN ('ate', 'sign', 'seen', 'reading', 'dose', 'restart', 'note')`),
+    holds('observation_severity', sql`(${table.kind} = 'sign') = (${table.severity} IS NOT NULL) AND coalesce(${table.severity}, 1) IN (1, 2)`),
+  ],
 )

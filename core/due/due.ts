@@ -1,0 +1,92 @@
+import { alarmsOf, isForgotten } from '../bench/alarms'
+import type { RecheckView, RunView } from '../bench/benchView'
+import { followRun } from '../bench/followRun'
+import { openClaim } from '../crates/claim'
+import { summaryStage, type CrateSummary } from '../crates/crateView'
+import type { StepView } from '../crates/preparation'
+import type { Limits } from '../limits/houseLimits'
+import { baseUnits, type DisplayUnits } from '../units/units'
+
+/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims; a closed list that later rules add to. */
+export const dueKinds = ['run step', 'recheck', 'crate', 'preparation', 'claim'] as const
+export type DueKind = (typeof dueKinds)[number]
+
+/** Late or calling; within the hour or without a time; later. */
+export const urgencies = ['now', 'soon', 'later'] as const
+export type Urgency = (typeof urgencies)[number]
+
+/** One piece of work, whatever it is about. */
+export interface DueItem {
+  /** Stays the same while the work does. */
+  id: string
+  kind: DueKind
+  /** What is to be done, in a few words. */
+  what: string
+  /** Why, or how it stands, in a sentence; null where the few words say it. */
+  detail: string | null
+  /** The fish or the supplier it is about. */
+  about: string
+  /** Codes of tanks, or what else tells where; null where the screen does. */
+  where: string | null
+  /** Address of the screen where it is done. */
+  to: string
+  /** Since when it can be done, of a crate since it was packed; null when nobody knows. */
+  sinceMs: number | null
+  /** By when it is to be done; null for what a touch ends. */
+  byMs: number | null
+  urgency: Urgency
+  /** Who did it; null while it waits. */
+  done: { by: string; atMs: number } | null
+}
+
+const soonMs = 3_600_000
+
+/** How urgent work is by its clock alone. */
+export const urgencyAt = (byMs: number | null, nowMs: number): Urgency => (byMs === null || byMs - nowMs <= soonMs ? (byMs !== null && byMs <= nowMs ? 'now' : 'soon') : 'later')
+
+const rank: Record<Urgency, number> = { now: 0, soon: 1, later: 2 }
+/** Orders work: what calls first, then by when it is due, what has no time last. */
+export const byUrgency = (a: DueItem, b: DueItem): number => rank[a.urgency] - rank[b.urgency] || (a.byMs ?? Infinity) - (b.byMs ?? Infinity) || (a.id < b.id ? -1 : 1)
+
+const speciesOf = (run: RunView): string => [...new Set(run.sources.map(({ species }) => species))].join(', ')
+
+/** The step of a run that is in hand; none once its fish are in their tank or it has ended. */
+export function runDue(run: RunView, limits: Limits, nowMs: number, units: DisplayUnits = baseUnits): DueItem[] {
+  if (run.endedAtMs !== null || run.outAtMs !== null) return []
+  const now = followRun(run, limits, nowMs, units)
+  const alarm = alarmsOf(run, now, limits, nowMs)[0]
+  const byMs = now.dueAtMs !== null && Number.isFinite(now.dueAtMs) ? now.dueAtMs : null
+  const isCalling = alarm?.level === 'act' || isForgotten(now, limits, nowMs)
+  return [{ id: `run step ${run.id} ${now.index}`, kind: 'run step', what: now.step?.title ?? 'End the run', detail: alarm?.words ?? null, about: speciesOf(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, sinceMs: now.stepStartedAtMs, byMs, urgency: isCalling ? 'now' : urgencyAt(byMs, nowMs), done: null }]
+}
+
+/** Stands for a run that cannot be followed: it is looked at and ended by hand. */
+export const brokenRunDue = (run: RunView): DueItem => ({ id: `run step ${run.id} broken`, kind: 'run step', what: `run ${run.number} cannot be reckoned`, detail: 'Look at its fish, open it and end it.', about: speciesOf(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, sinceMs: run.startedAtMs, byMs: null, urgency: 'now', done: null })
+
+/** A look at fish some time after their run. */
+export const recheckDue = ({ id, label, usual, species, tankCodes, dueAtMs, doneAtMs, doneBy }: RecheckView, nowMs: number): DueItem => ({
+  ...{ id: `recheck ${id}`, kind: 'recheck', what: `look again, ${label} after`, detail: `usual by now: ${usual}`, about: species, where: tankCodes.join(', ') || null, to: '/bench', sinceMs: dueAtMs, byMs: dueAtMs },
+  ...{ urgency: urgencyAt(dueAtMs, nowMs), done: doneAtMs === null ? null : { by: doneBy ?? '', atMs: doneAtMs } },
+})
+
+/** A crate that is due, or not out of its bags yet; none once it is. */
+export function crateDue(crate: CrateSummary, nowMs: number): DueItem[] {
+  const stage = summaryStage(crate)
+  if (stage === 'done' || stage === 'closed') return []
+  const what = { due: `crate ${crate.number} comes`, opening: `unpack crate ${crate.number}`, placing: `place crate ${crate.number}` }[stage]
+  const byMs = stage === 'due' ? crate.expectedAtMs : null
+  return [{ id: `crate ${crate.id} ${stage}`, kind: 'crate', what, detail: null, about: crate.supplier, where: null, to: `/crates/${crate.id}${stage === 'due' ? '' : '/unpack'}`, sinceMs: crate.packedAtMs, byMs, urgency: stage === 'due' ? urgencyAt(byMs, nowMs) : 'now', done: null }]
+}
+
+/** A step of the preparation for a crate that has not come yet. */
+export const preparationDue = (crate: CrateSummary, { key, what, why, dueAtMs, done }: StepView, nowMs: number): DueItem => ({
+  ...{ id: `preparation ${crate.id} ${key}`, kind: 'preparation', what, detail: why, about: `crate ${crate.number}, ${crate.supplier}`, where: null, to: `/crates/${crate.id}/preparation`, sinceMs: null, byMs: dueAtMs },
+  ...{ urgency: urgencyAt(dueAtMs, nowMs), done },
+})
+
+/** The claim of a crate, while its window is open. */
+export const claimDue = (crate: CrateSummary, nowMs: number): DueItem[] =>
+  openClaim(crate, nowMs).map(({ crateId, number, supplier, dead, missing, endsAtMs }) => ({
+    ...{ id: `claim ${crateId}`, kind: 'claim', what: `claim ${[dead > 0 ? `${dead} dead` : '', missing > 0 ? `${missing} missing` : ''].filter(Boolean).join(', ')} of crate ${number}`, detail: null, about: supplier, where: null, to: `/crates/${crateId}/claim` },
+    ...{ sinceMs: crate.arrivedAtMs, byMs: endsAtMs, urgency: urgencyAt(endsAtMs, nowMs), done: null },
+  }))

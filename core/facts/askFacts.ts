@@ -1,0 +1,41 @@
+import type { Limits } from '../limits/houseLimits'
+import type { StockView } from '../ledger/stockView'
+import type { HoldView } from '../room/roomView'
+import { tankFlag, type TankFlag } from '../room/tankFlag'
+import { notEatingForMs } from '../today/notEating'
+import { shopHold, type HoldDay } from '../today/shopHold'
+import type { LotFacts, LotStanding, Look, Loss, TankFacts } from './facts'
+
+/** The newest look at a tank; null when nobody ever looked. */
+export const lastLook = ({ looks }: Pick<TankFacts, 'looks'>): Look | null => looks[0] ?? null
+
+/** The newest look of an earlier round; null when there is none that is known. */
+export const lookBefore = ({ looks }: Pick<TankFacts, 'looks'>, { on, number }: { on: string; number: number }): Look | null => looks.find((look) => look.on < on || (look.on === on && look.number < number)) ?? null
+
+/** Fish lost from a tank since a moment, whoever they were. */
+export const lossesSince = ({ losses }: Pick<TankFacts, 'losses'>, sinceMs: number): Loss[] => losses.filter(({ atMs }) => atMs >= sinceMs)
+
+/** How many times fish were chased or eaten in a tank since a moment. */
+export const fightsSince = ({ fights }: Pick<TankFacts, 'fights'>, sinceMs: number): number => fights.filter(({ atMs }) => atMs >= sinceMs).length
+
+/** The day of its hold that a lot is in; null for one that is not held, or whose house holds nothing. */
+export const holdOf = ({ openedAtMs }: Pick<LotStanding, 'openedAtMs'>, { shopHoldDays }: Pick<Limits, 'shopHoldDays'>, nowMs: number, timeZone: string): HoldDay | null => (openedAtMs === null ? null : shopHold(openedAtMs, nowMs, shopHoldDays, timeZone))
+
+/** For how long a lot has not been seen to eat, in milliseconds; null while that is nothing to speak of. */
+export function hungryForMs({ sinceMs, lastMeal, lastAnswer, book }: LotFacts, { notEatingDays }: Pick<Limits, 'notEatingDays'>, nowMs: number): number | null {
+  return notEatingForMs({ sinceMs, lastMealMs: lastMeal?.atMs ?? null, lastAnswer: lastAnswer?.ate ?? null, lastAnswerMs: lastAnswer?.atMs ?? null, firstMealDays: book.firstMealDays, bearsHunger: book.bearsHunger }, nowMs, notEatingDays)
+}
+
+/** The running hold of the newest lot in a tank, for the scale on its glass; null when none is held. */
+export function newestHold({ lots }: Pick<TankFacts, 'lots'>, limits: Pick<Limits, 'shopHoldDays'>, nowMs: number, timeZone: string): HoldView | null {
+  const running = lots.flatMap((lot) => holdOf(lot, limits, nowMs, timeZone) ?? []).filter(({ isServed }) => !isServed)
+  const [newest] = running.sort((a, b) => a.day - b.day)
+  return newest ? { day: newest.day, of: newest.of } : null
+}
+
+/** The word on the strip of a tank, from a look and the fish lost since a moment. */
+export const flagOf = (tank: Pick<TankFacts, 'losses'>, look: Look | null, sinceMs: number): TankFlag | null =>
+  tankFlag({ signs: look?.signs ?? [], ate: look?.ate ?? null, lostToday: lossesSince(tank, sinceMs).reduce((sum, { quantity }) => sum + quantity, 0) })
+
+/** Lots of a tank as a list of its stock shows them. */
+export const stockOf = ({ lots }: Pick<TankFacts, 'lots'>): StockView[] => lots.map(({ lotId, lotCode, species, quantity, origin, sinceMs, book }) => ({ lotId, lotCode, species, quantity, origin, sinceMs, handling: book.handling }))

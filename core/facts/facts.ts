@@ -1,0 +1,171 @@
+import type { Handling } from '../species/handling'
+import type { TankKind, TankPurpose, TankState, Water } from '../room/room.schema'
+import type { Ate, Sign } from '../rounds/rounds.schema'
+
+/** The body of water of a tank, and what it is kept at. */
+export interface WaterFacts {
+  /** Its system, or the tank itself where its water is its own. */
+  id: string
+  isAlone: boolean
+  kind: Water
+  tempC: number | null
+  salinityPpt: number | null
+  ph: number | null
+  alkalinityMeqL: number | null
+}
+
+/** A sign as it was seen: how badly, and on whom; lot null is the whole tank. */
+export interface Mark {
+  sign: Sign
+  /** 1 slight or one fish, 2 clear or several. */
+  severity: number
+  lotId: string | null
+}
+
+/** One look at a tank as it stands; what was corrected is no look any more. */
+export interface Look {
+  id: string
+  /** The round it belongs to: its day and number. */
+  on: string
+  number: number
+  ate: Ate
+  signs: Sign[]
+  marks: Mark[]
+  seen: number | null
+  /** Fish in the books when it was recorded. */
+  expected: number
+  note: string | null
+  atMs: number
+  recordedAtMs: number
+}
+
+/** Fish of a lot that were lost from a tank, and not taken back. The lot may be gone since, so it is named here. */
+export interface Loss {
+  /** The movement. */
+  id: string
+  lotId: string
+  lotCode: string
+  species: string
+  /** What its death does to the water, in the book's word; null when nothing is known. */
+  poisons: string | null
+  quantity: number
+  cause: string | null
+  atMs: number
+}
+
+/** Fish were chased or eaten, by the look or the movement that says so. */
+export interface Fight {
+  id: string
+  atMs: number
+}
+
+/** A figure somebody read, or a dose somebody gave. */
+export interface Measured {
+  seq: number
+  /** What was read, or the agent. */
+  what: string
+  /** In the unit of what was read; milligrams of a dose. */
+  value: number
+  instrument: string | null
+  /** Null where the whole tank is meant. */
+  lotId: string | null
+  atMs: number
+}
+
+export interface Meal {
+  ate: Ate
+  atMs: number
+}
+
+/** What the species book says that facts are judged by. */
+export interface BookWords {
+  handling: Handling
+  firstMealDays: number | null
+  bearsHunger: string | null
+  firstFoods: string | null
+}
+
+/** What somebody noted of a lot when it was entered. */
+export interface NotedOfLot {
+  sizeCm: number | null
+  strain: string | null
+  /** Water they live in, where the book names none. */
+  water: Water | null
+  atMs: number
+}
+
+/** Who a lot is and how many of it stand in a tank. */
+export interface LotStanding {
+  lotId: string
+  lotCode: string
+  speciesId: string
+  species: string
+  /** Supplier, or how the lot came to be. */
+  origin: string
+  noted: NotedOfLot
+  quantity: number
+  /** When the first of these fish came into the tank: the beginning of their stay. */
+  sinceMs: number
+  /** When their first bag was opened; null for fish that came in none. */
+  openedAtMs: number | null
+  book: BookWords
+}
+
+/** Fish of one lot in one tank, and what was seen of them there. */
+export interface LotFacts extends LotStanding {
+  /** The newest feeding response since they came; a tank that nobody fed gave none. */
+  lastAnswer: Meal | null
+  /** The newest look since they came at which anything was eaten. */
+  lastMeal: Meal | null
+  /** Looks since then, or since they came, at which nothing was eaten. */
+  refusals: number
+  /** Of this lot, from this tank, newest first. */
+  losses: Loss[]
+  doses: Measured[]
+}
+
+/** A tank as it is set up. */
+export interface TankSetUp {
+  tankId: string
+  code: string
+  kind: TankKind
+  systemId: string
+  rack: string
+  shelf: number
+  position: number
+  netVolumeL: number | null
+  purpose: TankPurpose | null
+  state: TankState | null
+  zoneId: string | null
+  isRetired: boolean
+  water: WaterFacts
+  /** What stands in its water now that some animals do not bear. */
+  agents: string[]
+}
+
+/** What is known of a tank beside how it is set up. */
+export interface KnownFacts {
+  tankId: string
+  /** The largest lot first. */
+  lots: LotFacts[]
+  /** Those of the last days, and however old the newest, the newest of an earlier round, of a tank that was fed, and with a meal; newest first. */
+  looks: Look[]
+  losses: Loss[]
+  fights: Fight[]
+  /** Those of the last days, newest first. */
+  readings: Measured[]
+  doses: Measured[]
+}
+
+/** What is known of a tank now. */
+export interface TankFacts extends TankSetUp, KnownFacts {}
+
+/** What changed in one tank. Each says how things stand after it, so that late, corrected and taken-back entries fold like any other. */
+export type FactEvent =
+  /** So many of a lot stand there since then; none, and they have left. */
+  | { kind: 'stands'; tankId: string; lot: LotStanding }
+  | { kind: 'checked'; tankId: string; look: Look; replacesId: string | null }
+  | { kind: 'lost'; tankId: string; loss: Loss }
+  /** A loss was taken back. */
+  | { kind: 'taken back'; tankId: string; movementId: string }
+  | { kind: 'read' | 'dosed'; tankId: string; measured: Measured; replacesSeq: number | null }
