@@ -27,13 +27,18 @@ import { createPlacementsService } from './crates/placements.service'
 import { createPhotosService } from './crates/photos.service'
 import { createPhotosStore } from './crates/photos.store'
 import type { Database } from './db/open'
-import { createChanges } from './events/changes'
+import { createCalendarService } from './due/calendar.service'
+import { dueEndpoints } from './due/due.routes'
+import { createDueService } from './due/due.service'
+import { createChanges, type Changes } from './events/changes'
 import { eventsEndpoints } from './events/events.routes'
 import type { Endpoint } from './http/endpoint'
 import { errorHandler } from './http/errorHandler'
 import { mountEndpoints } from './http/mount'
 import { checkAddress } from './http/ourAddress'
 import { Problem } from './http/problem'
+import { createFactsService } from './facts/facts.service'
+import { createFactsStore } from './facts/facts.store'
 import { findEndpoints } from './find/find.routes'
 import { photosIn } from './keeping/folder'
 import { keepingEndpoints } from './keeping/keeping.routes'
@@ -84,6 +89,7 @@ export interface AppOptions {
 }
 
 export interface Services {
+  changes: Changes
   staff: StaffService
   dispatch: Dispatch
   endpoints: Endpoint[]
@@ -102,24 +108,30 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [cratesStore, benchStore] = [createCratesStore(db), createBenchStore(db)]
   const [placingStore, deliveryStore] = [createPlacingStore(db), createDeliveryStore(db)]
   const units = (): DisplayUnits => roomStore.room() ?? baseUnits
-  const today = createTodayService({ store: createTodayStore(db), roomStore, crates: cratesStore.summaries, limits: limits.inForce, runs: benchStore.open, rescues: placingStore.rescues, rechecks: (nowMs) => benchStore.rechecks(nowMs - 86_400_000) })
-  const room = createRoomService({ store: roomStore, ledger: ledgerStore, checksAt: roundsStore.at, holdsByTank: today.holdsByTank, bookings: placingStore.bookings })
-  const gate = { store: placingStore, audit, limits: limits.inForce, heldDays: today.heldDaysAt }
+  const zone = (): string => roomStore.room()?.timeZone ?? 'UTC'
+  const changes = createChanges()
+  const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, zone })
+  changes.listen(facts.listen)
+  const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
+  const gate = { store: placingStore, audit, limits: limits.inForce, facts }
   const placing = createPlacingService(gate)
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const ledger = createLedgerService({ store: ledgerStore, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
-  const rounds = createRoundsService({ store: roundsStore, room, roomStore, ledger: ledgerStore, limits: limits.inForce })
+  const rounds = createRoundsService({ store: roundsStore, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
   const claims = createClaimService({ store: createClaimStore(db), crates, audit })
   const delivery = createDeliveryService({ store: deliveryStore, crates, cratesStore, plans, overrideReason: placingStore.overrideReason, isTank, limits: limits.inForce })
   const schools = createSchoolsService(db, audit)
-  const subjects = createSubjectStore(db)
+  const subjects = createSubjectStore(db, (tankId) => facts.tank(tankId, now()))
   const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
-  const changes = createChanges()
+  const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
+  const due = createDueService({ runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, limits: limits.inForce, units })
+  const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, runs: benchStore.open, rescues: placingStore.rescues, rechecks, due: due.view })
+  const calendars = createCalendarService({ db, audit, due, roomName: () => roomStore.room()?.name ?? '', units })
   const endpoints = [
     ...staffEndpoints(staff, isSecure),
     ...roomEndpoints(room),
@@ -142,11 +154,12 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...schoolsEndpoints(schools),
     ...auditEndpoints(audit),
     ...todayEndpoints(today),
+    ...dueEndpoints({ due, calendars, now, actorOf: (request) => staff.requireActor(request.headers.cookie, request.get('X-Recording'), now()) }),
     ...placingEndpoints(placing),
     ...findEndpoints(db),
     ...keepingEndpoints({ db, audit, notices, now, copiesFolder }),
   ]
-  return { staff, dispatch: createDispatch(db, changes), endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {} }) } }
+  return { changes, staff, dispatch: createDispatch(db, changes), endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {} }) } }
 }
 
 /** A folder that lies with the database; one of its own for a room in memory. */

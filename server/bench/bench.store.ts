@@ -118,7 +118,7 @@ export function createBenchStore({ orm }: Database) {
     answerRecheck: (id: string, values: Partial<typeof recheck.$inferInsert>) => void orm.update(recheck).set(values).where(eq(recheck.id, id)).run(),
     /** Rechecks that nobody did yet, and those done since a moment; soonest first. Where no fish of a run are left, there is nothing to look at. */
     rechecks(doneSinceMs: number): RecheckView[] {
-      const rows = orm.all<Omit<RecheckView, 'tankCodes'>>(sql`SELECT recheck.id, recheck.run_id AS runId, run.number AS runNumber, recheck.label, recheck.usual, recheck.due_at_ms AS dueAtMs, recheck.done_at_ms AS doneAtMs, recheck.look, recheck.note,
+      const rows = orm.all<Omit<RecheckView, 'tankCodes'>>(sql`SELECT recheck.id, recheck.run_id AS runId, run.number AS runNumber, recheck.label, recheck.usual, recheck.due_at_ms AS dueAtMs, recheck.done_at_ms AS doneAtMs, (SELECT name FROM staff WHERE id = recheck.done_by_id) AS doneBy, recheck.look, recheck.note,
           (SELECT group_concat(DISTINCT species.name) FROM run_source s JOIN lot ON lot.id = s.lot_id JOIN species ON species.id = lot.species_id WHERE s.run_id = run.id) AS species
         FROM recheck JOIN run ON run.id = recheck.run_id WHERE recheck.done_at_ms IS NULL OR recheck.done_at_ms >= ${doneSinceMs} ORDER BY recheck.due_at_ms, recheck.id`)
       // A run has several looks; where its fish are is one answer for all of them.
@@ -129,7 +129,7 @@ export function createBenchStore({ orm }: Database) {
     waiting: (): WaitingLine[] =>
       orm.all(sql`SELECT crate.id AS crateId, crate.number AS crateNumber, line.id AS lineId, species.name AS species, count(*) AS bags, sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE stock.quantity END) AS fish,
           sum(r.id IS NULL) AS shut, (SELECT code FROM tank WHERE id = line.tank_id) AS tankCode, crate.packed_at_ms AS packedAtMs
-        FROM bag JOIN line ON line.id = bag.line_id JOIN crate ON crate.id = bag.crate_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id
+        FROM crate CROSS JOIN bag ON bag.crate_id = crate.id JOIN line ON line.id = bag.line_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id
           LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL LEFT JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id AND stock.quantity > 0
         WHERE crate.closed_at_ms IS NULL AND (stock.quantity > 0 OR (r.id IS NULL AND bag.listed > 0)) AND ${openRunOf(sql`bag.id`)} IS NULL
         GROUP BY line.id ORDER BY shut = count(*), coalesce(crate.packed_at_ms, crate.created_at_ms), crate.number, line.position`),

@@ -58,7 +58,7 @@ export function createSubjectService({ store, limits, units, instruments, placin
     // Bags that fail go alone, by their own readings; the others wait for them.
     const failing = atHand.filter((_, index) => triages[index]?.step === releaseStep)
     const bags = failing.length > 0 ? failing : atHand
-    const isReady = tank !== null && tank.isAlone === 1 && tank.water !== 'fresh' && tank.fish === 0 && store.wasMadeReady(line.crateId, tank.id)
+    const isReady = tank !== null && tank.isAlone && tank.water !== 'fresh' && tank.fish === 0 && store.wasMadeReady(line.crateId, tank.id)
     const preparedPpt = isReady && line.shippingSalinityPpt !== null && Math.abs(line.shippingSalinityPpt - (tank?.salinityPpt ?? line.shippingSalinityPpt)) > samePpt ? line.shippingSalinityPpt : null
     const species = speciesTogether(lines.map((each) => ({ ...each, fish: each.bags.map(toKnownBag).reduce((sum, { fish }) => sum + fish, 0) })), limits())
     const speciesName = lines.map((each) => each.species).join(' and ')
@@ -70,7 +70,7 @@ export function createSubjectService({ store, limits, units, instruments, placin
       ...{ hoursInBag, usualHours: line.transitHours, tank, preparedPpt, limits: limits(), units: units(), instruments: instruments() },
       ...{ otherBagsC: store.otherBagsC(line.crateId, lineIds, nowMs - hourMs), hasWorkingPacks: line.hasWorkingPacks },
       shipping: { tempC: line.shippingTempC, salinityPpt: line.shippingSalinityPpt, ph: line.shippingPh, alkalinityMeqL: line.shippingAlkalinityMeqL, from: 'told' },
-      hasSpareTank: tank !== null && tank.isAlone === 1 && tank.fish === 0,
+      hasSpareTank: tank !== null && tank.isAlone && tank.fish === 0,
     })
     return {
       ...{ title: bags.length < atHand.length ? `${bags.map(({ from }) => from).join(' and ')} of ${speciesName}; ${atHand.length - bags.length} more wait` : lines.map(titleOf).join(' and '), lineIds: [...lineIds], temperament: species.temperament },

@@ -2,12 +2,13 @@ import { asc, eq, isNull, sql } from 'drizzle-orm'
 import type { RunSource } from '../../core/bench/benchView'
 import type { Agent } from '../../core/bench/specialRuns'
 import type { BagFindings } from '../../core/crates/crateView'
+import type { TankFacts } from '../../core/facts/facts'
+import { countFish } from '../../core/ledger/stockView'
 import type { Tolerance } from '../../core/setup/words'
 import type { Water } from '../../core/room/room.schema'
 import type { Database } from '../db/open'
 import type { BenchFish } from '../../core/bench/fishRules'
 import { benchFishColumns, toBenchFish, type BenchFishRow } from '../species/handling'
-import { isAlone, waterId } from '../room/waterOf'
 import { agent } from './bench.table'
 import { openRunOf } from './onBench'
 
@@ -44,7 +45,7 @@ export interface SubjectTank {
   /** Tanks of one body of water share it. */
   waterId: string
   agents: string[]
-  isAlone: number
+  isAlone: boolean
   tempC: number | null
   salinityPpt: number | null
   ph: number | null
@@ -58,9 +59,6 @@ export interface SubjectBag extends RunSource {
 }
 
 type RawLine = Omit<SubjectLine, 'waters' | 'hasWorkingPacks'> & { waters: string; hasWorkingPacks: number | null }
-type RawTank = Omit<SubjectTank, 'agents'> & { agents: string }
-
-const withAgents = (row: RawTank | undefined): SubjectTank | null => (row ? { ...row, agents: JSON.parse(row.agents) as string[] } : null)
 /** Lists are kept as JSON, answers as 0 and 1. */
 function withLists<Row extends { waters: string; hasWorkingPacks?: number | null }>(row: Row | undefined): (Omit<Row, 'waters' | 'hasWorkingPacks'> & { waters: Water[]; hasWorkingPacks: boolean }) | null {
   return row ? { ...row, waters: JSON.parse(row.waters) as Water[], hasWorkingPacks: row.hasWorkingPacks === 1 } : null
@@ -68,8 +66,8 @@ function withLists<Row extends { waters: string; hasWorkingPacks?: number | null
 
 const speciesColumns = sql`species.id AS speciesId, species.name AS species, CASE WHEN species.waters = '[]' AND species.water IS NULL AND lot.water IS NOT NULL THEN json_array(lot.water) ELSE species.waters END AS waters, species.usual_mass_g AS massG, species.ph_max AS phMax, species.tolerance, species.temperament`
 
-/** What the books know of fish that are to be acclimated, and of where they go. */
-export function createSubjectStore({ orm }: Database) {
+/** What the books know of fish that are to be acclimated, and of where they go; `tankFacts` says what is known of a tank. */
+export function createSubjectStore({ orm }: Database, tankFacts: (tankId: string) => TankFacts | null) {
   return {
     line: (lineId: string): SubjectLine | null =>
       withLists(orm.get<RawLine | undefined>(sql`SELECT line.id AS lineId, line.lot_id AS lotId, crate.id AS crateId, crate.number AS crateNumber, line.tank_id AS tankId, crate.packed_at_ms AS packedAtMs,
@@ -102,9 +100,13 @@ export function createSubjectStore({ orm }: Database) {
     lotInTank: (lotId: string, tankId: string): (SubjectSpecies & RunSource) | null =>
       withLists(orm.get<(Omit<SubjectSpecies, 'waters'> & { waters: string } & RunSource) | undefined>(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, tank.code AS "from", stock.quantity, ${speciesColumns}
         FROM stock JOIN tank ON tank.id = stock.place_id JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id WHERE stock.lot_id = ${lotId} AND stock.place_id = ${tankId} AND stock.quantity > 0`)),
-    tank: (tankId: string): SubjectTank | null =>
-      withAgents(orm.get<RawTank | undefined>(sql`SELECT tank.id, tank.code, tank.net_volume_l AS netVolumeL, system.water, system.agents, ${waterId} AS waterId, ${isAlone} AS isAlone, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL,
-        coalesce((SELECT sum(quantity) FROM stock WHERE place_id = tank.id), 0) AS fish FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${tankId} AND tank.retired_at_ms IS NULL`)),
+    /** A tank in use, as a run goes into it. */
+    tank(tankId: string): SubjectTank | null {
+      const known = tankFacts(tankId)
+      if (!known || known.isRetired) return null
+      const { code, netVolumeL, agents, lots, water: { id: bodyOfWater, kind, isAlone, tempC, salinityPpt, ph, alkalinityMeqL } } = known
+      return { id: tankId, code, netVolumeL, agents, water: kind, waterId: bodyOfWater, isAlone, tempC, salinityPpt, ph, alkalinityMeqL, fish: countFish(lots) }
+    },
     /** Mean temperature of the water of a crate's bags, other than these lines', that was read lately; null when none was. */
     otherBagsC: (crateId: string, lineIds: readonly string[], sinceMs: number): number | null =>
       orm.get<{ mean: number | null }>(sql`SELECT avg(r.water_temp_c) AS mean FROM bag_record r JOIN bag ON bag.id = r.bag_id WHERE bag.crate_id = ${crateId} AND r.undone_at_ms IS NULL AND r.water_temp_c IS NOT NULL AND r.happened_at_ms >= ${sinceMs}

@@ -64,6 +64,7 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
     const input = validated(command.schema, body)
     refuseFuture(input, nowMs)
     const prepared = (await command.prepare?.(input)) as undefined
+    const before = db.version()
     const dispatched = db.transact((): Dispatched => {
       // Looked up again: another request with this key may have been answered while we prepared.
       const meanwhile = command.prepare ? replay(key, bodyHash) : null
@@ -75,7 +76,7 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
     })
     if (!dispatched.isReplay) db.acknowledge(nowMs)
     // Only what is in the books is told.
-    if (!dispatched.isReplay) changes.tell({ command: command.name, params })
+    if (!dispatched.isReplay) changes.tell({ command: command.name, params, written: { key, before, after: db.version() } })
     return dispatched
   }
 }

@@ -18,7 +18,7 @@ import type { PhotosService } from './photos.service'
 
 /** Addresses of crates, their lists and bags. */
 export const cratesEndpoints = ({ crates, lists, placements }: { crates: CratesService; lists: PackingListsService; placements: PlacementsService }): Endpoint[] => [
-  read({ path: '/api/crates', access: 'device', read: crates.list }),
+  read({ path: '/api/crates', access: 'device', read: ({ query }) => crates.list(query) }),
   read({ path: '/api/crates/:crateId', access: 'device', read: ({ params }) => crates.view(params.crateId ?? '') }),
   // A file goes in as its bytes, because only they tell how it is encoded. Nothing is written.
   plain({ method: 'post', path: '/api/packing-lists/read', access: 'device', mostBytes: 2_000_000, handle: (request, response) => void response.json(lists.readList(request.body instanceof Uint8Array ? request.body : new Uint8Array(), readOptions(request))) }),

@@ -2,7 +2,7 @@ import type { RecordBox } from '../../core/crates/box.schema'
 import { unidentified, type AddBag, type CloseCrate, type CreateCrate, type EditCrate, type EditLine, type IdentifyLine, type ListLine, type RecordBags, type RemoveLine, type ReopenCrate, type UndoBags } from '../../core/crates/crates.schema'
 import { headingKey, type ListMapping } from '../../core/crates/listMapping'
 import { splitIntoBags } from '../../core/crates/splitIntoBags'
-import { plainFindings, totalBags, type BagFindings, type CrateSummary, type CrateView } from '../../core/crates/crateView'
+import { closedPage, plainFindings, totalBags, type BagFindings, type CrateList, type CrateView } from '../../core/crates/crateView'
 import { bounds } from '../../core/fields/fields.schema'
 import { outsidePlaceId } from '../../core/ledger/movement'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
@@ -115,8 +115,13 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     audit.insert({ atMs: nowMs, staffId: actor.id, action, subject, changes: changesBetween(before as Record<string, unknown>, after as Record<string, unknown>), commandKey: key })
 
   return {
-    /** Every crate, newest first. */
-    list: (): { crates: CrateSummary[] } => ({ crates: store.summaries() }),
+    /** Crates, newest first: every open one, and as many closed ones as asked for. */
+    list({ closed }: { closed?: unknown }): CrateList {
+      const most = typeof closed === 'string' && /^\d{1,4}$/.test(closed) ? Math.max(closedPage, Number(closed)) : closedPage
+      const crates = store.openAndNewest(most + 1)
+      const ended = crates.filter(({ closedAtMs }) => closedAtMs !== null).sort((a, b) => (b.closedAtMs ?? 0) - (a.closedAtMs ?? 0))
+      return { crates: crates.filter((crate) => crate !== ended[most]), hasOlder: ended.length > most }
+    },
 
     /** One crate with its lines and bags. */
     view(id: string): CrateView {

@@ -98,6 +98,7 @@ export function createCratesStore({ orm }: Database) {
       })
   }
 
+  // Sorted in the end: by its index on numbers it would go through every crate there ever was.
   const head = (where: ReturnType<typeof sql>) =>
     orm.all<CrateSummary>(sql`SELECT crate.id, crate.number, supplier.name AS supplier, crate.expected_at_ms AS expectedAtMs, crate.packed_at_ms AS packedAtMs,
         crate.closed_at_ms AS closedAtMs, supplier.claim_window_hours AS claimWindowHours, (SELECT state FROM claim WHERE claim.crate_id = crate.id) AS claimState,
@@ -110,7 +111,7 @@ export function createCratesStore({ orm }: Database) {
         (SELECT coalesce(sum(stock.quantity), 0) FROM bag JOIN stock ON stock.place_id = bag.id WHERE bag.crate_id = crate.id) AS inBags
       FROM crate JOIN supplier ON supplier.id = crate.supplier_id
         LEFT JOIN bag b ON b.crate_id = crate.id LEFT JOIN bag_record r ON r.bag_id = b.id AND r.undone_at_ms IS NULL
-      WHERE ${where} GROUP BY crate.id ORDER BY crate.number DESC`)
+      WHERE ${where} GROUP BY crate.id ORDER BY +crate.number DESC`)
 
   /** Fish by line and the tank they went to out of their bags. */
   const went = (crateId: string): WentView[] =>
@@ -129,7 +130,10 @@ export function createCratesStore({ orm }: Database) {
   return {
     placements,
     bagIds: (crateId: string): string[] => orm.select({ id: bag.id }).from(bag).where(eq(bag.crateId, crateId)).all().map((row) => row.id),
-    summaries: (): CrateSummary[] => head(sql`1`),
+    /** Crates that are open, and those that were closed last. */
+    openAndNewest: (closed: number): CrateSummary[] => head(sql`crate.id IN (SELECT id FROM crate WHERE closed_at_ms IS NULL UNION SELECT id FROM (SELECT id FROM crate WHERE closed_at_ms IS NOT NULL ORDER BY closed_at_ms DESC LIMIT ${closed}))`),
+    /** Crates that are open, and closed ones whose claim may still be made: nothing is claimed before it came. */
+    openAndClaimable: (nowMs: number): CrateSummary[] => head(sql`crate.id IN (SELECT id FROM crate WHERE closed_at_ms IS NULL UNION SELECT id FROM crate WHERE closed_at_ms >= ${nowMs} - (SELECT coalesce(max(claim_window_hours), 0) * 3600000 FROM supplier))`),
     view(id: string): CrateView | null {
       const summary = head(sql`crate.id = ${id}`)[0]
       if (!summary) return null

@@ -4,6 +4,8 @@ import type { Params } from '../http/endpoint'
 export interface Change {
   command: string
   params: Params
+  /** Key of the command, and the versions of the database before and after it; left out where nothing of the books was written. */
+  written?: { key: string; before: string; after: string }
 }
 
 /** Tells whoever listens that something was written. Nothing is kept: a device that was away reads everything anew. */

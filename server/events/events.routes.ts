@@ -47,7 +47,7 @@ function streamChanges(changes: Changes, response: Response, isOpen: () => boole
     if (isOpen()) response.write(text)
     else response.end()
   }
-  const stopListening = changes.listen((change) => say(`data: ${JSON.stringify(change)}\n\n`))
+  const stopListening = changes.listen(({ command, params }) => say(`data: ${JSON.stringify({ command, params })}\n\n`))
   const alive = setInterval(() => say(': here\n\n'), keepAliveMs)
   alive.unref()
   say('retry: 2000\n\n')

@@ -6,6 +6,7 @@ import type { BrokenRule } from '../../core/tankChoice/company'
 import { brokenRules, eachOnce, isWaterUnsaid, rulesTogether } from '../../core/tankChoice/rules'
 import type { ChoiceLine, ChoiceTank } from '../../core/tankChoice/tankChoice'
 import type { AuditStore } from '../audit/audit.store'
+import type { FactsService } from '../facts/facts.service'
 import { requireFreshPin, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
@@ -50,14 +51,15 @@ interface Collaborators {
   store: PlacingStore
   audit: AuditStore
   limits: () => Limits
-  heldDays: (nowMs: number) => (lotId: string) => number | null
+  facts: Pick<FactsService, 'tank' | 'heldDays'>
 }
 
 /** The one gate into a tank: the same rules, the same words and a lead's reason, whichever way fish come. */
-export function createPlacingService({ store, audit, limits, heldDays }: Collaborators) {
+export function createPlacingService({ store, audit, limits, facts }: Collaborators) {
   function lookAt({ going, tankId, path = 'tankId', runId = null, isPlan = false }: Asked, nowMs: number): { lots: LotAtHand[]; lines: ChoiceLine[]; tank: ChoiceTank } {
     const coming = going.map(({ lotId, quantity, fromPlaceId = null }) => ({ lotId, quantity, placeId: fromPlaceId }))
-    const [tank] = store.tanks({ nowMs, only: [tankId], heldDays: heldDays(nowMs), fightMemoryDays: limits().fightMemoryDays, exceptRunId: runId, coming, countsPlans: isPlan })
+    const known = facts.tank(tankId, nowMs)
+    const [tank] = store.tanks({ nowMs, tanks: known && !known.isRetired ? [known] : [], heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, exceptRunId: runId, coming, countsPlans: isPlan })
     if (!tank) throw fieldProblem(path, 'There is no such tank')
     const own = new Set(going.map(({ lotId }) => lotId))
     // A line's own plan for these very fish is no other plan; other lines of its crate are.
@@ -68,7 +70,7 @@ export function createPlacingService({ store, audit, limits, heldDays }: Collabo
     const lines = [...groupBy(going, ({ lotId }) => lotId)].flatMap(([lotId, parts]): ChoiceLine[] => {
       const [quantity, fromPlaceId] = [parts.reduce((sum, part) => sum + part.quantity, 0), parts[0]?.fromPlaceId]
       const lot = lots.find((each) => each.lotId === lotId)
-      const fromWaterId = fromPlaceId ? store.waterOfTank(fromPlaceId) : null
+      const fromWaterId = fromPlaceId ? (facts.tank(fromPlaceId, nowMs)?.water.id ?? null) : null
       return lot && quantity > 0 ? [{ id: lotId, animal: lot.animal, count: quantity, supplier: lot.supplier, ...(fromWaterId === null ? {} : { fromWaterId }) }] : []
     })
     return { lots, lines, tank: { ...tank, bookings, occupants } }
@@ -135,7 +137,7 @@ export function createPlacingService({ store, audit, limits, heldDays }: Collabo
       const crates = new Set(lots.map(({ lotId }) => store.crateOfLot(lotId)))
       const isOfTheirs = ({ lotId = '' }: { lotId?: string }): boolean => isMadeReady && crates.has(store.crateOfLot(lotId) ?? 'none')
       const others = [...new Set(tank.occupants.filter((each) => !isOfTheirs(each)).map(({ booked, animal }) => (booked === undefined ? `${animal.species} stand in it` : `${booked} counts on it as it is`)))]
-      const reasons = [...(store.isAlone(tank.id) ? [] : ['other tanks hang on its water']), ...others]
+      const reasons = [...(facts.tank(tank.id, context.nowMs)?.water.isAlone ? [] : ['other tanks hang on its water']), ...others]
       if (reasons.length === 0) return
       const message = `The water of ${tank.code} must not be changed for ${[...new Set(lots.map(({ animal }) => animal.species))].join(', ')}: ${reasons.join('; ')}. Choose a tank of its own water that nobody counts on.`
       const current: RuleRefusal = { rules: [{ code: 'plan-water', why: reasons.join('; ') }], tank: { id: tank.id, code: tank.code }, unsaid: [], mayOverrule: false }

@@ -2,10 +2,11 @@ import { and, desc, eq, sql } from 'drizzle-orm'
 import { eachApart } from '../../core/collections/eachApart'
 import { groupBy } from '../../core/collections/groupBy'
 import { changesTankWater, isMadeReady } from '../../core/bench/runPlan'
+import { fightsSince } from '../../core/facts/askFacts'
+import type { LotFacts, NotedOfLot, TankFacts } from '../../core/facts/facts'
 import type { Overruled } from '../../core/placing/overruled'
 import { animalAs } from '../../core/species/animalAs'
 import type { RegisterValues } from '../../core/setup/registers'
-import type { TankPurpose, TankState, Water } from '../../core/room/room.schema'
 import type { RescueView } from '../../core/today/todayView'
 import type { BookedFish, Booking } from '../../core/tankChoice/bookings'
 import type { Animal, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
@@ -13,7 +14,6 @@ import { run } from '../bench/bench.table'
 import { openRunOf } from '../bench/onBench'
 import { tankOverride } from '../crates/crates.table'
 import type { Database } from '../db/open'
-import { isAlone, waterId } from '../room/waterOf'
 import { species } from '../species/species.table'
 
 const dayMs = 86_400_000
@@ -28,8 +28,8 @@ export interface LotAtHand {
 /** Which bookings are looked past: those of the fish themselves. */
 export interface LookingFor {
   nowMs: number
-  /** Only these tanks; all in use where left out. */
-  only?: readonly string[]
+  /** What is known of the tanks that are asked about. */
+  tanks: readonly TankFacts[]
   /** Days of its hold that a lot has served; null when it is not held. */
   heldDays: (lotId: string) => number | null
   /** How long a fight counts against a tank. */
@@ -44,19 +44,12 @@ export interface LookingFor {
   countsPlans: boolean
 }
 
-interface Placed {
-  tankId: string
+interface LotRow extends NotedOfLot {
   lotId: string
   speciesId: string
-  quantity: number
   supplier: string
-  sizeCm: number | null
-  strain: string | null
-  water: Water | null
-  sinceMs: number
 }
 
-const lotColumns = sql`lot.id AS lotId, lot.species_id AS speciesId, lot.origin AS supplier, line.size_cm AS sizeCm, line.strain, lot.water, lot.created_at_ms AS sinceMs`
 const idsOf = (ids: readonly string[]) => sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`
 
 /** What every check of fish and tanks looks at: who stands where, who is to come, what a lead allowed. */
@@ -66,8 +59,8 @@ export function createPlacingStore({ orm }: Database) {
   const entriesOf = (ids: readonly string[]): Map<string, RegisterValues> =>
     new Map(ids.length === 0 ? [] : speciesByIds.all({ ids: JSON.stringify([...new Set(ids)]) }).map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
 
-  const animalOf = (book: ReadonlyMap<string, RegisterValues>, { speciesId, sizeCm, strain, water, sinceMs }: Placed, nowMs: number, isResident: boolean): Animal =>
-    animalAs(book.get(speciesId) ?? {}, { sizeCm, strain, water, notedDaysAgo: (nowMs - sinceMs) / dayMs, isResident })
+  const animalOf = (book: ReadonlyMap<string, RegisterValues>, { speciesId, sizeCm, strain, water, atMs }: NotedOfLot & { speciesId: string }, nowMs: number, isResident: boolean): Animal =>
+    animalAs(book.get(speciesId) ?? {}, { sizeCm, strain, water, notedDaysAgo: (nowMs - atMs) / dayMs, isResident })
 
   /** Fish on open runs that go to a tank of the room, and tanks whose water a run changes. */
   function runBookings(): (Booking & { tankId: string })[] {
@@ -88,7 +81,7 @@ export function createPlacingStore({ orm }: Database) {
   const lineBookings = (): (Booking & { tankId: string })[] =>
     orm
       .all<{ crateId: string; number: number; tankId: string; lotId: string; species: string; due: number }>(sql`SELECT crate.id AS crateId, crate.number, line.tank_id AS tankId, line.lot_id AS lotId, species.name AS species, sum(CASE WHEN r.id IS NULL THEN bag.listed ELSE coalesce(stock.quantity, 0) END) AS due
-        FROM crate JOIN line ON line.crate_id = crate.id AND line.tank_id IS NOT NULL JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id JOIN bag ON bag.line_id = line.id
+        FROM crate CROSS JOIN line ON line.crate_id = crate.id AND line.tank_id IS NOT NULL JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id JOIN bag ON bag.line_id = line.id
           LEFT JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL LEFT JOIN stock ON stock.place_id = bag.id AND stock.lot_id = line.lot_id
         WHERE crate.closed_at_ms IS NULL AND ${openRunOf(sql`bag.id`)} IS NULL GROUP BY line.id HAVING due > 0 ORDER BY crate.number, line.position`)
       .map(({ crateId, number, tankId, lotId, species: name, due }) => ({ id: crateId, tankId, plan: `crate ${number}`, takes: 'share' as const, isReady: false, fish: [{ lotId, species: name, quantity: due }] }))
@@ -110,8 +103,8 @@ export function createPlacingStore({ orm }: Database) {
     return new Map([...bookings()].map(([tankId, all]) => [tankId, all.filter(counts).map(asSeen)]))
   }
 
-  function lotRows(lotIds: readonly string[]): Placed[] {
-    return orm.all<Placed>(sql`SELECT '' AS tankId, 0 AS quantity, ${lotColumns} FROM lot LEFT JOIN line ON line.lot_id = lot.id WHERE lot.id IN ${idsOf(lotIds)} ORDER BY lot.code`)
+  function lotRows(lotIds: readonly string[]): LotRow[] {
+    return orm.all<LotRow>(sql`SELECT lot.id AS lotId, lot.species_id AS speciesId, lot.origin AS supplier, line.size_cm AS sizeCm, line.strain, lot.water, lot.created_at_ms AS atMs FROM lot LEFT JOIN line ON line.lot_id = lot.id WHERE lot.id IN ${idsOf(lotIds)} ORDER BY lot.code`)
   }
 
   return {
@@ -125,40 +118,30 @@ export function createPlacingStore({ orm }: Database) {
       return rows.map((row) => ({ lotId: row.lotId, supplier: row.supplier, animal: animalOf(book, row, nowMs, false) }))
     },
 
-    /** Tanks in use, in rack order, with who stands in them and who is to come. */
+    /** Tanks with who stands in them and who is to come. */
     tanks(asked: LookingFor): ChoiceTank[] {
-      const { nowMs, only, heldDays, coming = [] } = asked
-      const within = only ? sql`AND tank.id IN ${idsOf(only)}` : sql``
+      const { nowMs, tanks, heldDays, coming = [] } = asked
       const booked = bookedFor(asked)
-      const standing = orm.all<Placed>(sql`SELECT tank.id AS tankId, stock.quantity, ${lotColumns} FROM tank JOIN stock ON stock.place_id = tank.id AND stock.quantity > 0 JOIN lot ON lot.id = stock.lot_id LEFT JOIN line ON line.lot_id = lot.id WHERE 1 ${within}`)
-      const bookedLots = new Map(lotRows([...booked].filter(([id]) => !only || only.includes(id)).flatMap(([, all]) => all.flatMap(({ fish }) => fish.map(({ lotId }) => lotId)))).map((row) => [row.lotId, row]))
-      const book = entriesOf([...standing, ...bookedLots.values()].map(({ speciesId }) => speciesId))
-      const leaves = ({ tankId, lotId }: Placed): number => coming.filter((each) => each.lotId === lotId && each.placeId === tankId).reduce((sum, { quantity }) => sum + quantity, 0)
-      const toOccupant = (row: Placed): Occupant => ({ animal: animalOf(book, row, nowMs, true), quantity: row.quantity - leaves(row), supplier: row.supplier, heldDays: heldDays(row.lotId), lotId: row.lotId })
-      const byTank = groupBy(standing, ({ tankId }) => tankId)
+      const bookedLots = new Map(lotRows(tanks.flatMap(({ tankId }) => (booked.get(tankId) ?? []).flatMap(({ fish }) => fish.map(({ lotId }) => lotId)))).map((row) => [row.lotId, row]))
+      const book = entriesOf([...tanks.flatMap(({ lots }) => lots), ...bookedLots.values()].map(({ speciesId }) => speciesId))
+      const leaves = (tankId: string, lotId: string): number => coming.filter((each) => each.lotId === lotId && each.placeId === tankId).reduce((sum, { quantity }) => sum + quantity, 0)
+      const toOccupant = (tankId: string, { lotId, speciesId, origin, quantity, noted }: LotFacts): Occupant => ({ animal: animalOf(book, { speciesId, ...noted }, nowMs, true), quantity: quantity - leaves(tankId, lotId), supplier: origin, heldDays: heldDays(lotId), lotId })
       const toBooked = ({ plan, fish }: Booking): Occupant[] =>
         fish.flatMap(({ lotId, quantity }) => {
           const row = bookedLots.get(lotId)
           return row ? [{ animal: animalOf(book, row, nowMs, false), quantity, supplier: row.supplier, heldDays: heldDays(lotId), lotId, booked: plan }] : []
         })
-      const fightsSinceMs = nowMs - asked.fightMemoryDays * dayMs
-      return orm
-        .all<Omit<ChoiceTank, 'occupants' | 'agents' | 'bookings'> & { agents: string; purpose: TankPurpose | null; state: TankState | null }>(
-          sql`SELECT tank.id, tank.code, ${waterId} AS waterId, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL, system.agents, system.zone_id AS zoneId,
-              tank.net_volume_l AS netVolumeL, tank.purpose, tank.state,
-              (SELECT count(*) FROM "check" c WHERE c.tank_id = tank.id AND c.replaced_by_id IS NULL AND c.happened_at_ms >= ${fightsSinceMs} AND c.signs LIKE '%"chased"%')
-                + (SELECT count(*) FROM movement m WHERE m.from_place_id = tank.id AND m.kind = 'loss' AND m.cause = 'eaten' AND m.happened_at_ms >= ${fightsSinceMs} AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)) AS fights
-            FROM tank JOIN system ON system.id = tank.system_id WHERE tank.retired_at_ms IS NULL ${within} ORDER BY tank.rack, tank.shelf, tank.position`,
-        )
-        .map(({ agents, ...tank }) => {
-          const counted = booked.get(tank.id) ?? []
-          return { ...tank, agents: JSON.parse(agents) as string[], fights: Math.min(3, tank.fights), bookings: counted, occupants: [...(byTank.get(tank.id) ?? []).map(toOccupant).filter(({ quantity }) => quantity > 0), ...counted.flatMap(toBooked)] }
-        })
+      return tanks.map((tank) => {
+        const { tankId: id, code, water, agents, zoneId, netVolumeL, purpose, state, lots } = tank
+        const counted = booked.get(id) ?? []
+        const { id: bodyOfWater, kind, tempC, salinityPpt, ph, alkalinityMeqL } = water
+        return {
+          ...{ id, code, waterId: bodyOfWater, water: kind, tempC, salinityPpt, ph, alkalinityMeqL, agents, zoneId, netVolumeL, purpose, state, bookings: counted },
+          fights: Math.min(3, fightsSince(tank, nowMs - asked.fightMemoryDays * dayMs)),
+          occupants: [...lots.map((lot) => toOccupant(id, lot)).filter(({ quantity }) => quantity > 0), ...counted.flatMap(toBooked)],
+        }
+      })
     },
-
-    /** The body of water in which a place lies, where it is a tank; null for bags and vessels. */
-    waterOfTank: (placeId: string): string | null => orm.get<{ waterId: string } | undefined>(sql`SELECT ${waterId} AS waterId FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${placeId}`)?.waterId ?? null,
-    isAlone: (tankId: string): boolean => orm.get(sql`SELECT 1 AS yes FROM tank JOIN system ON system.id = tank.system_id WHERE tank.id = ${tankId} AND ${isAlone}`) !== undefined,
 
     /** What was decided against rules for a lot in a tank. */
     overruled: (lotId: string, tankId: string): Overruled[] => orm.select({ codes: tankOverride.codes, broken: tankOverride.broken }).from(tankOverride).where(and(eq(tankOverride.lotId, lotId), eq(tankOverride.tankId, tankId))).all(),

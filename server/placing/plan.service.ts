@@ -4,6 +4,7 @@ import { rulesAgainst } from '../../core/tankChoice/explainChoice'
 import { prepareChoice } from '../../core/tankChoice/prepareChoice'
 import type { ChoiceInput } from '../../core/tankChoice/tankChoice'
 import type { DeliveryStore, PlannedLine } from '../crates/delivery.store'
+import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem } from '../http/problem'
 import type { PlacingService } from './placing.service'
@@ -22,17 +23,18 @@ interface Collaborators {
   store: PlacingStore
   placing: Pick<PlacingService, 'refuseOrOverrule'>
   limits: () => Limits
-  heldDays: (nowMs: number) => (lotId: string) => number | null
+  facts: Pick<FactsService, 'inUse' | 'tank' | 'heldDays'>
 }
 
 /** Looks at the tanks that the lines of a crate are planned for, all of them together. */
-export function createPlanService({ lines, shipping, store, placing, limits, heldDays }: Collaborators) {
+export function createPlanService({ lines, shipping, store, placing, limits, facts }: Collaborators) {
   /** Lines whose fish are still in bags; what stands in tanks or on the bench is planned no more. */
   const openLines = (crateId: string): PlannedLine[] => lines(crateId).filter(({ open }) => open > 0).map((line) => ({ ...line, count: line.open }))
 
   /** What tanks are chosen from; `only` these tanks where it is said. */
   function input(crateId: string, planned: readonly PlannedLine[], nowMs: number, only?: readonly string[]): ChoiceInput {
-    const tanks = store.tanks({ nowMs, ...(only ? { only } : {}), heldDays: heldDays(nowMs), fightMemoryDays: limits().fightMemoryDays, exceptCrateId: crateId, countsPlans: true })
+    const known = only ? only.flatMap((id) => facts.tank(id, nowMs) ?? []).filter(({ isRetired }) => !isRetired) : facts.inUse(nowMs)
+    const tanks = store.tanks({ nowMs, tanks: known, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, exceptCrateId: crateId, countsPlans: true })
     return { lines: planned.map(({ id, animal, count, supplier }) => ({ id, animal, count, supplier })), tanks, shipping: shipping(crateId), limits: limits() }
   }
 

@@ -1,15 +1,17 @@
 import { TZDate } from '@date-fns/tz'
 import { startOfDay } from 'date-fns'
-import { groupBy } from '../../core/collections/groupBy'
+import { flagOf, lastLook, newestHold, stockOf } from '../../core/facts/askFacts'
+import type { TankFacts } from '../../core/facts/facts'
+import type { Limits } from '../../core/limits/houseLimits'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import type { AddSystem } from '../../core/room/room.schema'
 import { dangerOf } from '../../core/species/handling'
-import { countFish, type StockView } from '../../core/ledger/stockView'
-import type { HoldView, MovementView, RoomView, TankSummary, TankView } from '../../core/room/roomView'
+import { countFish } from '../../core/ledger/stockView'
+import type { MovementView, RoomView, TankSummary, TankView } from '../../core/room/roomView'
 import type { Booking } from '../../core/tankChoice/bookings'
-import { tankFlag } from '../../core/room/tankFlag'
 import type { CheckView } from '../../core/rounds/roundView'
 import { dayInZone } from '../../core/time/dayInZone'
+import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { isBagEntry } from '../ledger/ledger.service'
@@ -23,43 +25,39 @@ const mostEntries = 5000
 
 interface Collaborators {
   store: RoomStore
+  facts: Pick<FactsService, 'inUse' | 'tank'>
+  limits: () => Pick<Limits, 'shopHoldDays'>
   ledger: LedgerStore
   checksAt: (tankId: string, limit: number) => CheckView[]
-  holdsByTank: (nowMs: number, only: string | null) => Map<string, HoldView>
   bookings: () => Map<string, Booking[]>
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService({ store, ledger, checksAt, holdsByTank, bookings }: Collaborators) {
+export function createRoomService({ store, facts, limits, ledger, checksAt, bookings }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
-  const lostToday = (nowMs: number): Map<string, number> => ledger.lostSince(startOfDay(new TZDate(nowMs, zone())).getTime())
+  /** What tanks are held against now, asked once for all of them. */
+  function now(nowMs: number) {
+    const timeZone = zone()
+    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), dayStartMs: startOfDay(new TZDate(nowMs, timeZone)).getTime(), limits: limits(), booked: bookings() }
+  }
 
-  /** Sums tanks up: all of the room, or `only` one, for which nothing else is read. */
-  function summarise(tanks: TankRow[], nowMs: number, only: string | null = null): TankSummary[] {
-    const today = dayInZone(nowMs, zone())
-    const lost = lostToday(nowMs)
-    const checks = new Map(store.lastChecks(null, only).map((check) => [check.tankId, check]))
-    const holds = holdsByTank(nowMs, only)
-    const booked = bookings()
-    const stock = groupBy(ledger.tankStock(only), (row) => row.placeId)
-    return tanks.map((tank) => {
-      const lots = stock.get(tank.id) ?? []
-      const check = checks.get(tank.id)
-      const { id, code, kind, systemId, rack, shelf, position } = tank
-      return {
-        ...{ id, code, kind, systemId, rack, shelf, position },
-        fish: countFish(lots),
-        mainSpecies: lots[0]?.species ?? null,
-        speciesCount: new Set(lots.map((lot) => lot.species)).size,
-        danger: lots.map(({ handling }) => dangerOf(handling)).find((each) => each !== null) ?? null,
-        hold: holds.get(tank.id) ?? null,
-        bookings: booked.get(tank.id) ?? [],
-        isCheckedToday: check?.roundOn === today,
-        lastCheckAtMs: check?.happenedAtMs ?? null,
-        flag: tankFlag({ signs: check?.signs ?? [], ate: check?.ate ?? null, lostToday: lost.get(tank.id) ?? 0 }),
-      }
-    })
+  /** Sums a tank up as its glass shows it. */
+  function summarise(tank: TankFacts, { nowMs, timeZone, on, dayStartMs, limits: inForce, booked }: ReturnType<typeof now>): TankSummary {
+    const { tankId: id, code, kind, systemId, rack, shelf, position, lots } = tank
+    const look = lastLook(tank)
+    return {
+      ...{ id, code, kind, systemId, rack, shelf, position },
+      fish: countFish(lots),
+      mainSpecies: lots[0]?.species ?? null,
+      speciesCount: new Set(lots.map((lot) => lot.species)).size,
+      danger: lots.map(({ book }) => dangerOf(book.handling)).find((each) => each !== null) ?? null,
+      hold: newestHold(tank, inForce, nowMs, timeZone),
+      bookings: booked.get(id) ?? [],
+      isCheckedToday: look?.on === on,
+      lastCheckAtMs: look?.atMs ?? null,
+      flag: flagOf(tank, look, dayStartMs),
+    }
   }
 
   function requireTank(id: string): TankRow {
@@ -78,24 +76,25 @@ export function createRoomService({ store, ledger, checksAt, holdsByTank, bookin
 
   return {
     requireTank,
-    summarise,
     zone,
-    lostToday,
 
     /** The racks as they stand. */
-    view: (nowMs: number): RoomView => ({ name: store.room()?.name ?? '', systems: store.systems(), tanks: summarise(store.tanks(), nowMs) }),
+    view(nowMs: number): RoomView {
+      const [tanks, today] = [facts.inUse(nowMs), now(nowMs)]
+      return { name: store.room()?.name ?? '', systems: store.systems(), tanks: tanks.map((tank) => summarise(tank, today)) }
+    },
 
     /** One tank by its code, with as many of its newest entries as asked for. */
     tankView(code: string, asked: unknown, nowMs: number): TankView {
       const tank = store.tankByCode(code.toUpperCase())
       if (!tank) throw new Problem('not-found', `There is no tank ${code} in this room`)
       const entries = typeof asked === 'string' && /^\d{1,5}$/.test(asked) ? Math.min(Number(asked), mostEntries) : timelinePage
-      const summary = summarise([tank], nowMs, tank.id)[0]
+      const known = facts.tank(tank.id, nowMs)
       const system = store.systems().find((each) => each.id === tank.systemId)
-      if (!summary || !system) throw new Problem('internal', 'The tank has no system')
+      if (!known || !system) throw new Problem('internal', 'The tank has no system')
+      const { hold, bookings: booked, flag, isCheckedToday } = summarise(known, now(nowMs))
       const { id, kind, netVolumeL } = tank
-      const stock = ledger.tankStock(id).map(withoutPlace)
-      return { id, code: tank.code, kind, netVolumeL, system, stock, hold: summary.hold, bookings: summary.bookings, flag: summary.flag, isCheckedToday: summary.isCheckedToday, ...timeline(id, entries) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, isCheckedToday, ...timeline(id, entries) }
     },
 
     /** Adds a system with a rack of tanks. */
@@ -117,11 +116,6 @@ export function createRoomService({ store, ledger, checksAt, holdsByTank, bookin
   }
 }
 export type RoomService = ReturnType<typeof createRoomService>
-
-/** Drops the place from a stock row. */
-export function withoutPlace({ placeId: _, ...row }: StockView & { placeId: string }): StockView {
-  return row
-}
 
 function toMovementView(row: MovementRow, tankId: string): MovementView {
   const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId } = row

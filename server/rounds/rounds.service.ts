@@ -1,16 +1,18 @@
-import { groupBy } from '../../core/collections/groupBy'
-import { tankFlag } from '../../core/room/tankFlag'
+import { TZDate } from '@date-fns/tz'
+import { startOfDay } from 'date-fns'
+import { flagOf, lookBefore, stockOf } from '../../core/facts/askFacts'
+import { observedAt } from '../../core/facts/observation'
 import type { Limits } from '../../core/limits/houseLimits'
 import { roundIdOf, roundOfId, type RoundOf } from '../../core/rounds/roundId'
 import type { CloseRound, LeaveRound, RecordCheck } from '../../core/rounds/rounds.schema'
 import type { RoundStop, RoundView } from '../../core/rounds/roundView'
 import { walkingOrder } from '../../core/rounds/walkingOrder'
 import { dayInZone } from '../../core/time/dayInZone'
+import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
-import type { LedgerStore } from '../ledger/ledger.store'
 import { newId } from '../newId'
-import { withoutPlace, type RoomService } from '../room/room.service'
+import type { RoomService } from '../room/room.service'
 import type { RoomStore } from '../room/room.store'
 import type { RoundsStore } from './rounds.store'
 
@@ -19,28 +21,28 @@ const dayMs = 24 * hourMs
 
 interface Collaborators {
   store: RoundsStore
-  room: RoomService
+  room: Pick<RoomService, 'zone'>
   roomStore: RoomStore
-  ledger: LedgerStore
+  facts: Pick<FactsService, 'all' | 'inUse'>
   limits(): Pick<Limits, 'newArrivalDays' | 'roundOpenHours'>
 }
 
 /** The walk past all tanks. */
-export function createRoundsService({ store, room, roomStore, ledger, limits }: Collaborators) {
+export function createRoundsService({ store, room, roomStore, facts, limits }: Collaborators) {
   const today = (nowMs: number): string => dayInZone(nowMs, room.zone())
   const named = (of: RoundOf): RoundOf & { id: string } => ({ id: roundIdOf(of), ...of })
   /** The round that would be begun now. */
   const next = (nowMs: number): RoundOf => ({ on: today(nowMs), number: store.newestRound(today(nowMs)) + 1 })
-  const isFinished = (of: RoundOf): boolean => {
+  const isFinished = (of: RoundOf, nowMs: number): boolean => {
     const checked = new Set(store.ofRound(of.on, of.number).map(({ tankId }) => tankId))
-    return ledger.tankStock(null).every(({ placeId }) => checked.has(placeId))
+    return [...facts.all(nowMs).values()].every(({ tankId, lots }) => lots.length === 0 || checked.has(tankId))
   }
 
   /** The newest of today, or the first; one from before midnight as long as it goes on. */
   function current(nowMs: number): RoundOf & { id: string } {
     const on = today(nowMs)
     const last = store.lastRound(nowMs - limits().roundOpenHours * hourMs)
-    const goesOn = last !== null && last.on < on && last.closedAtMs === null && !isFinished(last)
+    const goesOn = last !== null && last.on < on && last.closedAtMs === null && !isFinished(last, nowMs)
     return goesOn ? named({ on: last.on, number: last.number }) : named({ on, number: Math.max(1, store.newestRound(on)) })
   }
 
@@ -72,6 +74,14 @@ export function createRoundsService({ store, room, roomStore, ledger, limits }: 
     return found
   }
 
+  /** The check of this tank that is corrected; by one other, once. */
+  function requireReplaced(id: string, tankId: string) {
+    const old = store.byId(id)
+    if (!old || old.tankId !== tankId) throw fieldProblem('replacesId', 'This tank has no such check')
+    if (old.replacedById) throw new Problem('conflict', 'Somebody else corrected this check meanwhile')
+    return old
+  }
+
   return {
     /** Somebody leaves a round before its end; whoever records in it next goes on with it. */
     leaveRound(context: CommandContext, { happenedAtMs }: LeaveRound) {
@@ -94,47 +104,40 @@ export function createRoundsService({ store, room, roomStore, ledger, limits }: 
      */
     view(asked: unknown, nowMs: number): RoundView {
       const { id, on, number } = askedFor(asked, nowMs) ?? current(nowMs)
-      const stock = groupBy(ledger.tankStock(null), (row) => row.placeId)
       const checks = new Map(store.ofRound(on, number).map((check) => [check.tankId, check]))
-      const earlier = new Map(roomStore.lastChecks({ on, number }).map((check) => [check.tankId, check]))
       const systems = new Map(roomStore.systems().map((system) => [system.id, system]))
-      const lost = room.lostToday(nowMs)
-      const tanks = roomStore.tanks()
+      const [tanks, dayStartMs] = [facts.inUse(nowMs), startOfDay(new TZDate(nowMs, room.zone())).getTime()]
       const stops = tanks
-        .filter((tank) => stock.has(tank.id))
+        .filter(({ lots }) => lots.length > 0)
         .map((tank) => {
-          const system = systems.get(tank.systemId)
-          const lots = (stock.get(tank.id) ?? []).map(withoutPlace)
-          const last = earlier.get(tank.id)
-          const newestMs = Math.max(...lots.map((lot) => lot.sinceMs))
-          const check = checks.get(tank.id) ?? null
+          const { tankId, code, kind, rack, shelf, position, water, lots } = tank
+          const last = lookBefore(tank, { on, number })
           return {
-            ...{ tankId: tank.id, code: tank.code, kind: tank.kind, rack: tank.rack, shelf: tank.shelf, position: tank.position, stock: lots, check },
-            systemName: system?.name ?? '',
-            water: system?.water ?? '',
-            lastCheck: last ? { ate: last.ate, signs: last.signs, note: last.note, happenedAtMs: last.happenedAtMs } : null,
-            flag: tankFlag({ signs: last?.signs ?? [], ate: last?.ate ?? null, lostToday: lost.get(tank.id) ?? 0 }),
+            ...{ tankId, code, kind, rack, shelf, position, stock: stockOf(tank), check: checks.get(tankId) ?? null },
+            systemName: systems.get(tank.systemId)?.name ?? '',
+            water: water.kind,
+            lastCheck: last ? { ate: last.ate, signs: last.signs, note: last.note, happenedAtMs: last.atMs } : null,
+            flag: flagOf(tank, last, dayStartMs),
             signs: last?.signs ?? [],
-            daysSinceArrival: Math.floor((nowMs - newestMs) / dayMs),
+            daysSinceArrival: Math.floor((nowMs - Math.max(...lots.map(({ sinceMs }) => sinceMs))) / dayMs),
           }
         })
       const ordered = walkingOrder(stops, limits().newArrivalDays).map(({ rack: _, shelf: __, position: ___, water: ____, signs: _____, daysSinceArrival: ______, ...stop }): RoundStop => stop)
-      return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), stops: ordered, emptyTanks: tanks.filter((tank) => !stock.has(tank.id)).map((tank) => tank.code) }
+      return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), stops: ordered, emptyTanks: tanks.filter(({ lots }) => lots.length === 0).map(({ code }) => code) }
     },
 
-    /** Records one look at one tank. */
-    recordCheck({ actor, key, nowMs }: CommandContext, { replacesId, roundId, ...input }: RecordCheck) {
+    /** Records one look at one tank, and one by one what it says. */
+    recordCheck({ actor, key, nowMs }: CommandContext, { replacesId, roundId, marks = [], ...input }: RecordCheck) {
       if (!roomStore.tankById(input.tankId)) throw fieldProblem('tankId', 'There is no such tank')
+      if (marks.some(({ lotId }) => lotId !== null && !store.isLot(lotId))) throw fieldProblem('marks', 'A mark names a lot that is not in the books')
+      const old = replacesId === null ? null : requireReplaced(replacesId, input.tankId)
       const id = newId()
       const of = roundOf(roundId, input)
+      const by = { staffId: actor.id, commandKey: key, recordedAtMs: nowMs }
       store.goOn({ id: roundIdOf(of), ...of, atMs: input.happenedAtMs, staffId: actor.id })
-      store.insert({ id, ...input, roundOn: of.on, roundNumber: of.number, expected: store.fishIn(input.tankId), staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
-      if (replacesId !== null) {
-        const old = store.byId(replacesId)
-        if (!old || old.tankId !== input.tankId) throw fieldProblem('replacesId', 'This tank has no such check')
-        if (old.replacedById) throw new Problem('conflict', 'Somebody else corrected this check meanwhile')
-        store.markReplaced(old.id, id)
-      }
+      store.insert({ id, ...input, roundOn: of.on, roundNumber: of.number, expected: store.fishIn(input.tankId), ...by })
+      const [seq = 0] = observedAt({ ...input, marks }).map((each) => store.observe({ ...each, tankId: input.tankId, checkId: id, happenedAtMs: input.happenedAtMs, ...by }))
+      if (old) store.markReplaced(old, { id, seq })
       return { id }
     },
   }

@@ -1,11 +1,11 @@
-import { desc, eq, gte, sql } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, sql } from 'drizzle-orm'
 import type { RoundOf } from '../../core/rounds/roundId'
 import type { Sign } from '../../core/rounds/rounds.schema'
 import type { CheckView } from '../../core/rounds/roundView'
 import type { Database } from '../db/open'
-import { stock } from '../ledger/ledger.table'
+import { lot, stock } from '../ledger/ledger.table'
 import { staff } from '../staff/staff.table'
-import { check, round } from './rounds.table'
+import { check, observation, round } from './rounds.table'
 
 /** Queries about rounds and their checks. */
 export function createRoundsStore({ orm, raw }: Database) {
@@ -17,6 +17,12 @@ export function createRoundsStore({ orm, raw }: Database) {
     .insert(check)
     .values(Object.fromEntries(fields.map((field) => [field, sql.placeholder(field)])) as unknown as typeof check.$inferInsert)
     .prepare()
+  const observedFields = ['kind', 'tankId', 'lotId', 'word', 'severity', 'value', 'note', 'checkId', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
+  const observe = orm
+    .insert(observation)
+    .values(Object.fromEntries(observedFields.map((field) => [field, sql.placeholder(field)])) as unknown as typeof observation.$inferInsert)
+    .returning({ seq: observation.seq })
+    .prepare()
   const fishIn = orm.select({ fish: sql<number>`coalesce(sum(${stock.quantity}), 0)` }).from(stock).where(eq(stock.placeId, sql.placeholder('tankId'))).prepare()
   const view = sql.raw(`SELECT 'check' AS type, c.id, c.tank_id AS tankId, c.round_on AS roundOn, c.round_number AS roundNumber, c.ate, c.signs, c.seen, c.expected, c.note,
     c.happened_at_ms AS happenedAtMs, c.recorded_at_ms AS recordedAtMs, staff.name AS staffName, c.replaced_by_id AS replacedById FROM "check" c JOIN staff ON staff.id = c.staff_id`)
@@ -24,8 +30,15 @@ export function createRoundsStore({ orm, raw }: Database) {
 
   return {
     insert: (values: typeof check.$inferInsert) => void insert.run(values),
+    /** Writes one thing that was observed, and answers with its place in the order. */
+    observe: (values: Omit<typeof observation.$inferInsert, 'seq'>): number => Number(observe.get(values)?.seq),
     byId: (id: string) => orm.select().from(check).where(eq(check.id, id)).get() ?? null,
-    markReplaced: (id: string, replacedById: string) => void orm.update(check).set({ replacedById }).where(eq(check.id, id)).run(),
+    /** A check was corrected by another, and with it all that it said. */
+    markReplaced({ id, tankId, happenedAtMs }: Pick<typeof check.$inferSelect, 'id' | 'tankId' | 'happenedAtMs'>, by: { id: string; seq: number }): void {
+      orm.update(check).set({ replacedById: by.id }).where(eq(check.id, id)).run()
+      orm.update(observation).set({ replacedBySeq: by.seq }).where(and(eq(observation.tankId, tankId), inArray(observation.kind, ['ate', 'sign', 'seen', 'note']), eq(observation.happenedAtMs, happenedAtMs), eq(observation.checkId, id))).run()
+    },
+    isLot: (id: string): boolean => orm.select({ id: lot.id }).from(lot).where(eq(lot.id, id)).get() !== undefined,
     /** Standing checks of one round, oldest first. */
     ofRound: (on: string, number: number): CheckView[] =>
       orm.all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.round_on = ${on} AND c.round_number = ${number} AND c.replaced_by_id IS NULL ORDER BY c.happened_at_ms, c.recorded_at_ms`).map(toView),

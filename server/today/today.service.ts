@@ -4,23 +4,27 @@ import { alarmsOf, isForgotten } from '../../core/bench/alarms'
 import type { RecheckView, RunView } from '../../core/bench/benchView'
 import { followRun } from '../../core/bench/followRun'
 import { eachApart } from '../../core/collections/eachApart'
+import { groupBy } from '../../core/collections/groupBy'
 import { openClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
+import { holdOf, hungryForMs, lastLook, lossesSince } from '../../core/facts/askFacts'
+import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
 import { baseUnits, type DisplayUnits } from '../../core/units/units'
-import type { HoldView } from '../../core/room/roomView'
 import { poisonsDead } from '../../core/species/handling'
 import { dayInZone } from '../../core/time/dayInZone'
-import { notEatingForMs } from '../../core/today/notEating'
-import { shopHold } from '../../core/today/shopHold'
-import type { HeldLot, HungryLot, RescueView, RunOnToday, TodayView } from '../../core/today/todayView'
+import type { HeldLot, HungryLot, RecentLoss, RescueView, RunOnToday, TodayView } from '../../core/today/todayView'
+import type { FactsService } from '../facts/facts.service'
+import type { DueView } from '../due/due.service'
 import type { RoomStore } from '../room/room.store'
-import type { LotInTank, TodayStore } from './today.store'
+import type { TodayStore } from './today.store'
 
 interface Collaborators {
   store: TodayStore
+  facts: FactsService
   roomStore: RoomStore
-  crates: () => CrateSummary[]
+  crates: (nowMs: number) => CrateSummary[]
+  due: (nowMs: number) => DueView
   limits: () => Limits
   runs: () => RunView[]
   rechecks: (nowMs: number) => RecheckView[]
@@ -29,28 +33,39 @@ interface Collaborators {
 /** A hold that ended stays in the list for so many days, so that nobody misses it. */
 const servedDaysShown = 3
 
-/** What the room needs now. */
-export function createTodayService({ store, roomStore, crates, limits, runs, rechecks, rescues }: Collaborators) {
-  const placeOf = ({ lotId, lotCode, species, tankCode, quantity }: LotInTank) => ({ lotId, lotCode, species, tankCode, quantity })
+/** A lot where it stands. */
+interface StandingLot extends LotFacts {
+  tank: TankFacts
+}
 
-  function held(lots: LotInTank[], nowMs: number, days: number, timeZone: string, broken: Broken): HeldLot[] {
-    const openedAt = store.openedAt(null)
+/** What the room needs now. */
+export function createTodayService({ store, facts, roomStore, crates, due, limits, runs, rechecks, rescues }: Collaborators) {
+  const placeOf = ({ lotId, lotCode, species, tank, quantity }: StandingLot) => ({ lotId, lotCode, species, tankCode: tank.code, quantity })
+
+  function held(lots: StandingLot[], nowMs: number, timeZone: string, broken: Broken): HeldLot[] {
     const holds = eachApart(lots, (lot): HeldLot[] => {
-      const openedAtMs = openedAt.get(lot.lotId)
-      const hold = openedAtMs === undefined ? null : shopHold(openedAtMs, nowMs, days, timeZone)
+      const hold = holdOf(lot, limits(), nowMs, timeZone)
       return hold && hold.day <= hold.of + servedDaysShown ? [{ ...placeOf(lot), ...hold }] : []
     }, broken((lot) => `the hold of lot ${lot.lotCode}`)).flat()
     return holds.sort((a, b) => b.day - a.day)
   }
 
-  function hungry(lots: LotInTank[], nowMs: number, notEatingDays: number, broken: Broken): HungryLot[] {
-    const appetites = store.appetite()
+  function hungry(lots: StandingLot[], nowMs: number, broken: Broken): HungryLot[] {
     const found = eachApart(lots, (lot): HungryLot[] => {
-      const { lastAnswer = null, lastAnswerMs = null, lastMealMs = null } = appetites.get(lot.tankId) ?? {}
-      const forMs = notEatingForMs({ ...lot, lastAnswer, lastAnswerMs, lastMealMs }, nowMs, notEatingDays)
-      return forMs === null ? [] : [{ ...placeOf(lot), forMs, isNew: lastMealMs === null || lastMealMs < lot.sinceMs, firstFoods: lot.firstFoods }]
+      const forMs = hungryForMs(lot, limits(), nowMs)
+      return forMs === null ? [] : [{ ...placeOf(lot), forMs, isNew: lot.lastMeal === null, firstFoods: lot.book.firstFoods }]
     }, broken((lot) => `the appetite of lot ${lot.lotCode}`)).flat()
     return found.sort((a, b) => b.forMs - a.forMs)
+  }
+
+  /** Losses since a moment, by tank and lot, newest first. */
+  function lost(tanks: readonly TankFacts[], sinceMs: number, nowMs: number): RecentLoss[] {
+    const rows = tanks.flatMap((tank) => [...groupBy(lossesSince(tank, sinceMs), ({ lotId }) => lotId)].map(([lotId, losses]): RecentLoss => {
+      const [{ lotCode = '', species = '', poisons = null, atMs: lastAtMs = 0 } = {}] = losses
+      const causes = [...new Set(losses.flatMap(({ cause }) => cause ?? []))]
+      return { tankCode: tank.code, lotId, lotCode, species, quantity: losses.reduce((sum, { quantity }) => sum + quantity, 0), lastAtMs, causes, isPoison: poisonsDead({ poisons }) && nowMs - lastAtMs < poisonMs }
+    }))
+    return rows.sort((a, b) => b.lastAtMs - a.lastAtMs)
   }
 
   return {
@@ -58,11 +73,11 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
       const room = roomStore.room()
       const timeZone = room?.timeZone ?? 'UTC'
       const on = dayInZone(nowMs, timeZone)
-      const { shopHoldDays, notEatingDays, recentLossDays } = limits()
-      const lots = store.lotsInTanks(null)
-      const checked = new Set(roomStore.lastChecks(null).filter((check) => check.roundOn === on).map((check) => check.tankId))
-      const all = crates()
-      const stocked = new Map(lots.map((lot) => [lot.tankId, lot.tankCode]))
+      const { recentLossDays } = limits()
+      const tanks = [...facts.all(nowMs).values()].sort((a, b) => (a.code < b.code ? -1 : 1))
+      const stocked = tanks.filter(({ lots }) => lots.length > 0)
+      const lots = stocked.flatMap((tank) => [...tank.lots].sort((a, b) => (a.lotCode < b.lotCode ? -1 : 1)).map((lot): StandingLot => ({ ...lot, tank })))
+      const all = crates(nowMs)
       const notWorkedOut: string[] = []
       const broken: Broken = (nameOf) => (row) => (notWorkedOut.push(nameOf(row)), null)
       const lossesFromMs = subDays(startOfDay(new TZDate(nowMs, timeZone)), recentLossDays - 1).getTime()
@@ -73,42 +88,16 @@ export function createTodayService({ store, roomStore, crates, limits, runs, rec
         runs: eachApart(runs(), (run) => runOnToday(run, limits(), nowMs, room ?? baseUnits), brokenRun).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
         rechecks: rechecks(nowMs).filter(({ dueAtMs, doneAtMs, look }) => (doneAtMs === null ? dueAtMs <= nowMs + soonMs : look === 'worse')),
         claims: eachApart(all, (crate) => openClaim(crate, nowMs), broken((crate) => `the claim of crate ${crate.number}`)).flat().sort((a, b) => a.leftMs - b.leftMs),
-        unchecked: [...stocked].filter(([id]) => !checked.has(id)).map(([, code]) => code),
-        stockedTanks: stocked.size,
-        notEating: hungry(lots, nowMs, notEatingDays, broken),
-        losses: store.lossesSince(lossesFromMs).map(({ causes, poisons, ...row }) => ({ ...row, causes: causes?.split(',') ?? [], isPoison: poisonsDead({ poisons }) && nowMs - row.lastAtMs < poisonMs })),
+        unchecked: stocked.filter((tank) => lastLook(tank)?.on !== on).map(({ code }) => code),
+        stockedTanks: stocked.length,
+        notEating: hungry(lots, nowMs, broken),
+        losses: lost(tanks, lossesFromMs, nowMs),
         lossDays: recentLossDays,
-        holds: held(lots, nowMs, shopHoldDays, timeZone, broken),
+        holds: held(lots, nowMs, timeZone, broken),
         rescues: rescues(),
+        prepare: due(nowMs).items.filter(({ kind, done, byMs }) => kind === 'preparation' && done === null && (byMs === null || byMs - nowMs <= prepareAheadMs)),
         broken: notWorkedOut,
       }
-    },
-
-    /** Days of its hold that each lot in a tank has served; null for those that are not held, or no longer. */
-    heldDaysAt(nowMs: number): (lotId: string) => number | null {
-      const openedAt = store.openedAt(null)
-      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
-      const days = limits().shopHoldDays
-      return (lotId) => {
-        const openedAtMs = openedAt.get(lotId)
-        const hold = openedAtMs === undefined ? null : shopHold(openedAtMs, nowMs, days, timeZone)
-        return hold && !hold.isServed ? hold.day : null
-      }
-    },
-
-    /** By tank: the shop hold of its newest lot, for the scale on the glass; of all tanks, or `only` one. */
-    holdsByTank(nowMs: number, only: string | null): Map<string, HoldView> {
-      const openedAt = store.openedAt(only)
-      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
-      const days = limits().shopHoldDays
-      const holds = new Map<string, HoldView>()
-      for (const { tankId, lotId } of store.lotsInTanks(only)) {
-        const openedAtMs = openedAt.get(lotId)
-        const hold = openedAtMs === undefined ? null : shopHold(openedAtMs, nowMs, days, timeZone)
-        const known = holds.get(tankId)
-        if (hold && !hold.isServed && (!known || hold.day < known.day)) holds.set(tankId, { day: hold.day, of: hold.of })
-      }
-      return holds
     },
   }
 }
@@ -125,6 +114,8 @@ const brokenRun = (run: RunView): RunOnToday => ({ id: run.id, number: run.numbe
 /** So long after its death a poisoner is an alarm for everything on its water. */
 const poisonMs = 24 * 3_600_000
 
+/** Preparation is shown a day ahead. */
+const prepareAheadMs = 24 * 3_600_000
 /** A recheck is shown a little ahead. */
 const soonMs = 15 * 60_000
 

@@ -1,0 +1,43 @@
+import type { RecheckView, RunView } from '../../core/bench/benchView'
+import { eachApart } from '../../core/collections/eachApart'
+import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
+import type { StepView } from '../../core/crates/preparation'
+import { brokenRunDue, byUrgency, claimDue, crateDue, preparationDue, recheckDue, runDue, type DueItem } from '../../core/due/due'
+import type { Limits } from '../../core/limits/houseLimits'
+import type { DisplayUnits } from '../../core/units/units'
+
+interface Collaborators {
+  runs: () => RunView[]
+  rechecks: (nowMs: number) => RecheckView[]
+  /** Crates that are not done, and those whose claim may still be made. */
+  crates: (nowMs: number) => CrateSummary[]
+  preparation: (crateId: string, nowMs: number) => { steps: StepView[] }
+  limits: () => Limits
+  units: () => DisplayUnits
+}
+
+export interface DueView {
+  /** The most urgent first. */
+  items: DueItem[]
+  /** What could not be worked out, by name; everything else could. */
+  broken: string[]
+}
+
+/** All work that waits, from wherever it comes, in one shape. */
+export function createDueService({ runs, rechecks, crates, preparation, limits, units }: Collaborators) {
+  return {
+    view(nowMs: number): DueView {
+      const broken: string[] = []
+      const apart = <Row>(rows: readonly Row[], dueOf: (row: Row) => DueItem[], nameOf: (row: Row) => string): DueItem[] => eachApart(rows, dueOf, (row) => (broken.push(nameOf(row)), [])).flat()
+      const all = crates(nowMs)
+      const items = [
+        ...eachApart(runs(), (run) => runDue(run, limits(), nowMs, units()), (run) => [brokenRunDue(run)]).flat(),
+        ...rechecks(nowMs).map((recheck) => recheckDue(recheck, nowMs)),
+        ...apart(all, (crate) => [...crateDue(crate, nowMs), ...claimDue(crate, nowMs)], ({ number }) => `what is due of crate ${number}`),
+        ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
+      ]
+      return { items: items.sort(byUrgency), broken }
+    },
+  }
+}
+export type DueService = ReturnType<typeof createDueService>

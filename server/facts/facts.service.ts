@@ -1,0 +1,79 @@
+import type { FactEvent, TankFacts } from '../../core/facts/facts'
+import { foldAll, nothingKnown } from '../../core/facts/foldFacts'
+import { holdOf } from '../../core/facts/askFacts'
+import { groupBy } from '../../core/collections/groupBy'
+import type { Limits } from '../../core/limits/houseLimits'
+import type { Change } from '../events/changes'
+import type { FactsStore, Horizon } from './facts.store'
+
+const [hourMs, dayMs] = [3_600_000, 86_400_000]
+/** Looks, readings and doses of so many days are judged together. */
+const lookDays = 10
+/** Losses speak for so long, whatever Today shows of them. */
+const lossDays = 7
+
+/** Commands that write nothing but movements of tanks and looks at them: what they touched is read anew, and nothing else. */
+const touching = new Set(['recordCheck', 'recordLoss', 'moveFish', 'releaseFish', 'correctCount', 'addFish', 'reverseMovement'])
+/** More at once is read anew as a whole. */
+const mostTouched = 200
+
+interface Collaborators {
+  store: FactsStore
+  limits: () => Pick<Limits, 'recentLossDays' | 'fightMemoryDays' | 'shopHoldDays'>
+  zone: () => string
+}
+
+/** What is known of tanks, read once for everybody until something is written. */
+export function createFactsService({ store, limits, zone }: Collaborators) {
+  let known: { version: string; hour: number; tanks: ReadonlyMap<string, TankFacts> } | null = null
+
+  /** Whole hours, so that the minutes passing are nothing that changed. */
+  function horizonOf(nowMs: number): Horizon {
+    const hourAgoMs = Math.floor(nowMs / hourMs) * hourMs
+    const { recentLossDays, fightMemoryDays } = limits()
+    return { looksMs: hourAgoMs - lookDays * dayMs, lossesMs: hourAgoMs - (Math.max(recentLossDays, lossDays) + 1) * dayMs, fightsMs: hourAgoMs - fightMemoryDays * dayMs }
+  }
+
+  function readAll(only: string | null, nowMs: number): Map<string, TankFacts> {
+    const { looksMs, lossesMs, fightsMs } = horizonOf(nowMs)
+    const events: FactEvent[] = [...store.standing(only), ...store.looks(only, looksMs), ...store.losses(only, lossesMs), ...store.measured(only, looksMs)]
+    const [byTank, fights] = [groupBy(events, ({ tankId }) => tankId), groupBy(store.fights(only, fightsMs), ({ tankId }) => tankId)]
+    return new Map(store.tanks(only).map((tank) => [tank.tankId, { ...foldAll({ ...tank, ...nothingKnown }, byTank.get(tank.tankId) ?? []), fights: (fights.get(tank.tankId) ?? []).map(({ id, atMs }) => ({ id, atMs })).sort((a, b) => b.atMs - a.atMs) }]))
+  }
+
+  const isKnown = (nowMs: number): boolean => known !== null && known.version === store.version() && known.hour === Math.floor(nowMs / hourMs)
+
+  /** Commands since the tanks were read, in one unbroken row of changes; null once something else was written. */
+  let touched: { version: string; keys: string[] } | null = null
+  function listen({ command, written }: Pick<Change, 'command' | 'written'>): void {
+    if (!touched || !written || written.before !== touched.version || !touching.has(command) || touched.keys.length >= mostTouched) touched = null
+    else touched = { version: written.after, keys: [...touched.keys, written.key] }
+  }
+
+  /** All tanks there ever were, by id and in rack order. */
+  function all(nowMs: number): ReadonlyMap<string, TankFacts> {
+    const [version, hour] = [store.version(), Math.floor(nowMs / hourMs)]
+    if (known?.version === version && known.hour === hour) return known.tanks
+    if (known?.hour === hour && touched?.version === version) {
+      const ids = [...new Set(touched.keys.flatMap(store.tanksTouchedBy))]
+      known = { version, hour, tanks: new Map([...known.tanks, ...ids.flatMap((id) => [...readAll(id, nowMs)])]) }
+    } else known = { version, hour, tanks: readAll(null, nowMs) }
+    touched = { version, keys: [] }
+    return known.tanks
+  }
+
+  return {
+    listen,
+    all,
+    /** Tanks in use, in rack order. */
+    inUse: (nowMs: number): TankFacts[] => [...all(nowMs).values()].filter(({ isRetired }) => !isRetired),
+    /** One tank; null where there is none. Nothing is read of any other. */
+    tank: (id: string, nowMs: number): TankFacts | null => (isKnown(nowMs) ? known?.tanks : readAll(id, nowMs))?.get(id) ?? null,
+    /** Days of its hold that a lot has served; null for one that is not held, not any more, or stands in no tank. */
+    heldDays(lotId: string, nowMs: number): number | null {
+      const hold = holdOf({ openedAtMs: store.openedAt(lotId) }, limits(), nowMs, zone())
+      return hold && !hold.isServed ? hold.day : null
+    },
+  }
+}
+export type FactsService = ReturnType<typeof createFactsService>

@@ -1,0 +1,62 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { createServices } from '../app'
+import type { Read } from '../http/endpoint'
+import { createTestRoom, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
+
+// Whatever a screen reads goes by an index wherever a table grows with the years: a plan that scans one is found here
+// before a room has a history to be slow with.
+const growing = ['movement', 'check', 'observation', 'command', 'crate', 'line', 'bag', 'bag_record', 'bag_photo', 'lot', 'run', 'run_source', 'run_event', 'run_movement', 'recheck', 'water_load', 'tank_override', 'audit_entry', 'stay', 'round']
+/** Screens that people have open all day; those of Setup are read now and then, and show whole tables. */
+const screens = ['/api/today', '/api/due', '/api/crates', '/api/crates/:crateId', '/api/crates/:crateId/placements', '/api/crates/:crateId/preparation', '/api/crates/:crateId/tank-choice', '/api/bench', '/api/bench/runs/:runId', '/api/room', '/api/tanks/:code', '/api/rounds/today']
+
+let room: TestRoom
+let reads: Read[]
+const asked = new Map<string, Set<string>>()
+let path = ''
+const params = { crateId: '', runId: '', code: 'R1-01' }
+
+beforeAll(async () => {
+  room = await createTestRoom()
+  const crate = await room.crateOf([['Cherry barb', 12, 2, room.tanks[0] ?? null]])
+  params.crateId = crate.id
+  await room.post(`/api/crates/${crate.id}/bags`, plainBag([crate.bags[0].id], 6))
+  await room.post('/api/checks', { ...quietCheck(room.tanks[0]?.id ?? ''), happenedAtMs: testNowMs })
+  // What is prepared from here on is what screens ask.
+  const { raw } = room.db
+  for (const { name } of raw.prepare(`SELECT name FROM sqlite_master WHERE type = 'index' AND sql LIKE '% WHERE %'`).all() as { name: string }[]) small.add(name)
+  const prepare = raw.prepare.bind(raw)
+  Object.assign(raw, { prepare: (sql: string) => (asked.set(path, (asked.get(path) ?? new Set()).add(sql)), prepare(sql)) })
+  reads = createServices({ db: room.db, now: () => testNowMs }).endpoints.filter((each): each is Read => each.kind === 'read')
+})
+afterAll(() => room.db.close())
+
+/** Indexes of what is open alone, which is never much. */
+const small = new Set<string>()
+
+/** Names of tables that a statement goes through from end to end, by the name it gives them. */
+function scanned(sql: string): string[] {
+  const plan = room.db.raw.prepare(`EXPLAIN QUERY PLAN ${sql}`).all(...([] as unknown[])) as { detail: string }[]
+  const aliases = new Map([...sql.matchAll(/(?:FROM|JOIN)\s+"?(\w+)"?\s+(?:AS\s+)?"?(\w+)"?/gi)].map(([, table = '', alias = '']) => [alias, table]))
+  return plan.flatMap(({ detail }) => {
+    const [, name = '', index = ''] = /^SCAN (\w+)(?:.* INDEX (\w+))?/.exec(detail) ?? []
+    if (small.has(index)) return []
+    const table = growing.includes(name) ? name : (aliases.get(name) ?? '')
+    return growing.includes(table) ? [`${table}: ${detail}`] : []
+  })
+}
+
+test.each(screens)('%s goes by indexes', (screen) => {
+  const read = reads.find((each) => each.path === screen)
+  if (!read) throw new Error(`there is no ${screen}`)
+  path = screen
+  try {
+    read.read({ params, query: {}, nowMs: testNowMs })
+  } catch (error) {
+    // A run that is not there: its statements were prepared all the same.
+    expect(String(error)).toContain('no such')
+  }
+  const statements = [...(asked.get(screen) ?? []), ...(asked.get('') ?? [])].filter((sql) => /^\s*(select|with)\b/i.test(sql))
+  expect(statements.length).toBeGreaterThan(0)
+  path = 'plans'
+  expect(statements.flatMap((sql) => scanned(sql).map((how) => `${how} in ${sql.replace(/\s+/g, ' ').slice(0, 120)}`))).toEqual([])
+})
