@@ -17,7 +17,7 @@ const policies = [
   { from: el('core'), allow: { to: el('core') } },
   { from: el('server'), allow: { to: el('{core,server}') } },
   { from: el('demo'), allow: { to: el('{core,server,demo}') } },
-  { from: el('speed'), allow: { to: el('{core,server,speed}') } },
+  { from: el('speed'), allow: { to: el('{core,server,demo,speed}') } },
   { from: el('attack'), allow: { to: el('{core,server,demo,attack}') } },
   { from: el('e2e'), allow: { to: el('e2e') } },
   { from: el('ui'), allow: { to: el('{core,ui}') } },

@@ -32,6 +32,7 @@ import { RoomSettingsPage } from './setup/RoomSettingsPage'
 import { SchoolsPage } from './setup/SchoolsPage'
 import { SetupFrame } from './setup/SetupFrame'
 import { SetupHome } from './setup/SetupHome'
+import { CalendarPage } from './today/CalendarPage'
 import { TodayPage } from './today/TodayPage'
 import { Broken, Nothing } from './ui/PageState'
 
@@ -46,6 +47,7 @@ export const router = createBrowserRouter([
         children: [
           { path: '/', element: <Navigate to="/today" replace /> },
           { path: '/today', element: <TodayPage /> },
+          { path: '/today/calendar', element: <CalendarPage /> },
           { path: '/crates', element: <CratesPage /> },
           { path: '/crates/new', element: <NewCratePage /> },
           { path: '/crates/:crateId', element: <CratePage /> },

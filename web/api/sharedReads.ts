@@ -4,7 +4,7 @@ import type { HouseDefaults } from '../../core/acclimation/question'
 import { schools as tradeSchools, type School } from '../../core/acclimation/schools'
 import { toSchool, type DefaultView, type HouseSchool } from '../../core/acclimation/schools.schema'
 import type { BenchView } from '../../core/bench/benchView'
-import type { CrateSummary } from '../../core/crates/crateView'
+import type { DueItem } from '../../core/due/due'
 import { standardLimits, type LimitView, type Limits } from '../../core/limits/houseLimits'
 import type { RoomView } from '../../core/room/roomView'
 import type { RegisterName, RegisterRow } from '../../core/setup/registers'
@@ -18,10 +18,10 @@ export function useRoomView(options?: SWRConfiguration) {
   return { room: data, problem: error }
 }
 
-/** Every crate, newest first. */
-export function useCrateSummaries(options?: SWRConfiguration) {
-  const { data, error } = useSWR<{ crates: CrateSummary[] }, unknown>(['crates'], () => fetchJson<{ crates: CrateSummary[] }>('/api/crates'), options)
-  return { crates: data?.crates, problem: error }
+/** Work that waits, the most urgent first. */
+export function useDue(options?: SWRConfiguration) {
+  const { data, error } = useSWR<{ items: DueItem[] }, unknown>(['due'], () => fetchJson<{ items: DueItem[] }>('/api/due'), options)
+  return { items: data?.items, problem: error }
 }
 
 /** Rows of a list that a lead keeps. */

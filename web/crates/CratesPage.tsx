@@ -1,16 +1,18 @@
+import { useState } from 'react'
 import { Link } from 'react-router'
-import { summaryStage, type CrateStage, type CrateSummary } from '../../core/crates/crateView'
+import { closedPage, summaryStage, type CrateStage, type CrateSummary } from '../../core/crates/crateView'
 import { nowMs } from '../api/clock'
-import { useCrateSummaries } from '../api/sharedReads'
 import { formatSpan, plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
+import { useCrates } from './useCrates'
 
-/** Every crate, and the one to turn to. */
+/** Every open crate, the newest closed ones, and the one to turn to. */
 export function CratesPage() {
-  const { crates, problem } = useCrateSummaries()
+  const [closed, setClosed] = useState(closedPage)
+  const { crates, hasOlder, problem } = useCrates(closed)
   if (!crates) return problem ? <Trouble problem={problem} /> : <Waiting what="the crates" />
   return (
     <>
@@ -36,6 +38,11 @@ export function CratesPage() {
             </Apart>
           ))}
         </ul>
+      )}
+      {hasOlder && (
+        <button type="button" className="button" onClick={() => setClosed(closed + closedPage)}>
+          Older crates
+        </button>
       )}
     </>
   )

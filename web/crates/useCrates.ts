@@ -1,5 +1,5 @@
 import useSWR from 'swr'
-import { withPendingBags, type CrateView, type PendingBagCommand, type WaitingForTank } from '../../core/crates/crateView'
+import { withPendingBags, type CrateList, type CrateView, type PendingBagCommand, type WaitingForTank } from '../../core/crates/crateView'
 import type { BoxFacts } from '../../core/crates/box.schema'
 import type { EditClaim } from '../../core/crates/claim.schema'
 import type { ChooseTanks } from '../../core/crates/delivery.schema'
@@ -22,6 +22,12 @@ export function useCrate(crateId: string) {
   const pending = usePending(['recordBags', 'undoBags', 'placeBags', 'addBag'], `/api/crates/${crateId}/`)
   const crate = data && withPendingBags(data, pending.map(({ command, key, staffId, body }) => ({ command, key, staffId, input: body }) as PendingBagCommand))
   return { crate, problem: error as unknown, isLoading }
+}
+
+/** Crates, newest first: every open one, and so many closed ones. */
+export function useCrates(closed: number) {
+  const { data, error } = useSWR<CrateList, unknown>(['crates', 'list', closed], () => fetchJson<CrateList>(`/api/crates?closed=${closed}`), { keepPreviousData: true })
+  return { crates: data?.crates, hasOlder: data?.hasOlder ?? false, problem: error }
 }
 
 /** For each planned tank with fish waiting in bags: the rules that they would break in it. Not settled until the server has answered, or cannot. */

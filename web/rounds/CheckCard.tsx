@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { ateAnswers, signs, type Ate, type RecordCheck, type Sign } from '../../core/rounds/rounds.schema'
+import { cardAnswers, cardSigns, type Ate, type RecordCheck, type Sign } from '../../core/rounds/rounds.schema'
 import { isQuiet, pendingCheckId, type RoundStop, type RoundView } from '../../core/rounds/roundView'
 import { dangerOf } from '../../core/species/handling'
 import { countFish } from '../../core/ledger/stockView'
@@ -69,7 +69,7 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
         ))}
       </ul>
       <div className="exceptions">
-        {(ateAnswers.filter((ate) => ate !== 'all') as Ate[]).map((ate) => (
+        {(cardAnswers.filter((ate) => ate !== 'all') as Ate[]).map((ate) => (
           <button key={ate} type="button" className="hand-button" aria-pressed={found.ate === ate} onClick={() => change({ ate: found.ate === ate ? 'all' : ate })}>
             {ateWords[ate]}
           </button>
@@ -106,7 +106,7 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
       </div>
       <Sheet title={`What do you see in ${stop.code}?`} isOpen={sheet === 'sign'} onClose={() => setSheet(null)}>
         <div className="sign-choice">
-          {signs.map((sign) => (
+          {cardSigns.map((sign) => (
             <button key={sign} type="button" className="hand-button" aria-pressed={found.signs.includes(sign)} onClick={() => toggleSign(sign)}>
               {sign}
             </button>

@@ -3,7 +3,7 @@ import { mutate } from 'swr'
 import type { DeviceView } from '../../core/staff/staff.schema'
 import { sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
-import { useLeadRead } from '../api/useLeadRead'
+import { useRecorderRead } from '../api/useRecorderRead'
 import { useWrite } from '../api/useOutbox'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
@@ -12,7 +12,7 @@ import { PlainHttpNotice } from './RoomSettingsPage'
 
 /** Every device that is open for this room, and how to close it. */
 export function DevicesPage() {
-  const { data, problem } = useLeadRead<{ devices: DeviceView[] }>('/api/devices')
+  const { data, problem } = useRecorderRead<{ devices: DeviceView[] }>('/api/devices')
   const { signOut, isSecure } = useSession()
   const write = useWrite()
   const format = useFormat()

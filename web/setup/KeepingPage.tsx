@@ -5,7 +5,7 @@ import type { CopiesView } from '../../core/keeping/notice'
 import { ApiProblem, sentenceOf } from '../api/ApiProblem'
 import { download, type DownloadProgress } from '../api/download'
 import { useSession } from '../api/session'
-import { useLeadRead } from '../api/useLeadRead'
+import { useRecorderRead } from '../api/useRecorderRead'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
@@ -14,7 +14,7 @@ import { useFormat } from '../ui/useFormat'
 
 /** Copies of the room: a backup to restore from, and everything in an open format. */
 export function KeepingPage() {
-  const { data, problem } = useLeadRead<KeepingView>('/api/keeping')
+  const { data, problem } = useRecorderRead<KeepingView>('/api/keeping')
   if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="what there is to keep" />
   return (
     <>

@@ -5,7 +5,7 @@ import { useForm } from 'react-hook-form'
 import { mutate } from 'swr'
 import { addStaffSchema, resetPinSchema, roles, setPassphraseSchema, type AddStaff, type PersonView } from '../../core/staff/staff.schema'
 import { currentOf, sentenceOf } from '../api/ApiProblem'
-import { useLeadRead } from '../api/useLeadRead'
+import { useRecorderRead } from '../api/useRecorderRead'
 import { useWrite } from '../api/useOutbox'
 import { Field, FormProblem, TickField } from '../ui/Field'
 import { Lead } from '../ui/Lead'
@@ -15,7 +15,7 @@ import { submitInto } from '../ui/submitInto'
 
 /** People: who records here, who leads, who opens devices. */
 export function PeoplePage() {
-  const { data, problem } = useLeadRead<{ people: PersonView[] }>('/api/people')
+  const { data, problem } = useRecorderRead<{ people: PersonView[] }>('/api/people')
   const [open, setOpen] = useState<string | null>(null)
   if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="the people" />
   return (

@@ -2,7 +2,9 @@ import { Children, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import useSWR from 'swr'
 import type { OpenClaim } from '../../core/crates/claim'
+import { groupBy } from '../../core/collections/groupBy'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
+import type { DueItem } from '../../core/due/due'
 import type { RecheckView } from '../../core/bench/benchView'
 import { nextStep, type HeldLot, type HungryLot, type RecentLoss, type RescueView, type RunOnToday, type TodayView } from '../../core/today/todayView'
 import { nowMs } from '../api/clock'
@@ -38,6 +40,13 @@ export function TodayPage() {
           <CrateRow key={crate.id} crate={crate} />
         ))}
       </Section>
+      {today.prepare.length > 0 && (
+        <Section title="Prepare" count={today.prepare.length} nothing="">
+          {[...groupBy(today.prepare, ({ to }) => to)].map(([to, items]) => (
+            <PrepareRow key={to} items={items} />
+          ))}
+        </Section>
+      )}
       {today.runs.length > 0 && (
         <Section title="On the bench" count={today.runs.length} nothing="">
           {today.runs.map((run) => (
@@ -84,6 +93,9 @@ export function TodayPage() {
           <HoldRow key={`${hold.lotId} ${hold.tankCode}`} hold={hold} />
         ))}
       </Section>
+      <p className="aside-word">
+        <Link to="/today/calendar">What is due, in your calendar</Link>
+      </p>
     </>
   )
 }
@@ -174,6 +186,18 @@ function CrateRow({ crate }: { crate: CrateSummary }) {
       <small>
         {plural(crate.lineCount, 'line')}, {plural(crate.bagCount, 'bag')}, {crate.listed} fish
       </small>
+    </Row>
+  )
+}
+
+/** What is left to prepare for one crate, the next of it first. */
+function PrepareRow({ items: [next, ...others] }: { items: DueItem[] }) {
+  if (!next) return null
+  const { to, what, about, byMs, urgency } = next
+  return (
+    <Row to={to} mark={urgency === 'now' ? 'is-act' : 'is-plan'} aside={byMs === null ? '' : byMs > nowMs() ? `in ${formatSpan(byMs - nowMs())}` : `since ${formatSpan(nowMs() - byMs)}`}>
+      <strong>{about}</strong> {what}
+      {others.length > 0 && <small>and {plural(others.length, 'more step')}</small>}
     </Row>
   )
 }
