@@ -1,5 +1,6 @@
 import { cpus, totalmem } from 'node:os'
 import { benchAcclimation } from './acclimation'
+import { benchHistory } from './history'
 import { benchKeeping } from './keeping'
 import { benchResponsive } from './responsive'
 import { benchRoom } from './room'
@@ -10,6 +11,7 @@ import { benchWrites } from './writes'
 console.log(`Node ${process.version}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB`)
 await benchWrites()
 await benchRoom()
+await benchHistory()
 await benchKeeping()
 benchAcclimation()
 await benchResponsive()
