@@ -128,7 +128,7 @@ export interface CrateList {
 }
 
 /** Closed crates on one page. */
-export const closedPage = 50
+export const closedPage = 25
 
 export interface BagTotals {
   bags: number

@@ -48,20 +48,26 @@ const rank: Record<Urgency, number> = { now: 0, soon: 1, later: 2 }
 /** Orders work: what calls first, then by when it is due, what has no time last. */
 export const byUrgency = (a: DueItem, b: DueItem): number => rank[a.urgency] - rank[b.urgency] || (a.byMs ?? Infinity) - (b.byMs ?? Infinity) || (a.id < b.id ? -1 : 1)
 
-const speciesOf = (run: RunView): string => [...new Set(run.sources.map(({ species }) => species))].join(', ')
+/** The fish of a run, by species. */
+export const speciesOfRun = (run: RunView): string => [...new Set(run.sources.map(({ species }) => species))].join(', ')
+
+/** How a run stands now: its step, when that is due (null: a touch ends it), what it alarms of first, whether it was forgotten. */
+export function runNow(run: RunView, limits: Limits, nowMs: number, units: DisplayUnits) {
+  const now = followRun(run, limits, nowMs, units)
+  const alarm = alarmsOf(run, now, limits, nowMs)[0]
+  const dueAtMs = now.dueAtMs !== null && Number.isFinite(now.dueAtMs) ? now.dueAtMs : null
+  return { index: now.index, step: now.step?.title ?? null, stepStartedAtMs: now.stepStartedAtMs, dueAtMs, alarm: alarm?.words ?? null, isAlarm: alarm?.level === 'act', isForgotten: isForgotten(now, limits, nowMs) }
+}
 
 /** The step of a run that is in hand; none once its fish are in their tank or it has ended. */
 export function runDue(run: RunView, limits: Limits, nowMs: number, units: DisplayUnits = baseUnits): DueItem[] {
   if (run.endedAtMs !== null || run.outAtMs !== null) return []
-  const now = followRun(run, limits, nowMs, units)
-  const alarm = alarmsOf(run, now, limits, nowMs)[0]
-  const byMs = now.dueAtMs !== null && Number.isFinite(now.dueAtMs) ? now.dueAtMs : null
-  const isCalling = alarm?.level === 'act' || isForgotten(now, limits, nowMs)
-  return [{ id: `run step ${run.id} ${now.index}`, kind: 'run step', what: now.step?.title ?? 'End the run', detail: alarm?.words ?? null, about: speciesOf(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, sinceMs: now.stepStartedAtMs, byMs, urgency: isCalling ? 'now' : urgencyAt(byMs, nowMs), done: null }]
+  const { index, step, stepStartedAtMs, dueAtMs, alarm, isAlarm, isForgotten: isLeft } = runNow(run, limits, nowMs, units)
+  return [{ id: `run step ${run.id} ${index}`, kind: 'run step', what: step ?? 'End the run', detail: alarm, about: speciesOfRun(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, sinceMs: stepStartedAtMs, byMs: dueAtMs, urgency: isAlarm || isLeft ? 'now' : urgencyAt(dueAtMs, nowMs), done: null }]
 }
 
 /** Stands for a run that cannot be followed: it is looked at and ended by hand. */
-export const brokenRunDue = (run: RunView): DueItem => ({ id: `run step ${run.id} broken`, kind: 'run step', what: `run ${run.number} cannot be reckoned`, detail: 'Look at its fish, open it and end it.', about: speciesOf(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, sinceMs: run.startedAtMs, byMs: null, urgency: 'now', done: null })
+export const brokenRunDue = (run: RunView): DueItem => ({ id: `run step ${run.id} broken`, kind: 'run step', what: `run ${run.number} cannot be reckoned`, detail: 'Look at its fish, open it and end it.', about: speciesOfRun(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, sinceMs: run.startedAtMs, byMs: null, urgency: 'now', done: null })
 
 /** A look at fish some time after their run. */
 export const recheckDue = ({ id, label, usual, species, tankCodes, dueAtMs, doneAtMs, doneBy }: RecheckView, nowMs: number): DueItem => ({

@@ -39,7 +39,7 @@ const known = (figures: Record<string, number | null>): TankFigures => Object.fr
 
 /** Queries about crates, their lines and bags. */
 export function createCratesStore({ orm }: Database) {
-  const crateById = orm.select({ id: crate.id }).from(crate).where(eq(crate.id, sql.placeholder('id'))).prepare()
+  const crateById = orm.select({ closedAtMs: crate.closedAtMs }).from(crate).where(eq(crate.id, sql.placeholder('id'))).prepare()
   const bagOfCrate = orm
     .select({ id: bag.id, crateId: bag.crateId, lotId: line.lotId, number: bag.number })
     .from(bag)
@@ -154,7 +154,7 @@ export function createCratesStore({ orm }: Database) {
       }
     },
     isCrate: (id: string): boolean => crateById.get({ id }) !== undefined,
-    isClosed: (id: string): boolean => (orm.select({ at: crate.closedAtMs }).from(crate).where(eq(crate.id, id)).get()?.at ?? null) !== null,
+    isClosed: (id: string): boolean => (crateById.get({ id })?.closedAtMs ?? null) !== null,
     nextNumber: (): number => (orm.select({ top: sql<number | null>`max(${crate.number})` }).from(crate).get()?.top ?? 0) + 1,
     supplierNamed(name: string): { id: string; name: string } {
       const known = supplierOf(name)

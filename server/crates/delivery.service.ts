@@ -28,7 +28,8 @@ export function createDeliveryService({ store, crates, cratesStore, plans, overr
     const lines = store.lines(crate.id).map((line) => ({ ...line, origin: crate.lines.find(({ id }) => id === line.id)?.origin ?? null, ateBefore: crate.lines.find(({ id }) => id === line.id)?.ateBefore ?? null }))
     const places = store.places().map(({ isAlone, ...place }) => ({ ...place, isAlone: isAlone === 1 }))
     const { supplier, expectedAtMs, packedAtMs } = crate
-    return planPreparation({ supplier, expectedAtMs, packedAtMs, shipping: store.shipping(crate.id), lines, places, foods: store.foods(), tanks: plans.input(crate.id, [], nowMs).tanks, limits: limits() })
+    const planned = [...new Set(lines.flatMap(({ tankId }) => tankId ?? []))]
+    return planPreparation({ supplier, expectedAtMs, packedAtMs, shipping: store.shipping(crate.id), lines, places, foods: store.foods(), tanks: plans.input(crate.id, [], nowMs, planned).tanks, limits: limits() })
   }
 
   return {

@@ -30,13 +30,13 @@ const bookOf = (entry: RegisterValues): LineBook => ({
 
 /** Queries for planning a delivery: lines with what the book knows, what is prepared, where tanks stand. */
 export function createDeliveryStore({ orm }: Database) {
-  const allSpecies = orm.select().from(species).prepare()
-  /** What the book says, by the id of the species. */
-  const entries = (): Map<string, RegisterValues> => new Map(allSpecies.all().map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
+  const speciesOfCrate = orm.select().from(species).where(sql`${species.id} IN (SELECT species_id FROM line JOIN lot ON lot.id = line.lot_id WHERE line.crate_id = ${sql.placeholder('crateId')})`).prepare()
+  /** What the book says of the species of a crate, by their id. */
+  const entries = (crateId: string): Map<string, RegisterValues> => new Map(speciesOfCrate.all({ crateId }).map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
 
   return {
     lines(crateId: string): PlannedLine[] {
-      const book = entries()
+      const book = entries(crateId)
       return orm
         .all<{ id: string; speciesId: string; count: number; supplier: string; tankId: string | null; version: number; sizeCm: number | null; strain: string | null; lotId: string; water: Water | null; open: number }>(
           sql`SELECT line.id, lot.species_id AS speciesId, line.tank_id AS tankId, line.version, supplier.name AS supplier, line.size_cm AS sizeCm, line.strain, lot.id AS lotId, lot.water,

@@ -55,6 +55,19 @@ describe('a transaction', () => {
     db.close()
   })
 
+  test('has a version of its own: what was read while it stood is not taken for what holds once it is undone', () => {
+    const db = openDatabase(':memory:')
+    const [before, versions] = [db.version(), [] as string[]]
+    expect(db.version()).toBe(before)
+    const write = (id: string, end: () => void) => db.transact(() => (insert(db, id), versions.push(db.version()), end()))
+    expect(() => write('a', () => { throw new Error('stop') })).toThrow('stop')
+    versions.push(db.version())
+    write('b', () => undefined)
+    expect(db.version()).toBe(versions.at(-1))
+    expect(new Set([before, ...versions]).size).toBe(4)
+    db.close()
+  })
+
   test('opening again keeps the data; triggers that were dropped are put back', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'daily-crate-')), 'room.sqlite')
     const first = openDatabase(file)

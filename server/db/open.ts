@@ -48,13 +48,18 @@ export function openDatabase(file: string, { keepsTally = false } = {}): Databas
   installTriggers(raw)
   raw.prepare('INSERT OR IGNORE INTO place (id, kind) VALUES (?, ?)').run(outsidePlaceId, 'outside')
   const changes = raw.prepare('SELECT total_changes() AS own, data_version AS others FROM pragma_data_version')
-  const version = (): string => Object.values(changes.get() as { own: number; others: number }).join('.')
+  // Changes that were undone are counted as well, and what was read before they were must not be taken for what holds after.
+  let undone = 0
+  const version = (): string => {
+    const { own, others } = changes.get() as { own: number; others: number }
+    return `${own}.${others}.${undone}`
+  }
   const tally = keepsTally ? createTally(file, raw) : null
   const close = (): void => {
     tally?.close()
     raw.close()
   }
-  return { file, raw, orm, version, transact: (work) => transact(raw, work), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
+  return { file, raw, orm, version, transact: (work) => transact(raw, work, () => (undone += 1)), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
 }
 
 // Rebuilding a table under enforced keys could empty its children, so keys are off while migrating and checked after.
@@ -101,7 +106,7 @@ function limitTo(raw: Raw, megabytes: number): void {
   raw.exec(`PRAGMA max_page_count=${Math.ceil((megabytes * 1e6) / bytes)}`)
 }
 
-function transact<T>(raw: Raw, work: () => T): T {
+function transact<T>(raw: Raw, work: () => T, onUndone: () => void): T {
   raw.exec('BEGIN IMMEDIATE')
   try {
     const result = work()
@@ -110,6 +115,7 @@ function transact<T>(raw: Raw, work: () => T): T {
     return result
   } catch (error) {
     if (raw.inTransaction) raw.exec('ROLLBACK')
+    onUndone()
     throw error
   }
 }

@@ -7,6 +7,8 @@ import type { Limits } from '../../core/limits/houseLimits'
 import type { DisplayUnits } from '../../core/units/units'
 
 interface Collaborators {
+  /** Names what the books hold. */
+  version: () => string
   runs: () => RunView[]
   rechecks: (nowMs: number) => RecheckView[]
   /** Crates that are not done, and those whose claim may still be made. */
@@ -23,20 +25,32 @@ export interface DueView {
   broken: string[]
 }
 
+/** For so long no step comes near enough to matter. */
+const keptMs = 5000
+
 /** All work that waits, from wherever it comes, in one shape. */
-export function createDueService({ runs, rechecks, crates, preparation, limits, units }: Collaborators) {
+export function createDueService({ version, runs, rechecks, crates, preparation, limits, units }: Collaborators) {
+  let known: { version: string; atMs: number; view: DueView } | null = null
+
+  function reckon(nowMs: number): DueView {
+    const broken: string[] = []
+    const apart = <Row>(rows: readonly Row[], dueOf: (row: Row) => DueItem[], nameOf: (row: Row) => string): DueItem[] => eachApart(rows, dueOf, (row) => (broken.push(nameOf(row)), [])).flat()
+    const all = crates(nowMs)
+    const items = [
+      ...eachApart(runs(), (run) => runDue(run, limits(), nowMs, units()), (run) => [brokenRunDue(run)]).flat(),
+      ...rechecks(nowMs).map((recheck) => recheckDue(recheck, nowMs)),
+      ...apart(all, (crate) => [...crateDue(crate, nowMs), ...claimDue(crate, nowMs)], ({ number }) => `what is due of crate ${number}`),
+      ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
+    ]
+    return { items: items.sort(byUrgency), broken }
+  }
+
   return {
+    /** What is due; every device asks after every touch, so it is reckoned once for all of them. */
     view(nowMs: number): DueView {
-      const broken: string[] = []
-      const apart = <Row>(rows: readonly Row[], dueOf: (row: Row) => DueItem[], nameOf: (row: Row) => string): DueItem[] => eachApart(rows, dueOf, (row) => (broken.push(nameOf(row)), [])).flat()
-      const all = crates(nowMs)
-      const items = [
-        ...eachApart(runs(), (run) => runDue(run, limits(), nowMs, units()), (run) => [brokenRunDue(run)]).flat(),
-        ...rechecks(nowMs).map((recheck) => recheckDue(recheck, nowMs)),
-        ...apart(all, (crate) => [...crateDue(crate, nowMs), ...claimDue(crate, nowMs)], ({ number }) => `what is due of crate ${number}`),
-        ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
-      ]
-      return { items: items.sort(byUrgency), broken }
+      const isFresh = known !== null && known.version === version() && nowMs >= known.atMs && nowMs - known.atMs < keptMs
+      if (!known || !isFresh) known = { version: version(), atMs: nowMs, view: reckon(nowMs) }
+      return known.view
     },
   }
 }

@@ -8,7 +8,7 @@ import { staff } from '../staff/staff.table'
 import { houseLimit } from './limits.table'
 
 /** The house's numbers: the standard until a lead changes one. */
-export function createLimitsService({ orm }: Database, audit: AuditStore) {
+export function createLimitsService({ orm, version }: Pick<Database, 'orm' | 'version'>, audit: AuditStore) {
   const changed = () => new Map(orm.select({ key: houseLimit.key, value: houseLimit.value, source: houseLimit.source, version: houseLimit.version, changedBy: staff.name, changedAtMs: houseLimit.changedAtMs }).from(houseLimit).innerJoin(staff, eq(staff.id, houseLimit.changedById)).all().map((row) => [row.key, row]))
 
   function views(): LimitView[] {
@@ -19,10 +19,15 @@ export function createLimitsService({ orm }: Database, audit: AuditStore) {
     })
   }
 
+  let known: { version: string; limits: Limits } | null = null
+
   return {
     list: (): { limits: LimitView[] } => ({ limits: views() }),
-    /** The numbers in force. */
-    inForce: (): Limits => Object.fromEntries(views().map(({ key, value }) => [key, value])) as Limits,
+    /** The numbers in force; read once until something is written, since a screen asks for them at every lot. */
+    inForce(): Limits {
+      if (known?.version !== version()) known = { version: version(), limits: Object.fromEntries(views().map(({ key, value }) => [key, value])) as Limits }
+      return known.limits
+    },
 
     /** Sets a limit, with where the number comes from. */
     change(context: CommandContext, { value, source, version }: ChangeLimit) {

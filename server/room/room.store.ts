@@ -7,9 +7,10 @@ export type TankRow = typeof tank.$inferSelect
 
 /** Queries about the room, its systems and tanks. */
 export function createRoomStore({ orm }: Database) {
+  const theRoom = orm.select().from(room).prepare()
   const tankById = orm.select().from(tank).where(eq(tank.id, sql.placeholder('id'))).prepare()
   return {
-    room: () => orm.select().from(room).get() ?? null,
+    room: () => theRoom.get() ?? null,
     systems: () => orm.select().from(system).where(isNull(system.retiredAtMs)).orderBy(asc(system.name)).all(),
     systemByName: (name: string) => findNamed(orm.select().from(system).all(), name),
     insertSystem: (values: typeof system.$inferInsert) => void orm.insert(system).values(values).run(),

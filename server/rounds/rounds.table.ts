@@ -60,7 +60,7 @@ export const check = sqliteTable(
 export const observation = sqliteTable(
   'observation',
   {
-    seq: integer('seq').primaryKey({ autoIncrement: true }),
+    seq: integer('seq').primaryKey(),
     kind: text('kind').$type<ObservationKind>().notNull(),
     tankId: text('tank_id').references(() => tank.id),
     /** Only where one lot or kind of the tank was meant. */

@@ -1,12 +1,11 @@
 import { TZDate } from '@date-fns/tz'
 import { startOfDay, subDays } from 'date-fns'
-import { alarmsOf, isForgotten } from '../../core/bench/alarms'
 import type { RecheckView, RunView } from '../../core/bench/benchView'
-import { followRun } from '../../core/bench/followRun'
 import { eachApart } from '../../core/collections/eachApart'
 import { groupBy } from '../../core/collections/groupBy'
 import { openClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
+import { runNow, speciesOfRun } from '../../core/due/due'
 import { holdOf, hungryForMs, lastLook, lossesSince } from '../../core/facts/askFacts'
 import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -42,17 +41,17 @@ interface StandingLot extends LotFacts {
 export function createTodayService({ store, facts, roomStore, crates, due, limits, runs, rechecks, rescues }: Collaborators) {
   const placeOf = ({ lotId, lotCode, species, tank, quantity }: StandingLot) => ({ lotId, lotCode, species, tankCode: tank.code, quantity })
 
-  function held(lots: StandingLot[], nowMs: number, timeZone: string, broken: Broken): HeldLot[] {
+  function held(lots: StandingLot[], inForce: Limits, nowMs: number, timeZone: string, broken: Broken): HeldLot[] {
     const holds = eachApart(lots, (lot): HeldLot[] => {
-      const hold = holdOf(lot, limits(), nowMs, timeZone)
+      const hold = holdOf(lot, inForce, nowMs, timeZone)
       return hold && hold.day <= hold.of + servedDaysShown ? [{ ...placeOf(lot), ...hold }] : []
     }, broken((lot) => `the hold of lot ${lot.lotCode}`)).flat()
     return holds.sort((a, b) => b.day - a.day)
   }
 
-  function hungry(lots: StandingLot[], nowMs: number, broken: Broken): HungryLot[] {
+  function hungry(lots: StandingLot[], inForce: Limits, nowMs: number, broken: Broken): HungryLot[] {
     const found = eachApart(lots, (lot): HungryLot[] => {
-      const forMs = hungryForMs(lot, limits(), nowMs)
+      const forMs = hungryForMs(lot, inForce, nowMs)
       return forMs === null ? [] : [{ ...placeOf(lot), forMs, isNew: lot.lastMeal === null, firstFoods: lot.book.firstFoods }]
     }, broken((lot) => `the appetite of lot ${lot.lotCode}`)).flat()
     return found.sort((a, b) => b.forMs - a.forMs)
@@ -73,11 +72,12 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
       const room = roomStore.room()
       const timeZone = room?.timeZone ?? 'UTC'
       const on = dayInZone(nowMs, timeZone)
-      const { recentLossDays } = limits()
+      const inForce = limits()
+      const { recentLossDays } = inForce
       const tanks = [...facts.all(nowMs).values()].sort((a, b) => (a.code < b.code ? -1 : 1))
       const stocked = tanks.filter(({ lots }) => lots.length > 0)
       const lots = stocked.flatMap((tank) => [...tank.lots].sort((a, b) => (a.lotCode < b.lotCode ? -1 : 1)).map((lot): StandingLot => ({ ...lot, tank })))
-      const all = crates(nowMs)
+      const [all, work] = [crates(nowMs), due(nowMs)]
       const notWorkedOut: string[] = []
       const broken: Broken = (nameOf) => (row) => (notWorkedOut.push(nameOf(row)), null)
       const lossesFromMs = subDays(startOfDay(new TZDate(nowMs, timeZone)), recentLossDays - 1).getTime()
@@ -85,18 +85,18 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
         on,
         counts: store.counts(),
         crates: all.filter((crate) => ['due', 'opening', 'placing'].includes(summaryStage(crate))).sort(byUrgency),
-        runs: eachApart(runs(), (run) => runOnToday(run, limits(), nowMs, room ?? baseUnits), brokenRun).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
+        runs: eachApart(runs(), (run) => runOnToday(run, inForce, nowMs, room ?? baseUnits), brokenRun).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
         rechecks: rechecks(nowMs).filter(({ dueAtMs, doneAtMs, look }) => (doneAtMs === null ? dueAtMs <= nowMs + soonMs : look === 'worse')),
         claims: eachApart(all, (crate) => openClaim(crate, nowMs), broken((crate) => `the claim of crate ${crate.number}`)).flat().sort((a, b) => a.leftMs - b.leftMs),
         unchecked: stocked.filter((tank) => lastLook(tank)?.on !== on).map(({ code }) => code),
         stockedTanks: stocked.length,
-        notEating: hungry(lots, nowMs, broken),
+        notEating: hungry(lots, inForce, nowMs, broken),
         losses: lost(tanks, lossesFromMs, nowMs),
         lossDays: recentLossDays,
-        holds: held(lots, nowMs, timeZone, broken),
+        holds: held(lots, inForce, nowMs, timeZone, broken),
         rescues: rescues(),
-        prepare: due(nowMs).items.filter(({ kind, done, byMs }) => kind === 'preparation' && done === null && (byMs === null || byMs - nowMs <= prepareAheadMs)),
-        broken: notWorkedOut,
+        prepare: work.items.filter(({ kind, done, byMs }) => kind === 'preparation' && done === null && (byMs === null || byMs - nowMs <= prepareAheadMs)),
+        broken: [...notWorkedOut, ...work.broken],
       }
     },
   }
@@ -106,10 +106,8 @@ export type TodayService = ReturnType<typeof createTodayService>
 /** Keeps the name of a row that cannot be worked out. */
 type Broken = <Row>(nameOf: (row: Row) => string) => (row: Row) => null
 
-const speciesOf = (run: RunView): string => [...new Set(run.sources.map(({ species }) => species))].join(', ')
-
 /** Stands for a run that cannot be followed. It can be ended all the same, and its fish are where the books have them. */
-const brokenRun = (run: RunView): RunOnToday => ({ id: run.id, number: run.number, species: speciesOf(run), words: 'This run cannot be reckoned. Look at its fish, open it and end it.', dueAtMs: null, isForgotten: true, isAlarm: true })
+const brokenRun = (run: RunView): RunOnToday => ({ id: run.id, number: run.number, species: speciesOfRun(run), words: 'This run cannot be reckoned. Look at its fish, open it and end it.', dueAtMs: null, isForgotten: true, isAlarm: true })
 
 /** So long after its death a poisoner is an alarm for everything on its water. */
 const poisonMs = 24 * 3_600_000
@@ -120,10 +118,8 @@ const prepareAheadMs = 24 * 3_600_000
 const soonMs = 15 * 60_000
 
 function runOnToday(run: RunView, limits: Limits, nowMs: number, units: DisplayUnits): RunOnToday {
-  const now = followRun(run, limits, nowMs, units)
-  const alarms = alarmsOf(run, now, limits, nowMs)
-  const dueAtMs = now.dueAtMs !== null && Number.isFinite(now.dueAtMs) ? now.dueAtMs : null
-  return { id: run.id, number: run.number, species: speciesOf(run), words: alarms[0]?.words ?? now.step?.title ?? '', dueAtMs, isForgotten: isForgotten(now, limits, nowMs), isAlarm: alarms[0]?.level === 'act' }
+  const { step, dueAtMs, alarm, isAlarm, isForgotten } = runNow(run, limits, nowMs, units)
+  return { id: run.id, number: run.number, species: speciesOfRun(run), words: alarm ?? step ?? '', dueAtMs, isForgotten, isAlarm }
 }
 
 /** Fish that stand in bags first, then opened crates, then by when they are due. */

@@ -12,7 +12,7 @@ CREATE TABLE `calendar_address` (
 CREATE UNIQUE INDEX `calendar_address_secret_hash_unique` ON `calendar_address` (`secret_hash`);--> statement-breakpoint
 CREATE INDEX `calendar_address_staff` ON `calendar_address` (`staff_id`);--> statement-breakpoint
 CREATE TABLE `observation` (
-	`seq` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
+	`seq` integer PRIMARY KEY NOT NULL,
 	`kind` text NOT NULL,
 	`tank_id` text,
 	`lot_id` text,
@@ -51,14 +51,13 @@ CREATE TABLE `stay` (
 	`until_ms` integer,
 	`closed_by_id` text,
 	`is_possible` integer DEFAULT 0 NOT NULL,
-	PRIMARY KEY(`place_id`, `lot_id`, `from_ms`, `opened_by_id`),
+	PRIMARY KEY(`lot_id`, `place_id`, `from_ms`, `opened_by_id`),
 	FOREIGN KEY (`place_id`) REFERENCES `place`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`lot_id`) REFERENCES `lot`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`opened_by_id`) REFERENCES `movement`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`closed_by_id`) REFERENCES `movement`(`id`) ON UPDATE no action ON DELETE no action
-);
+) WITHOUT ROWID;
 --> statement-breakpoint
-CREATE INDEX `stay_lot` ON `stay` (`lot_id`,`from_ms`);--> statement-breakpoint
 CREATE INDEX `crate_closed` ON `crate` (`closed_at_ms`);--> statement-breakpoint
 CREATE INDEX `movement_lot` ON `movement` (`lot_id`,`happened_at_ms`);--> statement-breakpoint
 CREATE INDEX `movement_eaten` ON `movement` (`happened_at_ms`) WHERE "movement"."cause" = 'eaten';--> statement-breakpoint
