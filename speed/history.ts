@@ -53,7 +53,8 @@ function screensOf(db: Database): Record<string, () => unknown> {
     if (!endpoint) throw new Error(`there is no ${path}`)
     return () => endpoint.read({ params, query: {}, nowMs })
   }
-  return { Today: read('/api/today'), Crates: read('/api/crates'), Bench: read('/api/bench'), Room: read('/api/room'), Round: read('/api/rounds/today'), Tank: read('/api/tanks/:code', { code: 'R1-02' }), Audit: read('/api/audit'), 'What is due': read('/api/due') }
+  const { id: crateId } = db.raw.prepare('SELECT id FROM crate WHERE closed_at_ms IS NULL ORDER BY number LIMIT 1').get() as { id: string }
+  return { Today: read('/api/today'), Crates: read('/api/crates'), Crate: read('/api/crates/:crateId', { crateId }), Bench: read('/api/bench'), Room: read('/api/room'), Round: read('/api/rounds/today'), Tank: read('/api/tanks/:code', { code: 'R1-02' }), Audit: read('/api/audit'), 'What is due': read('/api/due') }
 }
 
 /** Years before the demo began: crates that came, were placed and sold, checks of every tank, commands. */

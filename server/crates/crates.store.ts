@@ -113,18 +113,19 @@ export function createCratesStore({ orm }: Database) {
         LEFT JOIN bag b ON b.crate_id = crate.id LEFT JOIN bag_record r ON r.bag_id = b.id AND r.undone_at_ms IS NULL
       WHERE ${where} GROUP BY crate.id ORDER BY +crate.number DESC`)
 
+  // `+`: from the bags of the crate on, and not through every move there ever was.
   /** Fish by line and the tank they went to out of their bags. */
   const went = (crateId: string): WentView[] =>
     orm.all(sql`SELECT source.lineId, tank.code AS tankCode, sum(m.quantity) AS fish
       FROM (SELECT bag.id AS placeId, NULL AS lotId, bag.line_id AS lineId FROM bag WHERE bag.crate_id = ${crateId}
           UNION SELECT s.run_id, s.lot_id, bag.line_id FROM run_source s JOIN bag ON bag.id = s.place_id WHERE bag.crate_id = ${crateId}) source
         JOIN movement m ON m.from_place_id = source.placeId AND (source.lotId IS NULL OR m.lot_id = source.lotId) JOIN tank ON tank.id = m.to_place_id
-      WHERE m.kind = 'move' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id) GROUP BY source.lineId, tank.id ORDER BY tank.code`)
+      WHERE +m.kind = 'move' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id) GROUP BY source.lineId, tank.id ORDER BY tank.code`)
 
   /** Placings whose fish were not all taken back, newest first; of one command when its key is given. */
   const placements = (crateId: string, key: string | null): PlacementView[] =>
     orm.all(sql`SELECT m.command_key AS key, m.staff_id AS staffId, sum(m.quantity) AS fish FROM bag JOIN movement m ON m.from_place_id = bag.id
-      WHERE bag.crate_id = ${crateId} AND m.kind = 'move' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)
+      WHERE bag.crate_id = ${crateId} AND +m.kind = 'move' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)
         AND NOT EXISTS (SELECT 1 FROM run_movement WHERE run_movement.movement_id = m.id) ${key === null ? sql`` : sql`AND m.command_key = ${key}`} GROUP BY m.command_key ORDER BY max(m.seq) DESC`)
 
   return {

@@ -50,6 +50,15 @@ describe('what is due', () => {
     room.clock.nowMs += 12 * hourMs
     expect(await kinds()).toEqual([])
   })
+
+  test('a preparation that cannot be worked out is named, here and on Today, and takes nothing with it', async () => {
+    await crateDueIn(10)
+    room.db.raw.exec(`UPDATE species SET needs = '{' WHERE name = 'Cherry barb'`)
+    expect((await room.get('/api/due')).body.broken).toEqual(['the preparation for crate 1'])
+    expect(await kinds()).toEqual([['crate', 'later', true]])
+    const today = (await room.get('/api/today')).body
+    expect([today.broken, today.prepare, today.crates.length]).toEqual([['the preparation for crate 1'], [], 1])
+  })
 })
 
 describe('a calendar', () => {

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { CalendarView } from '../../core/due/calendar.schema'
 import { sentenceOf } from '../api/ApiProblem'
@@ -36,10 +37,10 @@ export function CalendarPage() {
         Work with a time (steps of runs, looks after them, preparation, claims) as entries of a calendar program that reads an address of this room every quarter of an hour.
       </Lead>
       {address && (
-        <label className="calendar-address">
-          Your address, shown this once
-          <input readOnly value={address} onFocus={(event) => event.currentTarget.select()} />
-        </label>
+        <Form.Group className="field calendar-address" controlId="calendar-address">
+          <Form.Label>Your address, shown this once</Form.Label>
+          <Form.Control as="textarea" rows={2} readOnly value={address} onFocus={(event) => event.currentTarget.select()} />
+        </Form.Group>
       )}
       <p>
         {data.sinceMs === null ? 'You have no address.' : `You have an address since ${format.moment(data.sinceMs)}. `}
@@ -51,7 +52,7 @@ export function CalendarPage() {
           {said}
         </p>
       )}
-      <div className="button-row">
+      <div className="calendar-actions">
         <button type="button" className="button" onClick={() => void attempt(make)}>
           {data.sinceMs === null ? 'Make an address' : 'Make another address'}
         </button>
