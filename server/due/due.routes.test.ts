@@ -1,8 +1,10 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
 import nodeIcal from 'node-ical'
+import { pino } from 'pino'
 import request from 'supertest'
 import type { DueItem } from '../../core/due/due'
 import { baseUnits, wordFigures } from '../../core/units/units'
+import { createApp } from '../app'
 import { createTestRoom, plainBag, testNowMs, type TestRoom } from '../testing/testRoom'
 
 const [minuteMs, hourMs] = [60_000, 3_600_000]
@@ -101,11 +103,16 @@ describe('a calendar', () => {
     expect((await file(secret.replace('a-', 'c-'))).status).toBe(404)
   })
 
-  test('the secret is nowhere in the room, and making an address stands in the audit', async () => {
+  test('the secret is nowhere in the room or its log, and making an address stands in the audit', async () => {
     await make()
     const tables = (room.db.raw.prepare(`SELECT name FROM sqlite_master WHERE type = 'table'`).all() as { name: string }[]).map(({ name }) => name)
     for (const table of tables) expect(JSON.stringify(room.db.raw.prepare(`SELECT * FROM "${table}"`).all())).not.toContain(secret)
     expect((await request(room.app).get('/api/audit').set('Cookie', room.cookie).set('X-Recording', room.leadId)).text).toContain('calendar of Imre')
     expect((await make('too short')).body.errors[0].path).toBe('secret')
+    const lines: string[] = []
+    const app = createApp({ db: room.db, now: () => testNowMs, log: pino({}, { write: (line) => void lines.push(line) }) })
+    room.db.raw.exec('ALTER TABLE recheck RENAME TO gone')
+    expect((await request(app).get(`/api/calendar/${secret}.ics`)).status).toBe(500)
+    expect([lines.join().includes('/api/calendar/…'), lines.join().includes(secret)]).toEqual([true, false])
   })
 })
