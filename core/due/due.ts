@@ -5,15 +5,13 @@ import { openClaim } from '../crates/claim'
 import { summaryStage, type CrateSummary } from '../crates/crateView'
 import type { StepView } from '../crates/preparation'
 import type { Limits } from '../limits/houseLimits'
-import { baseUnits, type DisplayUnits } from '../units/units'
+import type { DisplayUnits } from '../units/units'
 
 /** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims; a closed list that later rules add to. */
-export const dueKinds = ['run step', 'recheck', 'crate', 'preparation', 'claim'] as const
-export type DueKind = (typeof dueKinds)[number]
+export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim'
 
 /** Late or calling; within the hour or without a time; later. */
-export const urgencies = ['now', 'soon', 'later'] as const
-export type Urgency = (typeof urgencies)[number]
+export type Urgency = 'now' | 'soon' | 'later'
 
 /** One piece of work, whatever it is about. */
 export interface DueItem {
@@ -59,15 +57,20 @@ export function runNow(run: RunView, limits: Limits, nowMs: number, units: Displ
   return { index: now.index, step: now.step?.title ?? null, stepStartedAtMs: now.stepStartedAtMs, dueAtMs, alarm: alarm?.words ?? null, isAlarm: alarm?.level === 'act', isForgotten: isForgotten(now, limits, nowMs) }
 }
 
-/** The step of a run that is in hand; none once its fish are in their tank or it has ended. */
-export function runDue(run: RunView, limits: Limits, nowMs: number, units: DisplayUnits = baseUnits): DueItem[] {
-  if (run.endedAtMs !== null || run.outAtMs !== null) return []
-  const { index, step, stepStartedAtMs, dueAtMs, alarm, isAlarm, isForgotten: isLeft } = runNow(run, limits, nowMs, units)
-  return [{ id: `run step ${run.id} ${index}`, kind: 'run step', what: step ?? 'End the run', detail: alarm, about: speciesOfRun(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, sinceMs: stepStartedAtMs, byMs: dueAtMs, urgency: isAlarm || isLeft ? 'now' : urgencyAt(dueAtMs, nowMs), done: null }]
+/** A run and how it stands; null where it cannot be followed. */
+export interface FollowedRun {
+  run: RunView
+  now: ReturnType<typeof runNow> | null
 }
 
-/** Stands for a run that cannot be followed: it is looked at and ended by hand. */
-export const brokenRunDue = (run: RunView): DueItem => ({ id: `run step ${run.id} broken`, kind: 'run step', what: `run ${run.number} cannot be reckoned`, detail: 'Look at its fish, open it and end it.', about: speciesOfRun(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, sinceMs: run.startedAtMs, byMs: null, urgency: 'now', done: null })
+/** The step of a run that is in hand; none once its fish are in their tank or it has ended. One that cannot be followed is looked at and ended by hand. */
+export function runDue({ run, now }: FollowedRun, nowMs: number): DueItem[] {
+  if (run.endedAtMs !== null || run.outAtMs !== null) return []
+  const of = { kind: 'run step' as const, about: speciesOfRun(run), where: run.tank?.code ?? null, to: `/bench/runs/${run.id}`, done: null }
+  if (!now) return [{ ...of, id: `run step ${run.id} broken`, what: `run ${run.number} cannot be reckoned`, detail: 'Look at its fish, open it and end it.', sinceMs: run.startedAtMs, byMs: null, urgency: 'now' }]
+  const { index, step, stepStartedAtMs, dueAtMs, alarm, isAlarm, isForgotten: isLeft } = now
+  return [{ ...of, id: `run step ${run.id} ${index}`, what: step ?? 'End the run', detail: alarm, sinceMs: stepStartedAtMs, byMs: dueAtMs, urgency: isAlarm || isLeft ? 'now' : urgencyAt(dueAtMs, nowMs) }]
+}
 
 /** A look at fish some time after their run. */
 export const recheckDue = ({ id, label, usual, species, tankCodes, dueAtMs, doneAtMs, doneBy }: RecheckView, nowMs: number): DueItem => ({

@@ -7,6 +7,7 @@ import type { ChoiceLine } from '../../core/tankChoice/tankChoice'
 import type { Water } from '../../core/room/room.schema'
 import type { Database } from '../db/open'
 import { food } from '../setup/setup.table'
+import { entriesById } from '../species/entriesById'
 import { species } from '../species/species.table'
 import { staff } from '../staff/staff.table'
 import { openRunOf } from '../bench/onBench'
@@ -31,12 +32,10 @@ const bookOf = (entry: RegisterValues): LineBook => ({
 /** Queries for planning a delivery: lines with what the book knows, what is prepared, where tanks stand. */
 export function createDeliveryStore({ orm }: Database) {
   const speciesOfCrate = orm.select().from(species).where(sql`${species.id} IN (SELECT species_id FROM line JOIN lot ON lot.id = line.lot_id WHERE line.crate_id = ${sql.placeholder('crateId')})`).prepare()
-  /** What the book says of the species of a crate, by their id. */
-  const entries = (crateId: string): Map<string, RegisterValues> => new Map(speciesOfCrate.all({ crateId }).map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
 
   return {
     lines(crateId: string): PlannedLine[] {
-      const book = entries(crateId)
+      const book = entriesById(speciesOfCrate.all({ crateId }))
       return orm
         .all<{ id: string; speciesId: string; count: number; supplier: string; tankId: string | null; version: number; sizeCm: number | null; strain: string | null; lotId: string; water: Water | null; open: number }>(
           sql`SELECT line.id, lot.species_id AS speciesId, line.tank_id AS tankId, line.version, supplier.name AS supplier, line.size_cm AS sizeCm, line.strain, lot.id AS lotId, lot.water,

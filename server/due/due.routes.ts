@@ -2,7 +2,7 @@ import type { Request } from 'express'
 import { makeCalendarSchema, revokeCalendarSchema } from '../../core/due/calendar.schema'
 import { command, plain, read, type Actor, type Endpoint } from '../http/endpoint'
 import type { CalendarService } from './calendar.service'
-import type { DueService } from './due.service'
+import type { DueService, DueView } from './due.service'
 
 interface Collaborators {
   due: DueService
@@ -11,9 +11,12 @@ interface Collaborators {
   actorOf: (request: Request) => Actor
 }
 
+/** The runs are for the server's own use: the bench tells of them. */
+const shown = ({ items, broken }: DueView): Omit<DueView, 'runs'> => ({ items, broken })
+
 /** The addresses of what is due, on screen and in a calendar. */
 export const dueEndpoints = ({ due, calendars, now, actorOf }: Collaborators): Endpoint[] => [
-  read({ path: '/api/due', access: 'device', read: ({ nowMs }) => due.view(nowMs) }),
+  read({ path: '/api/due', access: 'device', read: ({ nowMs }) => shown(due.view(nowMs)) }),
   plain({ method: 'get', path: '/api/calendar', access: 'keeper', handle: (request, response) => void response.json(calendars.view(actorOf(request))) }),
   command({ method: 'post', path: '/api/calendar', access: 'keeper', name: 'makeCalendar', schema: makeCalendarSchema, secrets: ['secret'], run: calendars.make }),
   command({ method: 'post', path: '/api/calendar/revocation', access: 'keeper', name: 'revokeCalendar', schema: revokeCalendarSchema, run: calendars.revoke }),

@@ -2,7 +2,7 @@ import type { RecheckView, RunView } from '../../core/bench/benchView'
 import { eachApart } from '../../core/collections/eachApart'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
 import type { StepView } from '../../core/crates/preparation'
-import { brokenRunDue, byUrgency, claimDue, crateDue, preparationDue, recheckDue, runDue, type DueItem } from '../../core/due/due'
+import { byUrgency, claimDue, crateDue, preparationDue, recheckDue, runDue, runNow, type DueItem, type FollowedRun } from '../../core/due/due'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { DisplayUnits } from '../../core/units/units'
 
@@ -21,6 +21,8 @@ interface Collaborators {
 export interface DueView {
   /** The most urgent first. */
   items: DueItem[]
+  /** Open runs, each followed once for whoever asks. */
+  runs: FollowedRun[]
   /** What could not be worked out, by name; everything else could. */
   broken: string[]
 }
@@ -36,13 +38,15 @@ export function createDueService({ version, runs, rechecks, crates, preparation,
     const broken: string[] = []
     const apart = <Row>(rows: readonly Row[], dueOf: (row: Row) => DueItem[], nameOf: (row: Row) => string): DueItem[] => eachApart(rows, dueOf, (row) => (broken.push(nameOf(row)), [])).flat()
     const all = crates(nowMs)
+    const [inForce, shownIn] = [limits(), units()]
+    const followed = eachApart(runs(), (run): FollowedRun => ({ run, now: runNow(run, inForce, nowMs, shownIn) }), (run) => ({ run, now: null }))
     const items = [
-      ...eachApart(runs(), (run) => runDue(run, limits(), nowMs, units()), (run) => [brokenRunDue(run)]).flat(),
+      ...followed.flatMap((run) => runDue(run, nowMs)),
       ...rechecks(nowMs).map((recheck) => recheckDue(recheck, nowMs)),
       ...apart(all, (crate) => [...crateDue(crate, nowMs), ...claimDue(crate, nowMs)], ({ number }) => `what is due of crate ${number}`),
       ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
     ]
-    return { items: items.sort(byUrgency), broken }
+    return { items: items.sort(byUrgency), runs: followed, broken }
   }
 
   return {

@@ -7,6 +7,7 @@ import type { Change } from '../events/changes'
 import type { FactsStore, Horizon } from './facts.store'
 
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
+const hourOf = (nowMs: number): number => Math.floor(nowMs / hourMs)
 /** Looks, readings and doses of so many days are judged together. */
 const lookDays = 10
 /** Losses speak for so long, whatever Today shows of them. */
@@ -29,7 +30,7 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
 
   /** Whole hours, so that the minutes passing are nothing that changed. */
   function horizonOf(nowMs: number): Horizon {
-    const hourAgoMs = Math.floor(nowMs / hourMs) * hourMs
+    const hourAgoMs = hourOf(nowMs) * hourMs
     const { recentLossDays, fightMemoryDays } = limits()
     return { looksMs: hourAgoMs - lookDays * dayMs, lossesMs: hourAgoMs - (Math.max(recentLossDays, lossDays) + 1) * dayMs, fightsMs: hourAgoMs - fightMemoryDays * dayMs }
   }
@@ -41,7 +42,8 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
     return new Map(store.tanks(only).map((tank) => [tank.tankId, { ...foldAll({ ...tank, ...nothingKnown }, byTank.get(tank.tankId) ?? []), fights: (fights.get(tank.tankId) ?? []).map(({ id, atMs }) => ({ id, atMs })).sort((a, b) => b.atMs - a.atMs) }]))
   }
 
-  const isKnown = (nowMs: number): boolean => known !== null && known.version === store.version() && known.hour === Math.floor(nowMs / hourMs)
+  /** What was read before, as long as nothing was written since; null where it is to be read anew. */
+  const keptAt = (nowMs: number): ReadonlyMap<string, TankFacts> | null => (known?.version === store.version() && known.hour === hourOf(nowMs) ? known.tanks : null)
 
   /** Commands since the tanks were read, in one unbroken row of changes; null once something else was written. */
   let touched: { version: string; keys: string[] } | null = null
@@ -52,8 +54,9 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
 
   /** All tanks there ever were, by id and in rack order. */
   function all(nowMs: number): ReadonlyMap<string, TankFacts> {
-    const [version, hour] = [store.version(), Math.floor(nowMs / hourMs)]
-    if (known?.version === version && known.hour === hour) return known.tanks
+    const kept = keptAt(nowMs)
+    if (kept) return kept
+    const [version, hour] = [store.version(), hourOf(nowMs)]
     if (known?.hour === hour && touched?.version === version) {
       const ids = [...new Set(touched.keys.flatMap(store.tanksTouchedBy))]
       known = { version, hour, tanks: new Map([...known.tanks, ...ids.flatMap((id) => [...readAll(id, nowMs)])]) }
@@ -68,7 +71,7 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
     /** Tanks in use, in rack order. */
     inUse: (nowMs: number): TankFacts[] => [...all(nowMs).values()].filter(({ isRetired }) => !isRetired),
     /** One tank; null where there is none. Nothing is read of any other. */
-    tank: (id: string, nowMs: number): TankFacts | null => (isKnown(nowMs) ? known?.tanks : readAll(id, nowMs))?.get(id) ?? null,
+    tank: (id: string, nowMs: number): TankFacts | null => (keptAt(nowMs) ?? readAll(id, nowMs)).get(id) ?? null,
     /** Days of its hold that a lot has served; null for one that is not held, not any more, or stands in no tank. */
     heldDays(lotId: string, nowMs: number): number | null {
       const hold = holdOf({ openedAtMs: store.openedAt(lotId) }, limits(), nowMs, zone())

@@ -14,6 +14,7 @@ import { run } from '../bench/bench.table'
 import { openRunOf } from '../bench/onBench'
 import { tankOverride } from '../crates/crates.table'
 import type { Database } from '../db/open'
+import { entriesById } from '../species/entriesById'
 import { species } from '../species/species.table'
 
 const dayMs = 86_400_000
@@ -57,7 +58,7 @@ export function createPlacingStore({ orm }: Database) {
   const speciesByIds = orm.select().from(species).where(sql`${species.id} IN (SELECT value FROM json_each(${sql.placeholder('ids')}))`).prepare()
   /** What the book says of these species, by id. */
   const entriesOf = (ids: readonly string[]): Map<string, RegisterValues> =>
-    new Map(ids.length === 0 ? [] : speciesByIds.all({ ids: JSON.stringify([...new Set(ids)]) }).map(({ id, createdAtMs: _, nameKey: __, version: ___, retiredAtMs: ____, ...entry }) => [id, entry]))
+    entriesById(ids.length === 0 ? [] : speciesByIds.all({ ids: JSON.stringify([...new Set(ids)]) }))
 
   const animalOf = (book: ReadonlyMap<string, RegisterValues>, { speciesId, sizeCm, strain, water, atMs }: NotedOfLot & { speciesId: string }, nowMs: number, isResident: boolean): Animal =>
     animalAs(book.get(speciesId) ?? {}, { sizeCm, strain, water, notedDaysAgo: (nowMs - atMs) / dayMs, isResident })

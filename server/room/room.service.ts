@@ -36,10 +36,13 @@ interface Collaborators {
 export function createRoomService({ store, facts, limits, ledger, checksAt, bookings }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
+  /** When today began in the room. */
+  const dayStart = (nowMs: number): number => startOfDay(new TZDate(nowMs, zone())).getTime()
+
   /** What tanks are held against now, asked once for all of them. */
   function now(nowMs: number) {
     const timeZone = zone()
-    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), dayStartMs: startOfDay(new TZDate(nowMs, timeZone)).getTime(), limits: limits(), booked: bookings() }
+    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), dayStartMs: dayStart(nowMs), limits: limits(), booked: bookings() }
   }
 
   /** Sums a tank up as its glass shows it. */
@@ -77,6 +80,7 @@ export function createRoomService({ store, facts, limits, ledger, checksAt, book
   return {
     requireTank,
     zone,
+    dayStart,
 
     /** The racks as they stand. */
     view(nowMs: number): RoomView {

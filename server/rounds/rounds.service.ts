@@ -1,5 +1,3 @@
-import { TZDate } from '@date-fns/tz'
-import { startOfDay } from 'date-fns'
 import { flagOf, lookBefore, stockOf } from '../../core/facts/askFacts'
 import { observedAt } from '../../core/facts/observation'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -21,7 +19,7 @@ const dayMs = 24 * hourMs
 
 interface Collaborators {
   store: RoundsStore
-  room: Pick<RoomService, 'zone'>
+  room: Pick<RoomService, 'zone' | 'dayStart'>
   roomStore: RoomStore
   facts: Pick<FactsService, 'all' | 'inUse'>
   limits(): Pick<Limits, 'newArrivalDays' | 'roundOpenHours'>
@@ -106,7 +104,7 @@ export function createRoundsService({ store, room, roomStore, facts, limits }: C
       const { id, on, number } = askedFor(asked, nowMs) ?? current(nowMs)
       const checks = new Map(store.ofRound(on, number).map((check) => [check.tankId, check]))
       const systems = new Map(roomStore.systems().map((system) => [system.id, system]))
-      const [tanks, dayStartMs] = [facts.inUse(nowMs), startOfDay(new TZDate(nowMs, room.zone())).getTime()]
+      const [tanks, dayStartMs] = [facts.inUse(nowMs), room.dayStart(nowMs)]
       const stops = tanks
         .filter(({ lots }) => lots.length > 0)
         .map((tank) => {

@@ -1,15 +1,14 @@
 import { TZDate } from '@date-fns/tz'
 import { startOfDay, subDays } from 'date-fns'
-import type { RecheckView, RunView } from '../../core/bench/benchView'
+import type { RecheckView } from '../../core/bench/benchView'
 import { eachApart } from '../../core/collections/eachApart'
 import { groupBy } from '../../core/collections/groupBy'
 import { openClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
-import { runNow, speciesOfRun } from '../../core/due/due'
+import { speciesOfRun, type FollowedRun } from '../../core/due/due'
 import { holdOf, hungryForMs, lastLook, lossesSince } from '../../core/facts/askFacts'
 import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
-import { baseUnits, type DisplayUnits } from '../../core/units/units'
 import { poisonsDead } from '../../core/species/handling'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { HeldLot, HungryLot, RecentLoss, RescueView, RunOnToday, TodayView } from '../../core/today/todayView'
@@ -25,7 +24,6 @@ interface Collaborators {
   crates: (nowMs: number) => CrateSummary[]
   due: (nowMs: number) => DueView
   limits: () => Limits
-  runs: () => RunView[]
   rechecks: (nowMs: number) => RecheckView[]
   rescues: () => RescueView[]
 }
@@ -38,7 +36,7 @@ interface StandingLot extends LotFacts {
 }
 
 /** What the room needs now. */
-export function createTodayService({ store, facts, roomStore, crates, due, limits, runs, rechecks, rescues }: Collaborators) {
+export function createTodayService({ store, facts, roomStore, crates, due, limits, rechecks, rescues }: Collaborators) {
   const placeOf = ({ lotId, lotCode, species, tank, quantity }: StandingLot) => ({ lotId, lotCode, species, tankCode: tank.code, quantity })
 
   function held(lots: StandingLot[], inForce: Limits, nowMs: number, timeZone: string, broken: Broken): HeldLot[] {
@@ -69,8 +67,7 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
 
   return {
     view(nowMs: number): TodayView {
-      const room = roomStore.room()
-      const timeZone = room?.timeZone ?? 'UTC'
+      const timeZone = roomStore.room()?.timeZone ?? 'UTC'
       const on = dayInZone(nowMs, timeZone)
       const inForce = limits()
       const { recentLossDays } = inForce
@@ -85,7 +82,7 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
         on,
         counts: store.counts(),
         crates: all.filter((crate) => ['due', 'opening', 'placing'].includes(summaryStage(crate))).sort(byUrgency),
-        runs: eachApart(runs(), (run) => runOnToday(run, inForce, nowMs, room ?? baseUnits), brokenRun).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
+        runs: work.runs.map(runOnToday).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
         rechecks: rechecks(nowMs).filter(({ dueAtMs, doneAtMs, look }) => (doneAtMs === null ? dueAtMs <= nowMs + soonMs : look === 'worse')),
         claims: eachApart(all, (crate) => openClaim(crate, nowMs), broken((crate) => `the claim of crate ${crate.number}`)).flat().sort((a, b) => a.leftMs - b.leftMs),
         unchecked: stocked.filter((tank) => lastLook(tank)?.on !== on).map(({ code }) => code),
@@ -106,9 +103,6 @@ export type TodayService = ReturnType<typeof createTodayService>
 /** Keeps the name of a row that cannot be worked out. */
 type Broken = <Row>(nameOf: (row: Row) => string) => (row: Row) => null
 
-/** Stands for a run that cannot be followed. It can be ended all the same, and its fish are where the books have them. */
-const brokenRun = (run: RunView): RunOnToday => ({ id: run.id, number: run.number, species: speciesOfRun(run), words: 'This run cannot be reckoned. Look at its fish, open it and end it.', dueAtMs: null, isForgotten: true, isAlarm: true })
-
 /** So long after its death a poisoner is an alarm for everything on its water. */
 const poisonMs = 24 * 3_600_000
 
@@ -117,9 +111,12 @@ const prepareAheadMs = 24 * 3_600_000
 /** A recheck is shown a little ahead. */
 const soonMs = 15 * 60_000
 
-function runOnToday(run: RunView, limits: Limits, nowMs: number, units: DisplayUnits): RunOnToday {
-  const { step, dueAtMs, alarm, isAlarm, isForgotten } = runNow(run, limits, nowMs, units)
-  return { id: run.id, number: run.number, species: speciesOfRun(run), words: alarm ?? step ?? '', dueAtMs, isForgotten, isAlarm }
+/** A run that cannot be followed can be ended all the same, and its fish are where the books have them. */
+function runOnToday({ run, now }: FollowedRun): RunOnToday {
+  const of = { id: run.id, number: run.number, species: speciesOfRun(run) }
+  if (!now) return { ...of, words: 'This run cannot be reckoned. Look at its fish, open it and end it.', dueAtMs: null, isForgotten: true, isAlarm: true }
+  const { step, dueAtMs, alarm, isAlarm, isForgotten } = now
+  return { ...of, words: alarm ?? step ?? '', dueAtMs, isForgotten, isAlarm }
 }
 
 /** Fish that stand in bags first, then opened crates, then by when they are due. */
