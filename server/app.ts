@@ -30,9 +30,11 @@ import type { Database } from './db/open'
 import { createCalendarService } from './due/calendar.service'
 import { dueEndpoints } from './due/due.routes'
 import { createDueService } from './due/due.service'
+import { tellDue } from './due/tellDue'
 import { createChanges, type Changes } from './events/changes'
 import { eventsEndpoints } from './events/events.routes'
 import type { Endpoint } from './http/endpoint'
+import { createAnswers, type Answers } from './http/answers'
 import { errorHandler } from './http/errorHandler'
 import { mountEndpoints } from './http/mount'
 import { checkAddress } from './http/ourAddress'
@@ -90,6 +92,8 @@ export interface AppOptions {
 
 export interface Services {
   changes: Changes
+  /** Answers of reads, as they are sent. */
+  answers: Answers
   staff: StaffService
   dispatch: Dispatch
   endpoints: Endpoint[]
@@ -99,7 +103,7 @@ export interface Services {
 }
 
 /** Puts the features together around one database. The demo writes through these, as the browser does through the app. */
-export function createServices({ db, now, isFrozenClock = false, isSecure = false, photosFolder = beside(db, 'photos'), mailboxFolder = beside(db, 'mailbox'), copiesFolder = null }: AppOptions): Services {
+export function createServices({ db, now, isFrozenClock = false, isSecure = false, photosFolder = beside(db, 'photos'), mailboxFolder = beside(db, 'mailbox'), copiesFolder = null, log = pino({ level: 'warn' }) }: AppOptions): Services {
   const [species, audit] = [createSpeciesStore(db), createAuditStore(db)]
   const [ledgerStore, roomStore, roundsStore] = [createLedgerStore(db), createRoomStore(db), createRoundsStore(db)]
   const notices = createNotices(db, audit)
@@ -109,7 +113,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [placingStore, deliveryStore] = [createPlacingStore(db), createDeliveryStore(db)]
   const units = (): DisplayUnits => roomStore.room() ?? baseUnits
   const zone = (): string => roomStore.room()?.timeZone ?? 'UTC'
-  const changes = createChanges()
+  const [changes, answers] = [createChanges(), createAnswers(db.version)]
   const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, zone })
   changes.listen(facts.listen)
   const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
@@ -130,6 +134,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
   const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, limits: limits.inForce, units })
+  tellDue({ changes, due, now, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view })
   const calendars = createCalendarService({ db, audit, due, roomName: () => roomStore.room()?.name ?? '', units })
   const endpoints = [
@@ -146,7 +151,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     }),
     ...mailboxEndpoints(createMailbox(mailboxFolder)),
     ...deliveryEndpoints(delivery, now),
-    ...eventsEndpoints(changes, { sessionOf: (request) => staff.sessionIdOf(request.headers.cookie) }),
+    ...eventsEndpoints(changes, { sessionOf: (request) => staff.sessionIdOf(request.headers.cookie) }, answers.books),
     ...roundsEndpoints(rounds),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
@@ -154,12 +159,12 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...schoolsEndpoints(schools),
     ...auditEndpoints(audit),
     ...todayEndpoints(today),
-    ...dueEndpoints({ due, calendars, now, actorOf: (request) => staff.requireActor(request.headers.cookie, request.get('X-Recording'), now()) }),
+    ...dueEndpoints({ due, calendars, now }),
     ...placingEndpoints(placing),
     ...findEndpoints(db),
     ...keepingEndpoints({ db, audit, notices, now, copiesFolder }),
   ]
-  return { changes, staff, dispatch: createDispatch(db, changes), endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {} }) } }
+  return { changes, answers, staff, dispatch: createDispatch(db, changes), endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {}, touched: ['notice'] }) } }
 }
 
 /** A folder that lies with the database; one of its own for a room in memory. */
@@ -168,14 +173,16 @@ const beside = (db: Database, name: 'photos' | 'mailbox'): string => (db.file ==
 /** Makes the app: protection, reading, endpoints, pages, errors. */
 export function createApp(options: AppOptions): Express & { notices: Services['notices'] } {
   const { now, isSecure = false, webFolder, names = [], log = pino({ level: 'warn' }) } = options
-  const { staff, dispatch, endpoints, units, notices } = createServices(options)
+  const { staff, dispatch, endpoints, units, notices, answers } = createServices(options)
   const app = express()
   app.disable('x-powered-by')
+  // Reads name what they go by themselves (`answers`); hashing every other answer would be for nobody.
+  app.disable('etag')
   app.set('query parser', 'simple')
   app.use(protection(isSecure))
   app.use(checkAddress(names))
   app.use('/api', (_request, response, next) => next(void response.set('Cache-Control', 'no-store')))
-  mountEndpoints(app, endpoints, { dispatch, staff, now, units })
+  mountEndpoints(app, endpoints, { dispatch, staff, now, units, answers })
   // Whatever is not declared: first who asks, then that there is nothing.
   app.use('/api', (request) => {
     staff.requireSession(request.headers.cookie, now())

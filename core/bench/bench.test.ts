@@ -16,6 +16,7 @@ import { flowWords } from './flowWords'
 import { followRun } from './followRun'
 import { knownFigures, type KnownFacts } from './knownFigures'
 import { paceAdvice, paceOf } from './pace'
+import { waiting } from '../testing/waiting'
 import { withPendingRun } from './pendingRun'
 import { planRun } from './planRun'
 import { adviseRun } from './runAdvice'
@@ -274,6 +275,6 @@ test('what waits on this device is shown at once, and once: a step that another 
   const run = { ...runOf('netOver'), sources: [], standing: [] } as unknown as RunView
   const doStep = { command: 'doStep', key: 'k1', input: { stepIndex: 0, happenedAtMs: atMin(15) } } as const
   const reading = { command: 'recordRunReading', key: 'k2', input: { tempC: 24, salinityPpt: null, ph: null, tanMgL: null, isSimulated: false, happenedAtMs: atMin(16) } } as const
-  const shown = withPendingRun(run, [doStep, { ...doStep, key: 'k3' }, reading, { command: 'setRunSwitch', key: 'k4', input: { what: 'air', isOn: true, happenedAtMs: atMin(16) } }, { command: 'setFlow', key: 'k5', input: { mlPerMin: 3, happenedAtMs: atMin(16) } }, { command: 'snoozeAlarm', key: 'k6', input: { alarm: 'lid', happenedAtMs: atMin(16) } }])
+  const shown = withPendingRun(run, waiting({ runId: run.id }, [doStep, { ...doStep, key: 'k3' }, reading, { command: 'setRunSwitch', key: 'k4', input: { what: 'air', isOn: true, happenedAtMs: atMin(16) } }, { command: 'setFlow', key: 'k5', input: { mlPerMin: 3, happenedAtMs: atMin(16) } }, { command: 'snoozeAlarm', key: 'k6', input: { alarm: 'lid', happenedAtMs: atMin(16) } }]))
   expect(shown.events.map(({ kind, stepIndex }) => [kind, stepIndex])).toEqual([['step', 0], ['reading', 1], ['air', 1], ['flow', 1], ['snooze', 1]])
 })

@@ -1,25 +1,33 @@
 import { snoozeMs } from './alarms'
-import type { RunView } from './benchView'
+import { eachApart } from '../collections/eachApart'
+import type { Pending } from '../commands/pending'
+import type { BenchView, RunView } from './benchView'
 import type { DoStep, RecordRunReading, SetFlow, SetRunSwitch, SnoozeAlarm } from './bench.schema'
 import { stepIndexOf, type RunEvent } from './runRecord'
 
-/** A write of a run that still waits on this device. */
-export type PendingRunCommand =
-  | { command: 'doStep'; key: string; input: DoStep }
-  | { command: 'recordRunReading'; key: string; input: RecordRunReading }
-  | { command: 'setFlow'; key: string; input: SetFlow }
-  | { command: 'snoozeAlarm'; key: string; input: SnoozeAlarm }
-  | { command: 'setRunSwitch'; key: string; input: SetRunSwitch }
+/** Commands that a run shows before they are answered. */
+export type PendingRunCommand = { key: string } & (
+  | { command: 'doStep'; input: DoStep }
+  | { command: 'recordRunReading'; input: RecordRunReading }
+  | { command: 'setFlow'; input: SetFlow }
+  | { command: 'snoozeAlarm'; input: SnoozeAlarm }
+  | { command: 'setRunSwitch'; input: SetRunSwitch }
+)
+const runCommands: readonly string[] = ['doStep', 'recordRunReading', 'setFlow', 'snoozeAlarm', 'setRunSwitch'] satisfies PendingRunCommand['command'][]
 
 const blank = { staffName: '', tempC: null, salinityPpt: null, ph: null, tanMgL: null, isSimulated: false, mlPerMin: null, alarm: null, untilMs: null, isOn: null, note: null } as const
 
-/** Shows a run as it will be once what waits has been sent, so that its clock follows the touch at once. */
-export function withPendingRun(run: RunView, pending: readonly PendingRunCommand[]): RunView {
-  return pending.reduce((view, entry) => {
-    const event = toEvent(view, entry)
+/** Shows a run with what waits on this device, so that its clock follows the touch at once. */
+export function withPendingRun(run: RunView, pending: readonly Pending[]): RunView {
+  const own = pending.filter(({ command, params }) => runCommands.includes(command) && params.runId === run.id)
+  return own.reduce((view, entry) => {
+    const event = toEvent(view, entry as PendingRunCommand)
     return event ? { ...view, events: [...view.events, event] } : view
   }, run)
 }
+
+/** Shows the bench likewise; a run that cannot be read so stands as the server has it. */
+export const withPendingOnBench = (bench: BenchView, pending: readonly Pending[]): BenchView => ({ ...bench, runs: eachApart(bench.runs, (run) => withPendingRun(run, pending), (run) => run) })
 
 function toEvent(run: RunView, entry: PendingRunCommand): RunEvent | null {
   const base = { ...blank, id: entry.key, atMs: entry.input.happenedAtMs, stepIndex: stepIndexOf(run) }

@@ -1,9 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { noHandling } from '../species/handling'
-import { crateStage, totalBags, withPendingBags, type BagView, type CrateView, type PendingBagCommand } from './crateView'
+import { waiting } from '../testing/waiting'
+import { crateStage, totalBags, withPendingBags as withWaiting, type BagView, type CrateView, type PendingBagCommand } from './crateView'
 import { notKept } from '../species/keptIn'
 
+const withPendingBags = (crate: CrateView, entries: readonly PendingBagCommand[]): CrateView => withWaiting(crate, waiting({ crateId: crate.id }, entries))
 const plain = { concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, note: null, happenedAtMs: 1 }
 const unsaid = { origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null }
 const bag = (index: number, listed: number): BagView => ({ id: `b${index}`, lineId: `l${index % 3}`, number: index + 1, listed, record: null, inBag: 0, photos: [], runId: null })

@@ -1,3 +1,4 @@
+import type { Pending } from '../commands/pending'
 import type { BoxFacts } from './box.schema'
 import { noHandling, type Handling } from '../species/handling'
 import { notKept, type KeptIn, type TankFigures } from '../species/keptIn'
@@ -176,18 +177,18 @@ export function crateStage({ bags, opened, inBags }: Pick<BagTotals, 'bags' | 'o
 /** Names where a crate stands, from its summary. */
 export const summaryStage = ({ bagCount, openedCount, inBags, closedAtMs }: CrateSummary): CrateStage => crateStage({ bags: bagCount, opened: openedCount, inBags }, closedAtMs)
 
-export type PendingBagCommand =
-  | { command: 'recordBags'; key: string; staffId: string; input: RecordBags }
-  | { command: 'undoBags'; key: string; staffId: string; input: UndoBags }
-  | { command: 'placeBags'; key: string; staffId: string; input: PlaceBags }
-  | { command: 'addBag'; key: string; staffId: string; input: AddBag }
+/** Commands that a crate shows before they are answered. */
+export type PendingBagCommand = { key: string; staffId: string } & (
+  | { command: 'recordBags'; input: RecordBags }
+  | { command: 'undoBags'; input: UndoBags }
+  | { command: 'placeBags'; input: PlaceBags }
+  | { command: 'addBag'; input: AddBag }
+)
+const bagCommands: readonly string[] = ['recordBags', 'undoBags', 'placeBags', 'addBag'] satisfies PendingBagCommand['command'][]
 
-/**
- * Shows a crate as it will be once what waits on this device has been sent, so that a touch counts at once even while
- * the server is away. Commands the server already knows change nothing.
- */
-export function withPendingBags(crate: CrateView, pending: readonly PendingBagCommand[]): CrateView {
-  return pending.reduce(applyToCrate, crate)
+/** Shows a crate with the bags that wait on this device. Commands the server already knows change nothing. */
+export function withPendingBags(crate: CrateView, pending: readonly Pending[]): CrateView {
+  return pending.filter(({ command, params }) => bagCommands.includes(command) && params.crateId === crate.id).reduce((shown, entry) => applyToCrate(shown, entry as PendingBagCommand), crate)
 }
 
 function applyToCrate(crate: CrateView, entry: PendingBagCommand): CrateView {

@@ -45,6 +45,8 @@ export interface SystemView {
 
 export interface RoomView {
   name: string
+  /** The day in the room. */
+  on: string
   systems: SystemView[]
   tanks: TankSummary[]
 }
@@ -90,6 +92,8 @@ export interface TankView {
   hold: HoldView | null
   bookings: Booking[]
   flag: TankFlag | null
+  /** The day in the room. */
+  on: string
   isCheckedToday: boolean
   timeline: TimelineEntry[]
   /** Whether the books go back further than these entries. */

@@ -1,9 +1,10 @@
-import { eventsOf } from '../facts/eventsOf'
-import { foldAll, nothingKnown } from '../facts/foldFacts'
+import type { Pending } from '../commands/pending'
+import { lastLook, stockOf } from '../facts/askFacts'
+import { foldTouches, tankTouches } from '../facts/pendingFacts'
 import type { TankKind } from '../room/room.schema'
 import type { StockView } from '../ledger/stockView'
 import type { TankFlag } from '../room/tankFlag'
-import type { Ate, RecordCheck, Sign } from './rounds.schema'
+import type { Ate, Sign } from './rounds.schema'
 
 /** A check as a person reads it. */
 export interface CheckView {
@@ -58,16 +59,14 @@ export interface RoundView {
 /** Id of a check that this device has taken but the server has not answered for. */
 export const pendingCheckId = 'pending'
 
-/**
- * Shows a round as it will be once the checks still waiting on this device have been sent; a check that the server
- * already knows changes nothing, and what was entered in another round stays there.
- */
-export function withPendingChecks(round: RoundView, pending: readonly RecordCheck[]): RoundView {
-  const events = pending.filter(({ roundId }) => roundId === round.id).flatMap((input, index) => eventsOf({ command: 'recordCheck', key: `${pendingCheckId} ${String(index).padStart(6, '0')}`, input }, () => undefined))
-  if (events.length === 0) return round
+/** Shows a round with the touches that wait on this device. What was entered in another round stays there; the fish are the same. */
+export function withPendingTouches(round: RoundView, pending: readonly Pending[]): RoundView {
+  const touches = tankTouches(pending).filter((touch) => touch.command !== 'recordCheck' || touch.input.roundId === round.id)
+  if (touches.length === 0) return round
   const stops = round.stops.map((stop) => {
-    const [look] = foldAll({ ...nothingKnown, tankId: stop.tankId }, events).looks
-    return look ? { ...stop, check: { id: pendingCheckId, ate: look.ate, signs: look.signs, seen: look.seen, note: look.note, staffName: '' } } : stop
+    const tank = foldTouches(stop.tankId, stop.stock, touches)
+    const look = lastLook(tank)
+    return { ...stop, stock: stockOf(tank), ...(look ? { check: { id: pendingCheckId, ate: look.ate, signs: look.signs, seen: look.seen, note: look.note, staffName: '' } } : {}) }
   })
   return { ...round, stops }
 }

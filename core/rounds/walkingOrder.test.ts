@@ -1,7 +1,9 @@
 import { expect, test } from '@jest/globals'
 import { planTankCodes } from '../room/planTankCodes'
 import { tankFlag } from '../room/tankFlag'
-import { isQuiet, withPendingChecks, type RoundView } from './roundView'
+import { noHandling } from '../species/handling'
+import { waiting } from '../testing/waiting'
+import { isQuiet, withPendingTouches, type RoundView } from './roundView'
 import { walkingOrder, type Stoppable } from './walkingOrder'
 
 const stop = (code: string, change: Partial<Stoppable> = {}): Stoppable => ({ code, rack: code.split('-')[0] ?? '', shelf: 1, position: Number(code.split('-')[1]), water: 'fresh', signs: [], daysSinceArrival: 40, ...change })
@@ -42,10 +44,14 @@ test('racks are coded shelf by shelf, and go on where they ended', () => {
   expect(() => planTankCodes('R1', 2, 1.5)).toThrow(RangeError)
 })
 
-test('checks that wait on the device show at once, the newest of each tank, in their own round only', () => {
-  const round = { id: '2031-05-04-1', on: '2031-05-04', number: 1, emptyTanks: [], stops: [{ tankId: 'a', check: null }, { tankId: 'b', check: null }] } as unknown as RoundView
+test('touches that wait on the device show at once: the newest check of each tank in its own round, fish lost in any', () => {
+  const stock = [{ lotId: 'l', lotCode: 'L', species: 'Cherry barb', quantity: 8, origin: '', sinceMs: 0, handling: noHandling }]
+  const round = { id: '2031-05-04-1', on: '2031-05-04', number: 1, emptyTanks: [], stops: [{ tankId: 'a', check: null, stock }, { tankId: 'b', check: null, stock }] } as unknown as RoundView
   const check = { tankId: 'a', roundId: '2031-05-04-1', roundNumber: 1, ate: 'none', signs: [], seen: null, note: null, replacesId: null, happenedAtMs: 1 } as const
-  const shown = withPendingChecks(round, [{ ...check, signs: [] }, { ...check, ate: 'all', signs: [] }, { ...check, tankId: 'b', roundId: '2031-05-03-1', signs: [] }, { ...check, tankId: 'b', roundId: undefined, signs: [] }])
-  expect(shown.stops.map((each) => each.check?.ate ?? null)).toEqual(['all', null])
+  const checks = [check, { ...check, ate: 'all' }, { ...check, tankId: 'b', roundId: '2031-05-03-1' }, { ...check, tankId: 'b', roundId: undefined }].map((input, nth) => ({ command: 'recordCheck', key: `k${9 - nth}`, input }))
+  const loss = { command: 'recordLoss', key: 'l', params: { tankId: 'b' }, input: { lotId: 'l', quantity: 3, cause: null, note: null, happenedAtMs: 1 } }
+  const shown = withPendingTouches(round, waiting({}, [...checks, loss]))
+  expect(shown.stops.map((each) => [each.check?.ate ?? null, each.stock[0]?.quantity])).toEqual([['all', 8], [null, 5]])
+  expect(withPendingTouches(round, waiting({}, [{ ...loss, isTouch: false }])).stops[1]?.stock[0]?.quantity).toBe(8)
   expect([isQuiet({ ate: 'all', signs: [], seen: null, note: null }), isQuiet({ ate: 'all', signs: [], seen: 4, note: null })]).toEqual([true, false])
 })

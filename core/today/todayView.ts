@@ -1,6 +1,9 @@
 import type { RecheckView } from '../bench/benchView'
 import type { OpenClaim } from '../crates/claim'
+import type { Pending } from '../commands/pending'
 import type { DueItem } from '../due/due'
+import { tankTouches } from '../facts/pendingFacts'
+import { roundOfId } from '../rounds/roundId'
 import type { CrateSummary } from '../crates/crateView'
 import type { HoldDay } from './shopHold'
 
@@ -79,7 +82,7 @@ export interface TodayView {
   /** Crates with losses that can still be claimed, the shortest time first. */
   claims: OpenClaim[]
   /** Stocked tanks nobody looked at today. */
-  unchecked: string[]
+  unchecked: { tankId: string; code: string }[]
   stockedTanks: number
   notEating: HungryLot[]
   losses: RecentLoss[]
@@ -96,3 +99,12 @@ export type FirstStep = (typeof firstSteps)[number]
 
 /** The first step that is still to do; null once the first crate is in the books. */
 export const nextStep = (counts: RoomCounts): FirstStep | null => (counts.crates > 0 ? null : (firstSteps.find((step) => counts[step] === 0) ?? null))
+
+/** Shows the day with the touches that wait on this device: tanks that were looked at just now wait for nobody. */
+export function withPendingToday(today: TodayView, pending: readonly Pending[]): TodayView {
+  const looked = new Set(tankTouches(pending).flatMap((touch) => (touch.command === 'recordCheck' && lookOn(touch.input) === today.on ? [touch.input.tankId] : [])))
+  return looked.size === 0 ? today : { ...today, unchecked: today.unchecked.filter(({ tankId }) => !looked.has(tankId)) }
+}
+
+/** The day of the round a check belongs to. */
+const lookOn = ({ roundId }: { roundId?: string }): string | null => (roundId === undefined ? null : (roundOfId(roundId)?.on ?? null))

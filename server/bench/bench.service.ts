@@ -148,6 +148,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
     view: (nowMs: number): BenchView => ({ runs: store.openAndEndedSince(nowMs - dayMs), rechecks: store.rechecks(nowMs - dayMs), waiting: store.waiting(), airlines: store.airlines() }),
 
     run: (id: string | undefined): RunView => requireRun(id),
+    airlines: store.airlines,
 
     /** What the bench meter shows for a run now. A stand-in: it reads a simulated vessel. */
     meter(id: string | undefined, nowMs: number) {

@@ -1,3 +1,5 @@
+import type { QueryOf } from '../../core/commands/declare'
+import type { benchApi } from '../../core/bench/bench.api'
 import type { BenchSubject } from '../../core/bench/benchView'
 import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
 import { hasInvertebrate, type BenchFish } from '../../core/bench/fishRules'
@@ -140,12 +142,9 @@ export function createSubjectService({ store, limits, units, instruments, placin
 
   return {
     /** By `line` (several share a vessel; `bag` names one of its bags alone), or by `lot` and `from` (a tank); `tank` names where they are to go instead of where they are planned. */
-    view(query: Record<string, unknown>, nowMs: number): BenchSubject {
-      const word = (name: string): string | null => (typeof query[name] === 'string' && query[name] !== '' ? String(query[name]).slice(0, 64) : null)
-      const lineIds = [query.line].flat().filter((each): each is string => typeof each === 'string' && each !== '' && each.length <= 64)
-      const [lotId, from] = [word('lot'), word('from')]
-      if (lineIds.length > 0) return ofLines([...new Set(lineIds)].slice(0, mostLines), word('bag'), word('tank'), nowMs)
-      if (lotId !== null && from !== null) return ofLot(lotId, from, word('tank'), nowMs)
+    view({ line, bag, lot, from, tank }: QueryOf<typeof benchApi.readSubject>, nowMs: number): BenchSubject {
+      if (line.length > 0) return ofLines([...new Set(line)].slice(0, mostLines), bag, tank, nowMs)
+      if (lot !== null && from !== null) return ofLot(lot, from, tank, nowMs)
       throw new Problem('not-found', 'Say which fish: a line of a crate, or a lot and the tank it stands in')
     },
   }

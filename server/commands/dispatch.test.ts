@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
 import { ValidationError, object, string } from 'yup'
 import { openDatabase, type Database } from '../db/open'
 import { UnbindableError } from '../db/guard'
-import { command, type Actor } from '../http/endpoint'
+import type { Actor, Command } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import { toProblem } from '../http/toProblem'
 import { newKey } from '../testing/testRoom'
@@ -21,21 +21,23 @@ afterEach(() => db.close())
 
 const suppliers = (): number => (db.raw.prepare('SELECT count(*) AS n FROM supplier').get() as { n: number }).n
 const commandsKept = (): number => (db.raw.prepare('SELECT count(*) AS n FROM command').get() as { n: number }).n
-const addSupplier = (change: { fails?: boolean; prepare?: () => Promise<undefined>; secrets?: 'word'[] } = {}) =>
-  command({
-    method: 'post',
-    path: '/api/x',
-    access: 'lead',
-    name: 'addSupplier',
-    schema: object({ name: string().required(), word: string() }),
-    secrets: change.secrets,
-    prepare: change.prepare,
-    run: ({ key }, { name }: { name: string; word?: string }) => {
-      db.raw.prepare('INSERT INTO supplier (id, name) VALUES (?, ?)').run(key, name)
-      if (change.fails) throw new Error('halfway')
-      return { made: name }
-    },
-  })
+const addSupplier = (change: { fails?: boolean; prepare?: () => Promise<undefined>; secrets?: 'word'[] } = {}): Command => ({
+  kind: 'command',
+  method: 'post',
+  path: '/api/x',
+  access: 'lead',
+  name: 'addSupplier',
+  schema: object({ name: string().required(), word: string() }),
+  secrets: change.secrets,
+  touches: () => ['register'],
+  prepare: change.prepare,
+  run: ({ key }, input) => {
+    const { name } = input as { name: string }
+    db.raw.prepare('INSERT INTO supplier (id, name) VALUES (?, ?)').run(key, name)
+    if (change.fails) throw new Error('halfway')
+    return { made: name }
+  },
+})
 const call = (body: object, key = newKey()) => ({ key, actor, params: {}, body, nowMs })
 
 describe('one key, one transaction', () => {

@@ -76,7 +76,7 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
     })
     if (!dispatched.isReplay) db.acknowledge(nowMs)
     // Only what is in the books is told.
-    if (!dispatched.isReplay) changes.tell({ command: command.name, params, written: { key, before, after: db.version() } })
+    if (!dispatched.isReplay) changes.tell({ command: command.name, params, touched: command.touches(params, input), written: { key, before, after: db.version() } })
     return dispatched
   }
 }
@@ -89,7 +89,7 @@ function refuseFuture(input: unknown, nowMs: number): void {
 }
 
 function hashOf(command: Command, params: Params, body: object): string {
-  const open = Object.entries(body).filter(([field]) => !(command.secrets as string[] | undefined)?.includes(field))
+  const open = Object.entries(body).filter(([field]) => !command.secrets?.includes(field))
   const left = { values: mostValues }
   return createHash('sha256').update(JSON.stringify([command.name, sorted(params, left), sorted(Object.fromEntries(open), left)])).digest('base64url')
 }

@@ -116,8 +116,8 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
 
   return {
     /** Crates, newest first: every open one, and as many closed ones as asked for. */
-    list({ closed }: { closed?: unknown }): CrateList {
-      const most = typeof closed === 'string' && /^\d{1,4}$/.test(closed) ? Math.max(closedPage, Number(closed)) : closedPage
+    list(closed: number): CrateList {
+      const most = Math.max(closedPage, closed)
       const crates = store.openAndNewest(most + 1)
       const ended = crates.filter(({ closedAtMs }) => closedAtMs !== null).sort((a, b) => (b.closedAtMs ?? 0) - (a.closedAtMs ?? 0))
       return { crates: crates.filter((crate) => crate !== ended[most]), hasOlder: ended.length > most }

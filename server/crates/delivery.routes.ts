@@ -1,8 +1,7 @@
 import type { Response } from 'express'
-import { chooseTankSchema } from '../../core/crates/crates.schema'
-import { chooseTanksSchema, prepareStepSchema } from '../../core/crates/delivery.schema'
+import { deliveryApi } from '../../core/crates/crates.api'
 import type { ChoiceProgress } from '../../core/tankChoice/tankChoice'
-import { command, plain, read, type Endpoint } from '../http/endpoint'
+import { serve, type Endpoint } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import { startProgram } from '../program'
 import type { DeliveryService } from './delivery.service'
@@ -11,27 +10,20 @@ const searchSeconds = 8
 /** Each search takes a processor; the bench of a fishroom has few of them. */
 const mostSearches = 2
 
-/** Addresses of a crate's preparation and of choosing its tanks. */
-export function deliveryEndpoints(delivery: DeliveryService, now: () => number): Endpoint[] {
+/** Answers for a crate's preparation and for choosing its tanks. */
+export function deliveryEndpoints({ preparation, prepareStep, choice, chooseTanks, chooseTank }: DeliveryService, now: () => number): Endpoint[] {
   let running = 0
-  return [
-    read({ path: '/api/crates/:crateId/preparation', access: 'device', read: ({ params, nowMs }) => delivery.preparation(params.crateId ?? '', nowMs) }),
-    command({ method: 'put', path: '/api/crates/:crateId/preparation', access: 'keeper', name: 'prepareStep', schema: prepareStepSchema, run: delivery.prepareStep }),
-    read({ path: '/api/crates/:crateId/tank-choice', access: 'device', read: ({ params, nowMs }) => delivery.choice(params.crateId ?? '', nowMs) }),
-    command({ method: 'put', path: '/api/crates/:crateId/tank-choice', access: 'keeper', name: 'chooseTanks', schema: chooseTanksSchema, run: delivery.chooseTanks }),
-    command({ method: 'put', path: '/api/crates/:crateId/lines/:lineId/tank', access: 'keeper', name: 'chooseTank', schema: chooseTankSchema, run: delivery.chooseTank }),
-    plain({
-      method: 'get',
-      path: '/api/crates/:crateId/tank-search',
-      access: 'device',
-      async handle(request, response) {
-        const { input } = delivery.choice(String(request.params.crateId), now())
-        if (running >= mostSearches) throw new Problem('conflict', 'Two searches are running already; wait a few seconds')
-        running += 1
-        await search(input, response).finally(() => (running -= 1))
-      },
-    }),
-  ]
+  return serve(deliveryApi, {
+    readPreparation: ({ params, nowMs }) => preparation(params.crateId, nowMs),
+    readTankChoice: ({ params, nowMs }) => choice(params.crateId, nowMs),
+    ...{ prepareStep, chooseTanks, chooseTank },
+    async searchTanks(request, response) {
+      const { input } = choice(String(request.params.crateId), now())
+      if (running >= mostSearches) throw new Problem('conflict', 'Two searches are running already; wait a few seconds')
+      running += 1
+      await search(input, response).finally(() => (running -= 1))
+    },
+  })
 }
 
 /** Streams answers of a search as lines of JSON, the best so far each time. Closing the connection ends the search. */

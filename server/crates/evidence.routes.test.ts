@@ -222,8 +222,8 @@ test('the stream of changes tells at once what was written, and is shut to stran
     const crate: CrateView = await room.crateOf([['Cherry barb', 8, 1, room.tanks[0]!]])
     await open(crate, 0, {})
     let heard = ''
-    while (!heard.includes('recordBags')) heard += (await reader.read()).value ?? ''
-    expect(heard).toContain(`data: {"command":"recordBags","params":{"crateId":"${crate.id}"}}`)
+    while (!heard.includes('"bag:')) heard += (await reader.read()).value ?? ''
+    expect(heard).toContain(`data: {"touched":["bag:${crate.id}"],"by":"`)
     aborter.abort()
   } finally {
     server.closeAllConnections()

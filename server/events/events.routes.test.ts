@@ -19,7 +19,7 @@ afterAll(async () => {
 
 const listen = (): Promise<IncomingMessage> => new Promise((resolve, reject) => get(`${url}/api/events`, { headers: { Cookie: room.cookie } }, resolve).on('error', reject))
 const endOf = (stream: IncomingMessage): Promise<unknown> => new Promise((resolve) => stream.resume().once('end', resolve))
-const heard = (stream: IncomingMessage): Promise<string> => new Promise((resolve) => stream.on('data', (part: Buffer) => String(part).includes('data:') && resolve(String(part))))
+const heard = (stream: IncomingMessage): Promise<string> => new Promise((resolve) => stream.on('data', (part: Buffer) => String(part).includes('touched') && resolve(String(part))))
 
 test('streams that a broken network left open on a device make room for new ones, and the newest hears what is written', async () => {
   const streams: IncomingMessage[] = []
@@ -27,5 +27,5 @@ test('streams that a broken network left open on a device make room for new ones
   await endOf(streams[0] as IncomingMessage)
   const last = heard(streams[6] as IncomingMessage)
   await room.post('/api/checks', quietCheck(room.tanks[0]?.id ?? ''))
-  expect(await last).toContain('recordCheck')
+  expect(await last).toContain(`"look:${room.tanks[0]?.id}"`)
 })

@@ -1,5 +1,7 @@
 import type { Request, Response } from 'express'
-import { plain, type Endpoint } from '../http/endpoint'
+import type { Hello, Told } from '../../core/commands/stream'
+import { eventsApi } from '../../core/commands/events.api'
+import { serve, type Endpoint } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import type { Changes } from './changes'
 
@@ -17,7 +19,7 @@ interface Device {
 }
 
 /** The stream of changes (server-sent events) by which devices see each other's touches at once. */
-export function eventsEndpoints(changes: Changes, { sessionOf }: Device): Endpoint[] {
+export function eventsEndpoints(changes: Changes, { sessionOf }: Device, books: () => string): Endpoint[] {
   const open: { session: string; response: Response }[] = []
   function take(session: string, response: Response): void {
     if (open.length >= mostOfAll) throw new Problem('too-many-tries', 'More devices listen here than a room has; this one asks by itself')
@@ -26,31 +28,26 @@ export function eventsEndpoints(changes: Changes, { sessionOf }: Device): Endpoi
     open.push({ session, response })
     response.once('close', () => open.splice(open.findIndex((each) => each.response === response), 1))
   }
-  return [
-    plain({
-      method: 'get',
-      path: '/api/events',
-      access: 'device',
-      handle(request, response) {
-        take(sessionOf(request), response)
-        response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
-        response.flushHeaders()
-        response.once('close', streamChanges(changes, response, () => sessionOf(request) !== ''))
-      },
-    }),
-  ]
+  return serve(eventsApi, {
+    listen(request, response) {
+      take(sessionOf(request), response)
+      response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
+      response.flushHeaders()
+      response.once('close', streamChanges(changes, response, () => sessionOf(request) !== '', books))
+    },
+  })
 }
 
-function streamChanges(changes: Changes, response: Response, isOpen: () => boolean): () => void {
+function streamChanges(changes: Changes, response: Response, isOpen: () => boolean, books: () => string): () => void {
   const say = (text: string): void => {
     // A device that was closed meanwhile hears nothing more.
     if (isOpen()) response.write(text)
     else response.end()
   }
-  const stopListening = changes.listen(({ command, params }) => say(`data: ${JSON.stringify({ command, params })}\n\n`))
+  const stopListening = changes.listenForDevice(({ touched, written }) => say(`data: ${JSON.stringify({ touched, by: written?.key ?? null, devices: changes.devices() } satisfies Told)}\n\n`))
   const alive = setInterval(() => say(': here\n\n'), keepAliveMs)
   alive.unref()
-  say('retry: 2000\n\n')
+  say(`retry: 2000\nevent: hello\ndata: ${JSON.stringify({ books: books(), devices: changes.devices() } satisfies Hello)}\n\n`)
   return () => {
     clearInterval(alive)
     stopListening()

@@ -48,7 +48,8 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
   /** Commands since the tanks were read, in one unbroken row of changes; null once something else was written. */
   let touched: { version: string; keys: string[] } | null = null
   function listen({ command, written }: Pick<Change, 'command' | 'written'>): void {
-    if (!touched || !written || written.before !== touched.version || !touching.has(command) || touched.keys.length >= mostTouched) touched = null
+    if (!written) return
+    if (!touched || written.before !== touched.version || !touching.has(command) || touched.keys.length >= mostTouched) touched = null
     else touched = { version: written.after, keys: [...touched.keys, written.key] }
   }
 

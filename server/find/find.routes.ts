@@ -1,14 +1,13 @@
 import { sql } from 'drizzle-orm'
-import type { FindAnswer, FindHit } from '../../core/find/find'
+import type { FindHit } from '../../core/find/find'
+import { findApi } from '../../core/find/find.api'
 import type { Database } from '../db/open'
-import { read, type Endpoint } from '../http/endpoint'
+import { serve, type Endpoint } from '../http/endpoint'
 
 const perKind = 8
 
-/** The address of the find box. */
-export const findEndpoints = (db: Database): Endpoint[] => [
-  read({ path: '/api/find', access: 'device', read: ({ query }): FindAnswer => ({ hits: typeof query.q === 'string' && query.q.trim() !== '' ? find(db, query.q.trim().slice(0, 80)) : [] }) }),
-]
+/** Answers for the find box. */
+export const findEndpoints = (db: Database): Endpoint[] => serve(findApi, { find: ({ query }) => ({ hits: query.q?.trim() ? find(db, query.q.trim()) : [] }) })
 
 /** Finds tanks, lots, crates and species whose name begins with, or holds, what was typed; the former first. */
 function find({ orm }: Database, words: string): FindHit[] {

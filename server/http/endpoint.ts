@@ -1,10 +1,7 @@
 import type { Request, Response } from 'express'
+import type { Access, AnswerOf, Api, CommandOf, InputOf, ParamsOf, PlainOf, QueryOf, ReadOf } from '../../core/commands/declare'
 import type { Role } from '../../core/staff/staff.schema'
-import type { Schema } from '../../core/fields/validated'
 import { Problem } from './problem'
-
-/** Who may call: anybody, any device with an open session, or somebody recording with at least this role. */
-export type Access = 'public' | 'device' | Role
 
 /** A person on whose behalf something is read or written. */
 export interface Actor {
@@ -25,7 +22,7 @@ export function requireFreshPin({ name, isPinFresh }: Actor): void {
 /** Room for two hundred bags and a note; whatever needs more says so. */
 export const usualBodyBytes = 128 * 1024
 
-export type Params = Record<string, string>
+export type Params = Readonly<Record<string, string>>
 
 /** What a command may know besides its input. */
 export interface CommandContext {
@@ -36,51 +33,66 @@ export interface CommandContext {
   params: Params
 }
 
-/** Answers a question; changes nothing. */
-export interface Read {
-  kind: 'read'
-  method: 'get'
-  path: string
-  access: Access
-  read(context: { params: Params; query: Record<string, unknown>; nowMs: number }): unknown
+/** A question as it comes in: the words of its query are read by what it declares. */
+export interface Asked {
+  params: Params
+  query: Record<string, unknown>
+  /** Who asks; null where any device may. */
+  actor?: Actor | null
+  nowMs: number
 }
 
-/** Writes: one transaction, one key, answered once. */
-export interface Command<T = unknown, P = undefined> {
-  kind: 'command'
-  method: 'post' | 'put'
-  path: string
-  access: Role
-  /** Stands in the books beside the key, e.g. `recordBags`. */
-  name: string
-  schema: Schema<T>
-  /** Fields that must not leave a trace, not even as a hash. */
-  secrets?: (keyof T & string)[]
-  /** Longest body, bytes; `usualBodyBytes` unless a command needs more. */
-  mostBytes?: number
+/** A declared question with what answers it. */
+export interface Read extends ReadOf {
+  read(asked: Asked): unknown
+}
+
+/** A declared write with what does it. */
+export interface Command extends CommandOf {
   /** Slow work that must not hold the transaction, such as hashing. */
-  prepare?(input: T): Promise<P>
-  run(context: CommandContext, input: T, prepared: P): unknown
+  prepare?(input: unknown): Promise<unknown>
+  run(context: CommandContext, input: unknown, prepared: unknown): unknown
 }
 
-/** Signing in and out, and reading files: the few routes that handle request and response themselves. */
-export interface Plain {
-  kind: 'plain'
-  method: 'get' | 'post' | 'delete'
-  path: string
-  access: Access
-  /** Longest body, bytes; `usualBodyBytes` unless it takes files. */
-  mostBytes?: number
-  /** Gives away so much that a lead's PIN is asked for again. */
-  asksPin?: boolean
+/** A declared route that handles request and response itself. */
+export interface Plain extends PlainOf {
   handle(request: Request, response: Response): Promise<void> | void
 }
 
 export type Endpoint = Read | Command | Plain
 
-/** Declares a command with its input type; the table of endpoints holds them without it. */
-export const command = <T, P = undefined>(declared: Omit<Command<T, P>, 'kind'>): Command => ({ kind: 'command', ...declared }) as unknown as Command
-/** Declares a question. */
-export const read = (declared: Omit<Read, 'kind' | 'method'>): Read => ({ kind: 'read', method: 'get', ...declared })
-/** Declares a route that handles request and response itself. */
-export const plain = (declared: Omit<Plain, 'kind'>): Plain => ({ kind: 'plain', ...declared })
+type PathParams<D> = D extends { path: infer Path extends string } ? ParamsOf<Path> : never
+/** Who asks is known wherever a person must be named. */
+type ActorOf<D> = D extends { access: infer Who } ? (Who extends Role ? Actor : null) : null
+
+interface Prepared<Input, Answer> {
+  prepare(input: Input): Promise<unknown>
+  run(context: CommandContext, input: Input, prepared: never): Answer
+}
+type CommandHandler<Input, Answer> = ((context: CommandContext, input: Input) => Answer) | Prepared<Input, Answer>
+
+type HandlerOf<D> = D extends { kind: 'command' }
+  ? CommandHandler<InputOf<D>, AnswerOf<D>>
+  : D extends { kind: 'read' }
+    ? (asked: { params: PathParams<D>; query: QueryOf<D>; actor: ActorOf<D>; nowMs: number }) => AnswerOf<D>
+    : Plain['handle']
+
+/** What answers each route of a declaration: all of them, and no other. */
+export type HandlersOf<A> = { [Name in keyof A]: HandlerOf<A[Name]> }
+
+/** Does slow work first, outside of the transaction, and hands on what came of it. */
+export const prepared = <Input, P, Answer>(prepare: (input: Input) => Promise<P>, run: (context: CommandContext, input: Input, prepared: P) => Answer): Prepared<Input, Answer> => ({ prepare, run })
+
+/** Puts what answers them to the declared routes of a feature. There is no other way to a route. */
+export function serve<A extends Api>(api: A, handlers: HandlersOf<A>): Endpoint[] {
+  return Object.entries(api).map(([name, declared]): Endpoint => {
+    const handler = handlers[name] as unknown
+    if (declared.kind === 'plain') return { ...declared, handle: handler as Plain['handle'] }
+    if (declared.kind === 'command') return { ...declared, ...(typeof handler === 'function' ? { run: handler as Command['run'] } : (handler as Pick<Command, 'prepare' | 'run'>)) }
+    const answer = handler as (asked: Asked) => unknown
+    const { query } = declared
+    return { ...declared, read: (asked) => answer({ ...asked, actor: asked.actor ?? null, query: (query?.validateSync(asked.query, { strict: false, abortEarly: true, stripUnknown: true, disableStackTrace: true }) ?? {}) as Record<string, unknown> }) }
+  })
+}
+
+export type { Access }

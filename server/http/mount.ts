@@ -1,7 +1,8 @@
 import express, { type Express, type Request, type RequestHandler, type Response } from 'express'
 import type { Dispatch } from '../commands/dispatch'
 import type { StaffService } from '../staff/staff.service'
-import { requireFreshPin, usualBodyBytes, type Access, type Actor, type Endpoint, type Params } from './endpoint'
+import type { Answers } from './answers'
+import { requireFreshPin, usualBodyBytes, type Access, type Actor, type Command, type Endpoint, type Params, type Plain, type Read } from './endpoint'
 import { Problem } from './problem'
 import { endlessLists } from '../../core/fields/validated'
 import { wordFigures, type DisplayUnits } from '../../core/units/units'
@@ -10,6 +11,7 @@ interface Collaborators {
   dispatch: Dispatch
   staff: StaffService
   now: () => number
+  answers: Answers
   /** How figures are shown: sentences that were kept have their values in them. */
   units: () => DisplayUnits
 }
@@ -21,33 +23,63 @@ export function mountEndpoints(app: Express, endpoints: readonly Endpoint[], col
   for (const endpoint of endpoints) app[endpoint.method](endpoint.path, handlerOf(endpoint, collaborators))
 }
 
-function handlerOf(endpoint: Endpoint, { dispatch, staff, now, units }: Collaborators): RequestHandler {
-  const readBody = endpoint.kind === 'read' || endpoint.method === 'get' ? null : bodyReader(endpoint.mostBytes ?? usualBodyBytes)
-  const asksPin = endpoint.access === 'lead' && (endpoint.kind === 'command' || (endpoint.kind === 'plain' && endpoint.asksPin === true))
-  const actorOf = (request: Request): Actor => {
-    const actor = allowed(staff.requireActor(request.headers.cookie, request.get('X-Recording'), now()), endpoint.access)
-    if (!asksPin) return actor
+function handlerOf(endpoint: Endpoint, collaborators: Collaborators): RequestHandler {
+  if (endpoint.kind === 'command') return commandHandler(endpoint, collaborators)
+  return endpoint.kind === 'read' ? readHandler(endpoint, collaborators) : plainHandler(endpoint, collaborators)
+}
+
+/** Who asks, if they may. */
+function actorOf({ access }: { access: Access }, request: Request, { staff, now }: Collaborators): Actor | null {
+  if (access === 'lead' || access === 'keeper') return allowed(staff.requireActor(request.headers.cookie, request.get('X-Recording'), now()), access)
+  if (access === 'device') staff.requireSession(request.headers.cookie, now())
+  return null
+}
+
+/** The same, with the PIN given again for what leads alone may do. */
+function freshActorOf(endpoint: Command | Plain, request: Request, collaborators: Collaborators): Actor | null {
+  const actor = actorOf(endpoint, request, collaborators)
+  if (actor && endpoint.access === 'lead' && (endpoint.kind === 'command' || endpoint.asksPin)) {
     requireFreshPin(actor)
-    staff.keepPinFresh(actor, now())
-    return actor
+    collaborators.staff.keepPinFresh(actor, collaborators.now())
   }
-  if (endpoint.kind === 'command') {
-    return async (request, response) => {
-      const actor = actorOf(request)
-      await readBody?.(request, response)
-      const call = { key: request.get('Idempotency-Key') ?? '', actor, params: checkedParams(request.params), body: request.body as unknown, nowMs: now() }
-      const { status, answer, isReplay } = await dispatch(endpoint, call)
-      if (isReplay) response.set('Idempotent-Replay', 'true')
-      sendJson(response.status(status), answer, units)
-    }
-  }
+  return actor
+}
+
+function commandHandler(endpoint: Command, collaborators: Collaborators): RequestHandler {
+  const { dispatch, now, units } = collaborators
+  const readBody = bodyReader(endpoint.mostBytes ?? usualBodyBytes)
   return async (request, response) => {
-    if (endpoint.access === 'lead' || endpoint.access === 'keeper') actorOf(request)
-    else if (endpoint.access === 'device') staff.requireSession(request.headers.cookie, now())
+    const actor = freshActorOf(endpoint, request, collaborators) as Actor
+    await readBody(request, response)
+    const call = { key: request.get('Idempotency-Key') ?? '', actor, params: checkedParams(request.params), body: request.body as unknown, nowMs: now() }
+    const { status, answer, isReplay } = await dispatch(endpoint, call)
+    if (isReplay) response.set('Idempotent-Replay', 'true')
+    sendJson(response.status(status), toJson(answer, units))
+  }
+}
+
+function readHandler(endpoint: Read, collaborators: Collaborators): RequestHandler {
+  const { answers, now, units } = collaborators
+  return (request, response) => {
+    const actor = actorOf(endpoint, request, collaborators)
     const params = checkedParams(request.params)
+    const nowMs = now()
+    const make = (): string => toJson(endpoint.read({ params, query: request.query, actor, nowMs }), units)
+    if (endpoint.staysMs === 0) return sendJson(response, make())
+    const tag = answers.tagAt(endpoint.staysMs, nowMs)
+    if (request.get('If-None-Match') === tag) return void response.set('ETag', tag).status(304).end()
+    const body = answers.body(tag, `${actor?.id ?? ''} ${request.originalUrl}`, make)
+    sendJson(response.set('ETag', tag), body)
+  }
+}
+
+function plainHandler(endpoint: Plain, collaborators: Collaborators): RequestHandler {
+  const readBody = endpoint.method === 'get' ? null : bodyReader(endpoint.mostBytes ?? usualBodyBytes)
+  return async (request, response) => {
+    freshActorOf(endpoint, request, collaborators)
+    checkedParams(request.params)
     await readBody?.(request, response)
-    if (endpoint.kind === 'plain') return endpoint.handle(request, response)
-    sendJson(response, endpoint.read({ params, query: request.query, nowMs: now() }), units)
+    return endpoint.handle(request, response)
   }
 }
 
@@ -59,10 +91,9 @@ function bodyReader(limit: number): (request: Request, response: Response) => Pr
   }
 }
 
-/** Sends an answer with the figures of its sentences in the room's units. */
-function sendJson(response: Response, answer: unknown, units: () => DisplayUnits): void {
-  response.type('application/json').send(wordFigures(JSON.stringify(answer), units))
-}
+/** An answer with the figures of its sentences in the room's units. */
+const toJson = (answer: unknown, units: () => DisplayUnits): string => wordFigures(JSON.stringify(answer), units)
+const sendJson = (response: Response, body: string): void => void response.type('application/json').send(body)
 
 function allowed(actor: Actor, access: Access): Actor {
   if (access === 'lead' && actor.role !== 'lead') throw new Problem('not-allowed', 'Only a lead may do this')

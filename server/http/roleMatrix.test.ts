@@ -96,6 +96,7 @@ const matrix: Record<string, Answers> = {
   'get /api/species-book/changes': device,
   'post /api/setup/species/adoptions': lead,
   'get /api/bench': device,
+  'get /api/bench/airlines': device,
   'get /api/bench/subject': device,
   'get /api/bench/runs/:runId': device,
   'get /api/bench/runs/:runId/meter': device,

@@ -4,11 +4,10 @@ import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import type { Response } from 'express'
-import { strictObject } from '../../core/fields/fields.schema'
-import type { KeepingView } from '../../core/keeping/keeping'
+import { keepingApi } from '../../core/keeping/keeping.api'
 import type { AuditStore } from '../audit/audit.store'
 import type { Database } from '../db/open'
-import { command, plain, read, type Endpoint } from '../http/endpoint'
+import { serve, type Endpoint } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import { endOf, startProgram } from '../program'
 import { photoNames } from './folder'
@@ -24,58 +23,42 @@ interface Collaborators {
   copiesFolder: string | null
 }
 
-/** Addresses for keeping a copy of the room: a backup to restore from, and everything as JSON. For leads. */
+/** Answers for keeping a copy of the room: a backup to restore from, and everything as JSON. For leads. */
 export function keepingEndpoints({ db, audit, notices, now, copiesFolder }: Collaborators): Endpoint[] {
   const folder = dirname(db.file)
   let isCopying = false
   const stamp = (): string => new Date(now()).toISOString().slice(0, 16).replace(':', '')
   const log = (action: string, staffId: string | undefined): void => audit.insert({ atMs: now(), staffId: staffId ?? null, action, subject: 'the room' })
-  return [
-    read({
-      path: '/api/keeping',
-      access: 'lead',
-      read: (): KeepingView => ({
-        rows: countRows(db.raw),
-        movements: (db.raw.prepare('SELECT count(*) AS n FROM movement').get() as { n: number }).n,
-        photos: db.file === ':memory:' ? 0 : photoNames(folder).length,
-        databaseBytes: db.file === ':memory:' ? 0 : statSync(db.file).size,
-        copies: viewCopies(copiesFolder),
+  return serve(keepingApi, {
+    readKeeping: () => ({
+      rows: countRows(db.raw),
+      movements: (db.raw.prepare('SELECT count(*) AS n FROM movement').get() as { n: number }).n,
+      photos: db.file === ':memory:' ? 0 : photoNames(folder).length,
+      databaseBytes: db.file === ':memory:' ? 0 : statSync(db.file).size,
+      copies: viewCopies(copiesFolder),
+    }),
+    seeNotice: notices.see,
+    keepBackup: (request, response) =>
+      withCopy(async (file) => {
+        if ((await endOf(startProgram('keeping/copyMain', [folder, `${file}.tgz`]))) !== 0) throw new Error('copying the room failed')
+        log('backup', request.get('X-Recording'))
+        await sendFile(response, `${file}.tgz`, `daily-crate-${stamp()}.tgz`, 'application/gzip')
       }),
-    }),
-    command({ method: 'post', path: '/api/notices/:noticeId/seen', access: 'lead', name: 'seeNotice', schema: strictObject({}), run: notices.see }),
-    plain({
-      method: 'get',
-      path: '/api/keeping/backup',
-      access: 'lead',
-      asksPin: true,
-      handle: (request, response) =>
-        withCopy(async (file) => {
-          if ((await endOf(startProgram('keeping/copyMain', [folder, `${file}.tgz`]))) !== 0) throw new Error('copying the room failed')
-          log('backup', request.get('X-Recording'))
-          await sendFile(response, `${file}.tgz`, `daily-crate-${stamp()}.tgz`, 'application/gzip')
-        }),
-    }),
-    plain({
-      method: 'get',
-      path: '/api/keeping/export',
-      access: 'lead',
-      asksPin: true,
-      handle: (request, response) =>
-        withCopy(async (file) => {
-          const child = startProgram('keeping/copyMain', [folder, `${file}.sqlite`, String(now())])
-          response.once('close', () => child.kill())
-          const ended = endOf(child)
-          const rows = await Promise.race([once(child, 'message').then(([said]) => (said as { rows: number }).rows), ended.then(() => null)])
-          if (rows === null) throw new Error('writing the room out failed')
-          log('export', request.get('X-Recording'))
-          response.attachment(`daily-crate-${stamp()}.json`).type('application/json').set('X-Rows', String(rows))
-          await pipeline(child.stdout!, response, { end: false })
-          // Half of a room must not look like the whole of it.
-          if ((await ended) === 0) response.end()
-          else response.destroy()
-        }),
-    }),
-  ]
+    keepExport: (request, response) =>
+      withCopy(async (file) => {
+        const child = startProgram('keeping/copyMain', [folder, `${file}.sqlite`, String(now())])
+        response.once('close', () => child.kill())
+        const ended = endOf(child)
+        const rows = await Promise.race([once(child, 'message').then(([said]) => (said as { rows: number }).rows), ended.then(() => null)])
+        if (rows === null) throw new Error('writing the room out failed')
+        log('export', request.get('X-Recording'))
+        response.attachment(`daily-crate-${stamp()}.json`).type('application/json').set('X-Rows', String(rows))
+        await pipeline(child.stdout!, response, { end: false })
+        // Half of a room must not look like the whole of it.
+        if ((await ended) === 0) response.end()
+        else response.destroy()
+      }),
+  })
 
   /** Gives work a place for a copy of the room, one at a time, and clears it away after. */
   async function withCopy(use: (file: string) => Promise<void>): Promise<void> {

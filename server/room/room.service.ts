@@ -19,9 +19,6 @@ import type { LedgerStore, MovementRow } from '../ledger/ledger.store'
 import { newId } from '../newId'
 import type { RoomStore, TankRow } from './room.store'
 
-const timelinePage = 40
-/** Nobody reads further back on one screen. */
-const mostEntries = 5000
 
 interface Collaborators {
   store: RoomStore
@@ -85,20 +82,20 @@ export function createRoomService({ store, facts, limits, ledger, checksAt, book
     /** The racks as they stand. */
     view(nowMs: number): RoomView {
       const [tanks, today] = [facts.inUse(nowMs), now(nowMs)]
-      return { name: store.room()?.name ?? '', systems: store.systems(), tanks: tanks.map((tank) => summarise(tank, today)) }
+      return { name: store.room()?.name ?? '', on: today.on, systems: store.systems(), tanks: tanks.map((tank) => summarise(tank, today)) }
     },
 
     /** One tank by its code, with as many of its newest entries as asked for. */
-    tankView(code: string, asked: unknown, nowMs: number): TankView {
+    tankView(code: string, entries: number, nowMs: number): TankView {
       const tank = store.tankByCode(code.toUpperCase())
       if (!tank) throw new Problem('not-found', `There is no tank ${code} in this room`)
-      const entries = typeof asked === 'string' && /^\d{1,5}$/.test(asked) ? Math.min(Number(asked), mostEntries) : timelinePage
       const known = facts.tank(tank.id, nowMs)
       const system = store.systems().find((each) => each.id === tank.systemId)
       if (!known || !system) throw new Problem('internal', 'The tank has no system')
-      const { hold, bookings: booked, flag, isCheckedToday } = summarise(known, now(nowMs))
+      const today = now(nowMs)
+      const { hold, bookings: booked, flag, isCheckedToday } = summarise(known, today)
       const { id, kind, netVolumeL } = tank
-      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, isCheckedToday, ...timeline(id, entries) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, on: today.on, isCheckedToday, ...timeline(id, entries) }
     },
 
     /** Adds a system with a rack of tanks. */

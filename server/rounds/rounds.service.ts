@@ -45,8 +45,8 @@ export function createRoundsService({ store, room, roomStore, facts, limits }: C
   }
 
   /** A round that was begun, or the next one; null for any other. */
-  function askedFor(asked: unknown, nowMs: number): (RoundOf & { id: string }) | null {
-    const of = typeof asked === 'string' ? roundOfId(asked) : null
+  function askedFor(asked: string | null, nowMs: number): (RoundOf & { id: string }) | null {
+    const of = asked === null ? null : roundOfId(asked)
     return of && (store.round(roundIdOf(of)) !== null || roundIdOf(of) === roundIdOf(next(nowMs))) ? named(of) : null
   }
 
@@ -100,7 +100,7 @@ export function createRoundsService({ store, room, roomStore, facts, limits }: C
      * @param asked - name of the round as it came in the address; without it the one that is walked now: of today, or one that
      *   was begun before midnight and goes on.
      */
-    view(asked: unknown, nowMs: number): RoundView {
+    view(asked: string | null, nowMs: number): RoundView {
       const { id, on, number } = askedFor(asked, nowMs) ?? current(nowMs)
       const checks = new Map(store.ofRound(on, number).map((check) => [check.tankId, check]))
       const systems = new Map(roomStore.systems().map((system) => [system.id, system]))

@@ -1,8 +1,8 @@
 import type { Request, Response } from 'express'
 import { rateLimit, type Options as RateLimitOptions } from 'express-rate-limit'
-import { addStaffSchema, editStaffSchema, firstLeadSchema, identifySchema, resetPinSchema, retireStaffSchema, roomSettingsSchema, setPassphraseSchema, signInSchema } from '../../core/staff/staff.schema'
-import { strictObject } from '../../core/fields/fields.schema'
-import { command, plain, read, type Endpoint, type Plain } from '../http/endpoint'
+import { staffApi } from '../../core/staff/staff.api'
+import { firstLeadSchema, identifySchema, signInSchema } from '../../core/staff/staff.schema'
+import { prepared, serve, type Endpoint, type Plain } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import { validated } from '../../core/fields/validated'
 import { sessionCookie, sessionMs, type StaffService } from './staff.service'
@@ -15,32 +15,24 @@ const waitMs = 10 * 60_000
 export function staffEndpoints(staff: StaffService, isSecure: boolean): Endpoint[] {
   const cookie = { httpOnly: true, sameSite: 'strict', secure: isSecure, path: '/', maxAge: sessionMs } as const
   const giveSession = (response: Response, token: string): void => void response.cookie(sessionCookie, token, cookie).status(201).json({})
-  return [
-    plain({ method: 'get', path: '/api/session', access: 'public', handle: (request, response) => void response.json(staff.sessionView(request.headers.cookie)) }),
-    plain({ method: 'post', path: '/api/session/first-lead', access: 'public', handle: limited(async (request, response) => giveSession(response, await staff.createFirstLead(validated(firstLeadSchema, request.body), deviceOf(request)))) }),
-    plain({ method: 'post', path: '/api/session', access: 'public', handle: limited(async (request, response) => giveSession(response, await staff.signIn(validated(signInSchema, request.body), deviceOf(request), request.headers.cookie))) }),
-    plain({ method: 'post', path: '/api/session/recording', access: 'device', handle: limited(async (request, response) => void response.json(await staff.identify(request.headers.cookie, validated(identifySchema, request.body))), ({ headers }) => staff.sessionIdOf(headers.cookie), personOf) }),
-    plain({
-      method: 'delete',
-      path: '/api/session',
-      access: 'public',
-      handle: (request, response) => {
-        staff.signOut(request.headers.cookie)
-        response.clearCookie(sessionCookie, { ...cookie, maxAge: undefined }).json({})
-      },
-    }),
-    read({ path: '/api/staff', access: 'device', read: () => ({ staff: staff.listStaff() }) }),
-    command({ method: 'post', path: '/api/staff', access: 'lead', name: 'addStaff', schema: addStaffSchema, secrets: ['pin', 'passphrase'], prepare: staff.prepareStaff, run: (_, input, hashes) => staff.addStaff(input, hashes) }),
-    read({ path: '/api/people', access: 'lead', read: staff.people }),
-    command({ method: 'put', path: '/api/staff/:staffId', access: 'lead', name: 'editStaff', schema: editStaffSchema, run: staff.editStaff }),
-    command({ method: 'post', path: '/api/staff/:staffId/pin', access: 'lead', name: 'resetPin', schema: resetPinSchema, secrets: ['pin'], prepare: staff.preparePin, run: staff.resetPin }),
-    command({ method: 'post', path: '/api/staff/:staffId/passphrase', access: 'lead', name: 'setPassphrase', schema: setPassphraseSchema, secrets: ['passphrase'], prepare: staff.preparePassphrase, run: staff.setPassphrase }),
-    command({ method: 'post', path: '/api/staff/:staffId/retirement', access: 'lead', name: 'retireStaff', schema: retireStaffSchema, run: staff.retireStaff }),
-    plain({ method: 'get', path: '/api/devices', access: 'lead', handle: (request, response) => void response.json(staff.devices(request.headers.cookie)) }),
-    command({ method: 'post', path: '/api/devices/:sessionId/closing', access: 'lead', name: 'closeDevice', schema: strictObject({}), run: staff.closeDevice }),
-    command({ method: 'post', path: '/api/devices/closing', access: 'lead', name: 'closeAllDevices', schema: strictObject({}), run: staff.closeAllDevices }),
-    command({ method: 'put', path: '/api/room/settings', access: 'lead', name: 'changeRoom', schema: roomSettingsSchema, run: staff.changeRoom }),
-  ]
+  const { editStaff, retireStaff, closeDevice, closeAllDevices, changeRoom } = staff
+  return serve(staffApi, {
+    session: (request, response) => void response.json(staff.sessionView(request.headers.cookie)),
+    firstLead: limited(async (request, response) => giveSession(response, await staff.createFirstLead(validated(firstLeadSchema, request.body), deviceOf(request)))),
+    signIn: limited(async (request, response) => giveSession(response, await staff.signIn(validated(signInSchema, request.body), deviceOf(request), request.headers.cookie))),
+    identify: limited(async (request, response) => void response.json(await staff.identify(request.headers.cookie, validated(identifySchema, request.body))), ({ headers }) => staff.sessionIdOf(headers.cookie), personOf),
+    signOut(request, response) {
+      staff.signOut(request.headers.cookie)
+      response.clearCookie(sessionCookie, { ...cookie, maxAge: undefined }).json({})
+    },
+    readStaff: () => ({ staff: staff.listStaff() }),
+    readPeople: staff.people,
+    readDevices: ({ actor }) => staff.devices(actor.sessionId),
+    addStaff: prepared(staff.prepareStaff, (_, input, hashes) => staff.addStaff(input, hashes)),
+    resetPin: prepared(staff.preparePin, staff.resetPin),
+    setPassphrase: prepared(staff.preparePassphrase, staff.setPassphrase),
+    ...{ editStaff, retireStaff, closeDevice, closeAllDevices, changeRoom },
+  })
 }
 
 /** A device in a few words, so that a lead knows it in the list: what runs there, not who made it. */

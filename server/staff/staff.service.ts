@@ -229,10 +229,7 @@ export function createStaffService({ db, now, isFrozenClock, isSecure, notices }
     },
 
     /** Open devices, the one asking marked. */
-    devices(cookies: string | undefined): { devices: DeviceView[] } {
-      const own = sessionOf(cookies, now())?.id
-      return { devices: store.devices(now()).map((device) => ({ ...device, isThisOne: device.id === own })) }
-    },
+    devices: (own: string | null): { devices: DeviceView[] } => ({ devices: store.devices(now()).map((device) => ({ ...device, isThisOne: device.id === own })) }),
     closeDevice(context: CommandContext) {
       const id = context.params.sessionId ?? ''
       if (!store.isSession(id)) throw new Problem('not-found', 'This device is closed already')

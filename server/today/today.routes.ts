@@ -1,5 +1,6 @@
-import { read, type Endpoint } from '../http/endpoint'
+import { todayApi } from '../../core/today/today.api'
+import { serve, type Endpoint } from '../http/endpoint'
 import type { TodayService } from './today.service'
 
-/** The address of what the room needs now. */
-export const todayEndpoints = (today: TodayService): Endpoint[] => [read({ path: '/api/today', access: 'device', read: ({ nowMs }) => today.view(nowMs) })]
+/** Answers for what the room needs now. */
+export const todayEndpoints = (today: TodayService): Endpoint[] => serve(todayApi, { readToday: ({ nowMs }) => today.view(nowMs) })

@@ -85,7 +85,7 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
         runs: work.runs.map(runOnToday).sort((a, b) => (a.dueAtMs ?? Infinity) - (b.dueAtMs ?? Infinity) || a.number - b.number),
         rechecks: rechecks(nowMs).filter(({ dueAtMs, doneAtMs, look }) => (doneAtMs === null ? dueAtMs <= nowMs + soonMs : look === 'worse')),
         claims: eachApart(all, (crate) => openClaim(crate, nowMs), broken((crate) => `the claim of crate ${crate.number}`)).flat().sort((a, b) => a.leftMs - b.leftMs),
-        unchecked: stocked.filter((tank) => lastLook(tank)?.on !== on).map(({ code }) => code),
+        unchecked: stocked.filter((tank) => lastLook(tank)?.on !== on).map(({ tankId, code }) => ({ tankId, code })),
         stockedTanks: stocked.length,
         notEating: hungry(lots, inForce, nowMs, broken),
         losses: lost(tanks, lossesFromMs, nowMs),

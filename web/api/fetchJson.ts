@@ -23,6 +23,24 @@ export async function fetchJson<T>(path: string, { method = 'GET', body, headers
   throw new ApiProblem(answer as ProblemBody)
 }
 
+/** An answer and what it goes by; null where the server does not say. */
+export interface Answered {
+  tag: string | null
+  body: unknown
+}
+
+/**
+ * Asks the server, unless what it answered before still stands.
+ * @throws as `fetchJson`.
+ */
+export async function fetchAnswer(path: string, before: Answered | null, headers: Record<string, string>): Promise<Answered> {
+  const response = await reach(path, { method: 'GET', headers: { ...headers, ...(before?.tag ? { 'If-None-Match': before.tag } : {}) } })
+  if (response.status === 304 && before) return before
+  const body = await readJson(response)
+  if (!response.ok) throw new ApiProblem(body as ProblemBody)
+  return { tag: response.headers.get('ETag'), body }
+}
+
 /**
  * Asks the server for a file.
  * @throws ApiProblem when it refuses, Unreachable when it does not answer.

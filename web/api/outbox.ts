@@ -1,4 +1,5 @@
 import { ApiProblem } from './ApiProblem'
+import { nextMoment } from './moments'
 import { createOutboxSlots, type Kept, type SlotStorage } from './outboxSlots'
 
 /** One write on its way to the server. */
@@ -8,10 +9,23 @@ export interface OutboxEntry {
   command: string
   method: 'POST' | 'PUT'
   path: string
+  /** What its address names, e.g. the crate; not with entries of earlier versions. */
+  params?: Readonly<Record<string, string>>
+  /** What of the books it may change; everything, with entries of earlier versions. */
+  touches?: readonly string[]
+  /** Nobody waits for it: it shows at once, and its refusal goes to the tray. */
+  isTouch?: boolean
   body: unknown
   staffId: string
   /** What a person did, in a few words. */
   label: string
+}
+
+/** An entry that screens show. */
+export interface Waiting {
+  entry: OutboxEntry
+  /** The moment of this page when the server's answer came; null before. */
+  answeredAt: number | null
 }
 
 export interface RefusedEntry {
@@ -26,6 +40,8 @@ export interface OutboxSnapshot {
   state: OutboxState
   /** Not yet answered, or answered but not yet on screen, oldest first. */
   pending: readonly OutboxEntry[]
+  /** The same, with when each was answered; another list only when something of it is another. */
+  shown: readonly Waiting[]
   /** How many of them the server has not answered for, and the first of those. */
   waiting: number
   next: OutboxEntry | null
@@ -51,15 +67,20 @@ export interface Push {
   isSecret?: boolean
 }
 
+/** What is to be read anew: what tells of what was touched (null: everything), and the reads of these names. */
+export interface Reread {
+  touched: readonly string[] | null
+  names?: ReadonlySet<string>
+}
+
 interface Options {
   storage: SlotStorage
   send(entry: OutboxEntry): Promise<unknown>
   /**
    * Brings what is on screen up to date; called when the queue has run dry.
-   * @param only - names of the reads that are still missing; null for all.
-   * @returns names of those that could not be read.
+   * @returns names of the reads that did not get through.
    */
-  refresh(only: ReadonlySet<string> | null): Promise<ReadonlySet<string>>
+  refresh(reread: Reread): Promise<ReadonlySet<string>>
   wait(ms: number): Promise<void>
   /** This device's own clock, UTC epoch milliseconds. */
   deviceNowMs?(): number
@@ -70,6 +91,7 @@ interface Item extends Kept {
   /** Answers whether a refusal would be read nowhere but in the tray. */
   isForTray(): boolean
   isAnswered: boolean
+  answeredAt: number | null
   /** How often it got no answer, or none that settles it. */
   misses: number
   failures: number
@@ -87,6 +109,8 @@ const longWaitMs = 8000
 const failureLimit = 5
 /** A page of this device that keeps an entry so long without sending it is gone. */
 const abandonedMs = 15_000
+/** Of so many writes a page knows that they were its own. */
+const mostOwn = 500
 
 /**
  * The one way out for writes. An entry is kept on the device before anything else happens, sent in order, and kept until
@@ -95,7 +119,7 @@ const abandonedMs = 15_000
  */
 export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () => Date.now() }: Options) {
   const slots = createOutboxSlots(storage)
-  const fresh = { isSecret: false, isForTray: () => true, isAnswered: false, misses: 0, failures: 0, isAhead: false, isUnidentified: false, unread: null } as const
+  const fresh = { isSecret: false, isForTray: () => true, isAnswered: false, answeredAt: null, misses: 0, failures: 0, isAhead: false, isUnidentified: false, unread: null } as const
   let items: Item[] = slots.waiting().map((kept) => ({ ...kept, ...fresh }))
   let refused: RefusedEntry[] = slots.refused()
   let [state, reason, serverNowMs]: [OutboxState, string | null, number | null] = ['idle', null, null]
@@ -104,6 +128,7 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
   let isScreensTurn = false
   let unreadRounds = 0
   let wake: (() => void) | null = null
+  let shown: readonly Waiting[] = []
   let snapshot = take()
   const listeners = new Set<() => void>()
 
@@ -118,7 +143,10 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
   const isAnyOther = (item: Item): boolean => items.some((each) => each !== item && !each.isAnswered && !isPassed(each))
   function take(): OutboxSnapshot {
     const open = items.filter((item) => !item.isAnswered)
+    const now = items.map(({ entry, answeredAt }) => ({ entry, answeredAt }))
+    if (now.length !== shown.length || now.some(({ entry, answeredAt }, index) => entry !== shown[index]?.entry || answeredAt !== shown[index]?.answeredAt)) shown = now
     return {
+      shown,
       ...{ state, pending: items.map((item) => item.entry), waiting: open.length, next: (open.find(({ isUnidentified }) => isUnidentified) ?? nextItem())?.entry ?? null, refused, reason, serverNowMs, isKept },
       stuck: open.filter(({ failures }) => failures >= failureLimit).map(({ entry }) => entry),
       isUnread: unreadRounds > 0,
@@ -167,6 +195,7 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
     try {
       const answer = await send(item.entry)
       item.isAnswered = true
+      item.answeredAt = nextMoment()
       slots.forget(item.entry.key)
       // It was on its way when it was given up.
       letGo(item.entry.key)
@@ -191,7 +220,7 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
     if (code === null || status >= 500) return retry(item, code === null ? 'unreachable' : 'failing', code === null ? null : (error as ApiProblem))
     refuse(item, (error as ApiProblem).message, error)
     // What was refused did not fit what the server holds, so the screen is behind.
-    void refresh(null).catch(() => undefined)
+    void refresh({ touched: null }).catch(() => undefined)
     return 'next'
   }
 
@@ -226,8 +255,10 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
    */
   async function settleScreen(): Promise<void> {
     const answered = items.filter(({ isAnswered }) => isAnswered)
-    const missing = answered.some(({ unread }) => unread === null) ? null : new Set(answered.flatMap(({ unread }) => [...(unread ?? [])]))
-    const unread = await Promise.race([refresh(missing), woken().then(() => null)])
+    const fresh = answered.filter(({ unread }) => unread === null)
+    const touched = fresh.some(({ entry }) => !entry.touches) ? null : [...new Set(fresh.flatMap(({ entry }) => entry.touches ?? []))]
+    const names = new Set(answered.flatMap(({ unread }) => [...(unread ?? [])]))
+    const unread = await Promise.race([refresh({ touched, names }), woken().then(() => null)])
     if (unread === null) return
     for (const item of answered) item.unread = unread
     if (unread.size === 0) items = items.filter((item) => !answered.includes(item))
@@ -247,7 +278,11 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
     if (left.length > 0) void run()
   }
 
+  /** Keys that were pushed on this page, the newest of them. */
+  const own = new Set<string>()
   const outbox = {
+    /** Answers whether a write was made on this page: what it touches is read anew here by itself. */
+    isOwn: (key: string): boolean => own.has(key),
     /** Takes a write; resolves with the server's answer, rejects when it is refused. Never rejects for lack of network. */
     push(entry: OutboxEntry, { refusals, isFormThere = () => true, isSecret = false }: Push): Promise<unknown> {
       const item: Item = { ...fresh, entry, order: nextOrder(), madeAtMs: deviceNowMs(), isForTray: () => refusals === 'tray' || !isFormThere(), isSecret }
@@ -256,6 +291,8 @@ export function createOutbox({ storage, send, refresh, wait, deviceNowMs = () =>
       if (refusals === 'tray') answered.catch(() => undefined)
       keep(item)
       items = [...items, item]
+      own.add(entry.key)
+      for (const oldest of own) if (own.size > mostOwn) own.delete(oldest)
       publish()
       outbox.resume()
       return answered

@@ -28,10 +28,12 @@ export interface Session {
 const SessionContext = createContext<Session | null>(null)
 export const SessionProvider = SessionContext.Provider
 
+/** The open session; null before somebody is recording. */
+export const useOptionalSession = (): Session | null => useContext(SessionContext)
+
 /** The open session; only inside the frame. */
 export function useSession(): Session {
   const session = useContext(SessionContext)
   if (!session) throw new Error('useSession needs a SessionProvider: it is only there once somebody is recording')
   return session
 }
-

@@ -1,49 +1,47 @@
 import { useMemo } from 'react'
-import useSWR, { type SWRConfiguration } from 'swr'
 import type { HouseDefaults } from '../../core/acclimation/question'
 import { schools as tradeSchools, type School } from '../../core/acclimation/schools'
-import { toSchool, type DefaultView, type HouseSchool } from '../../core/acclimation/schools.schema'
-import type { BenchView } from '../../core/bench/benchView'
-import type { DueItem } from '../../core/due/due'
-import { standardLimits, type LimitView, type Limits } from '../../core/limits/houseLimits'
-import type { RoomView } from '../../core/room/roomView'
-import type { RegisterName, RegisterRow } from '../../core/setup/registers'
-import { fetchJson } from './fetchJson'
+import { schoolsApi } from '../../core/acclimation/schools.api'
+import { toSchool } from '../../core/acclimation/schools.schema'
+import { benchApi } from '../../core/bench/bench.api'
+import { dueApi } from '../../core/due/due.api'
+import { standardLimits, type Limits } from '../../core/limits/houseLimits'
+import { limitsApi } from '../../core/limits/limits.api'
+import { roomApi } from '../../core/room/room.api'
+import type { RegisterName } from '../../core/setup/registers'
+import { registerApi } from '../../core/setup/setup.api'
+import { useRead } from './useRead'
 
-// Reads that several screens need. Features do not import each other, so what they share stands here, under one key.
+// Reads that several screens need. Features do not import each other, so what they share stands here.
 
 /** The racks as they stand. */
-export function useRoomView(options?: SWRConfiguration) {
-  const { data, error } = useSWR<RoomView, unknown>(['room'], () => fetchJson<RoomView>('/api/room'), options)
-  return { room: data, problem: error }
+export function useRoomView() {
+  const { data, problem } = useRead(roomApi.readRoom, {}, { everyMs: 15_000 })
+  return { room: data, problem }
 }
 
 /** Work that waits, the most urgent first. */
-export function useDue(options?: SWRConfiguration) {
-  const { data, error } = useSWR<{ items: DueItem[] }, unknown>(['due'], () => fetchJson<{ items: DueItem[] }>('/api/due'), options)
-  return { items: data?.items, problem: error }
+export function useDue() {
+  const { data, problem } = useRead(dueApi.readDue, {}, { everyMs: 15_000 })
+  return { items: data?.items, problem }
 }
 
 /** Rows of a list that a lead keeps. */
 export function useRegister(register: RegisterName | null) {
-  const { data, error } = useSWR<{ rows: RegisterRow[] }, unknown>(register === null ? null : ['setup', register], () => fetchJson<{ rows: RegisterRow[] }>(`/api/setup/${register}`))
-  return { rows: data?.rows, problem: error }
+  const { data, problem } = useRead(registerApi(register ?? 'species').list, register === null ? null : {})
+  return { rows: data?.rows, problem }
 }
 
 /** Every house limit as it stands. */
 export function useHouseLimits() {
-  const { data, error } = useSWR<{ limits: LimitView[] }, unknown>(['house-limits'], () => fetchJson<{ limits: LimitView[] }>('/api/house-limits'))
-  return { limits: data?.limits, problem: error }
+  const { data, problem } = useRead(limitsApi.readLimits, {})
+  return { limits: data?.limits, problem }
 }
 
-interface HouseSchools {
-  schools: HouseSchool[]
-  defaults: DefaultView[]
-}
 /** The house's own schools, retired ones too, and which school it takes first in which situation. */
 export function useHouseSchools() {
-  const { data, error } = useSWR<HouseSchools, unknown>(['schools'], () => fetchJson<HouseSchools>('/api/schools'))
-  return { schools: data?.schools, defaults: data?.defaults, problem: error }
+  const { data, problem } = useRead(schoolsApi.readSchools, {})
+  return { schools: data?.schools, defaults: data?.defaults, problem }
 }
 
 /** Names of the species and suppliers in use, for whoever types one. */
@@ -69,8 +67,11 @@ export function useHouseDefaults(): HouseDefaults {
   return useMemo(() => Object.fromEntries((defaults ?? []).flatMap(({ situation, schoolKey }) => (schoolKey === null ? [] : [[situation, schoolKey]]))), [defaults])
 }
 
-/** Runs, rechecks and bags that wait. */
-export function useBenchView(options?: SWRConfiguration) {
-  const { data, error } = useSWR<BenchView, unknown>(['bench'], () => fetchJson<BenchView>('/api/bench'), options)
-  return { bench: data, problem: error }
+/** The bench as it stands on this device: runs, rechecks and bags that wait. */
+export function useBench() {
+  const { data, problem } = useRead(benchApi.readBench, {}, { everyMs: 5000 })
+  return { bench: data, problem }
 }
+
+/** Airlines with their drops. */
+export const useAirlines = () => useRead(benchApi.readAirlines, {}).data?.airlines ?? []

@@ -1,11 +1,13 @@
-import { useEffect, useRef, useSyncExternalStore } from 'react'
+import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
+import { addressOf, type AnswerOf, type CommandOf, type InputOf, type ParamsOf, type ReadOf } from '../../core/commands/declare'
+import type { Pending } from '../../core/commands/pending'
 import { ApiProblem } from './ApiProblem'
 import { correctServerClock } from './clock'
 import { fetchJson } from './fetchJson'
 import { newKey } from './newKey'
 import { isOutboxSlot } from './outboxSlots'
-import { createOutbox, type OutboxEntry, type OutboxSnapshot, type Push } from './outbox'
-import { readAnew } from './readAnew'
+import { createOutbox, type OutboxEntry, type OutboxSnapshot, type Push, type Waiting } from './outbox'
+import { readAnew } from './reads'
 import { useSession } from './session'
 
 async function send({ method, path, body, key, staffId }: OutboxEntry): Promise<unknown> {
@@ -34,20 +36,35 @@ setInterval(outbox.share, 20_000)
 /** What waits, what was refused, and whether the server answers. */
 export const useOutboxSnapshot = (): OutboxSnapshot => useSyncExternalStore(outbox.subscribe, outbox.snapshot)
 
-/** Writes of these commands that the screen should show already. */
-export function usePending(commands: readonly string[], pathPart = ''): OutboxEntry[] {
-  return useOutboxSnapshot().pending.filter((entry) => commands.includes(entry.command) && entry.path.includes(pathPart))
+const nobody = (): (() => void) => () => undefined
+const nothing: readonly Waiting[] = []
+const waitingNow = (): readonly Waiting[] => outbox.snapshot().shown
+const nothingNow = (): readonly Waiting[] => nothing
+
+/** What waits on this device, for a question that shows it; nothing for any other, which need not be drawn anew for it. */
+export function usePendingOf(read: Pick<ReadOf, 'withPending'>): readonly Pending[] {
+  const [subscribe, take] = read.withPending ? [outbox.subscribe, waitingNow] : [nobody, nothingNow]
+  const waiting = useSyncExternalStore(subscribe, take)
+  // Entries of earlier versions do not say what their address names; they are shown once they are answered.
+  return useMemo(() => waiting.flatMap(({ entry: { command, params, key, staffId, isTouch = true, body }, answeredAt }) => (params ? [{ command, params, key, staffId, isTouch, input: body, answeredAt }] : [])), [waiting])
 }
 
-export type Write = Pick<OutboxEntry, 'command' | 'path' | 'body' | 'label'> & Partial<Pick<OutboxEntry, 'method'>>
+type PathParams<C> = C extends { path: infer Path extends string } ? ParamsOf<Path> : never
+/** What is written: what its address names, the body it declares, and what a person did in a few words. */
+export type Written<C> = { body: InputOf<C>; label: string } & (keyof PathParams<C> extends never ? { params?: undefined } : { params: PathParams<C> })
+export type Write = <C extends CommandOf>(command: C, written: Written<C>, push: Push) => Promise<AnswerOf<C>>
 
 /** Returns the function through which every screen writes, on behalf of whoever is recording. A form that was left has its refusals in the tray. */
-export function useWrite(): (write: Write, push: Push) => Promise<unknown> {
+export function useWrite(): Write {
   const { recorder } = useSession()
   const isThere = useRef(true)
   useEffect(() => {
     isThere.current = true
     return () => void (isThere.current = false)
   }, [])
-  return (write, push) => outbox.push({ method: 'POST', ...write, key: newKey(), staffId: recorder.id }, { isFormThere: () => isThere.current, ...push })
+  return (command, { params = {}, body, label }, push) => {
+    const { name, method, path } = command
+    const entry: OutboxEntry = { key: newKey(), command: name, method: method === 'put' ? 'PUT' : 'POST', path: addressOf({ path }, params), params, touches: command.touches(params, body), isTouch: push.refusals === 'tray', body, staffId: recorder.id, label }
+    return outbox.push(entry, { isFormThere: () => isThere.current, ...push }) as Promise<AnswerOf<typeof command>>
+  }
 }

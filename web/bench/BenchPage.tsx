@@ -2,7 +2,7 @@ import { Link } from 'react-router'
 import type { RecheckView, RunView, WaitingLine } from '../../core/bench/benchView'
 import { stepIndexOf } from '../../core/bench/runRecord'
 import { nowMs } from '../api/clock'
-import { useLimits } from '../api/sharedReads'
+import { useBench, useLimits } from '../api/sharedReads'
 import { formatSpan, plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
@@ -11,7 +11,6 @@ import { useFormat } from '../ui/useFormat'
 import { LaneCard } from './LaneCard'
 import { runTitle, runTo, runWay } from './laneWords'
 import { RecheckRow } from './RecheckRow'
-import { useBench } from './useBench'
 
 /** Whether the fish of a run are in their tank and only its water is still on its way. */
 const isOnItsDays = (run: RunView): boolean => run.outAtMs !== null

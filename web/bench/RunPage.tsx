@@ -10,7 +10,7 @@ import { bathCaution } from '../../core/bench/specialRuns'
 import type { Limits } from '../../core/limits/houseLimits'
 import { baseUnits, showChange } from '../../core/units/units'
 import { lowerFirst } from '../../core/words/lowerFirst'
-import { useBenchView, useLimits } from '../api/sharedReads'
+import { useAirlines, useLimits } from '../api/sharedReads'
 import { formatSpan } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { HandlingNotes } from '../ui/HandlingNotes'
@@ -51,7 +51,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
   const { now, atMs } = useFollow(run, limits)
   const alarms = useAlarms(run, now, limits, atMs)
   const { doStep, snooze, setFlow, setSwitch, undo } = useRunWrites(run.id)
-  const { bench } = useBenchView()
+  const airlines = useAirlines()
   const timer = timerOf(now, atMs)
   const lane = laneOf(run, now, atMs)
   const last = run.events.at(-1)
@@ -109,7 +109,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
       {isOpen && now.step?.countsOut && <CountOut key={run.standing.map(({ lotId, quantity }) => lotId + quantity).join()} run={run} stepIndex={now.index} />}
       {isOpen && isDeciding && <Decide run={run} />}
       {isOpen && (!now.step?.countsOut || run.events.some(({ kind }) => kind === 'count')) && run.outAtMs === null && run.plan.kind !== 'look' && <ReadVessel run={run} />}
-      {isOpen && flowOf(now.step) && <DropCounter dropsPerMl={run.plan.dropsPerMl} airlines={bench?.airlines ?? []} onFlow={setFlow} />}
+      {isOpen && flowOf(now.step) && <DropCounter dropsPerMl={run.plan.dropsPerMl} airlines={airlines} onFlow={setFlow} />}
       {isOpen && run.outAtMs === null && run.plan.kind === 'acclimation' && (
         <div className="run-switches" role="group" aria-label="In the water">
           <Switch label="air stone" isOn={hasAir(run)} onChange={(isOn) => setSwitch('air', isOn)} />

@@ -8,7 +8,7 @@ import type { BenchSubject } from '../../core/bench/benchView'
 import { mayBePooled } from '../../core/bench/fishRules'
 import type { Limits } from '../../core/limits/houseLimits'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
-import { useBenchView } from '../api/sharedReads'
+import { useAirlines } from '../api/sharedReads'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { Labelled } from '../ui/Labelled'
 import { plural } from '../ui/format'
@@ -36,7 +36,7 @@ interface Props {
 export function StartRun({ subject, figures, words, question, school, schools, verdict, sentence, limits, isFirst, onSchool }: Props) {
   const goOn = useGoOn()
   const units = useUnits()
-  const { bench } = useBenchView()
+  const airlines = useAirlines()
   const { startRun } = useBenchWrites()
   const [isOpen, setOpen] = useState(false)
   const [vessel, setVessel] = useState('bucket')
@@ -55,7 +55,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
   const offered = offeredSchools(question, schools)
   const { usualL, usesVessel } = school ? usualVessel(school, question, limits, isPooled) : { usualL: 1, usesVessel: false }
   const vesselL = typedL.trim() === '' ? usualL : units.read('volume', typedL)
-  const dropsPerMl = bench?.airlines.find(({ id }) => id === airlineId)?.dropsPerMl ?? 20
+  const dropsPerMl = airlines.find(({ id }) => id === airlineId)?.dropsPerMl ?? 20
   const judged = verdict?.schools.find(({ key }) => key === school?.key)
   const isOutside = subject.tank === null && subject.lineIds.length === 0
   const cannot = subject.sources.length === 0 ? 'Open the bags in Unpack first.' : subject.tank === null && !isOutside ? 'Plan a tank first, above.' : isOutside && toOutside.trim() === '' ? 'Say to whom they go.' : school === null ? 'Choose a school.' : null
@@ -115,7 +115,7 @@ export function StartRun({ subject, figures, words, question, school, schools, v
                 {(shared) => (
                   <Form.Select {...shared} value={airlineId} onChange={(event) => setAirline(event.currentTarget.value)}>
                     <option value="">nominal, 20 drops</option>
-                    {(bench?.airlines ?? []).map((airline) => (
+                    {airlines.map((airline) => (
                       <option key={airline.id} value={airline.id}>
                         {airline.name}, {airline.dropsPerMl} drops
                       </option>

@@ -1,44 +1,31 @@
 import { useMemo } from 'react'
-import useSWR from 'swr'
-import type { BenchSubject, RunView } from '../../core/bench/benchView'
+import { benchApi } from '../../core/bench/bench.api'
+import type { RunView } from '../../core/bench/benchView'
 import type { CountOut, DecideLook, KeepAirline, RecordRunReading, StartRun } from '../../core/bench/bench.schema'
 import type { LookAfter } from '../../core/bench/expectedCourse'
 import { followRun, type RunNow } from '../../core/bench/followRun'
-import { withPendingRun, type PendingRunCommand } from '../../core/bench/pendingRun'
-import type { MeterReading } from '../../core/bench/simulatedMeter'
-import { eachApart } from '../../core/collections/eachApart'
+import type { QueryOf } from '../../core/commands/declare'
 import type { Limits } from '../../core/limits/houseLimits'
 import { nowMs } from '../api/clock'
-import { fetchJson } from '../api/fetchJson'
-import { useBenchView } from '../api/sharedReads'
-import { usePending, useWrite } from '../api/useOutbox'
+import { useWrite } from '../api/useOutbox'
+import { askOnce, useRead } from '../api/useRead'
 import type { AgainstRule } from '../ui/RuleRefusal'
 import { useTick } from '../ui/useTick'
 import { useUnits } from '../ui/useUnits'
-import { runKey, subjectKey } from './bench.keys'
 
-const touches = ['doStep', 'recordRunReading', 'setFlow', 'snoozeAlarm', 'setRunSwitch']
-const pendingOf = (entries: ReturnType<typeof usePending>): PendingRunCommand[] => entries.map(({ command, key, body }) => ({ command, key, input: body }) as PendingRunCommand)
-
-/** The bench as it stands on this device. */
-export function useBench() {
-  const { bench, problem } = useBenchView({ refreshInterval: 5000 })
-  const pending = usePending(touches, '/api/bench/runs/')
-  const runs = bench && eachApart(bench.runs, (run) => withPendingRun(run, pendingOf(pending.filter(({ path }) => path.includes(`/${run.id}/`)))), (run) => run)
-  return { bench: bench && runs ? { ...bench, runs } : undefined, problem }
-}
+const touch = { refusals: 'tray' } as const
+const form = { refusals: 'form' } as const
 
 /** One run as it stands on this device. */
 export function useRun(runId: string) {
-  const { data, error } = useSWR<RunView, unknown>(runKey(runId), () => fetchJson<RunView>(`/api/bench/runs/${runId}`), { refreshInterval: 4000 })
-  const pending = usePending(touches, `/api/bench/runs/${runId}/`)
-  return { run: data && withPendingRun(data, pendingOf(pending)), problem: error }
+  const { data, problem } = useRead(benchApi.readRun, { params: { runId } }, { everyMs: 4000 })
+  return { run: data, problem }
 }
 
-/** What the books know of some fish; `query` is the address's. */
-export function useSubject(query: string) {
-  const { data, error } = useSWR<BenchSubject, unknown>(query ? subjectKey(query) : null, () => fetchJson<BenchSubject>(`/api/bench/subject?${query}`), { keepPreviousData: true, revalidateOnFocus: false })
-  return { subject: data, problem: error }
+/** What the books know of some fish; null while nobody said which. */
+export function useSubject(query: QueryOf<typeof benchApi.readSubject> | null) {
+  const { data, problem } = useRead(benchApi.readSubject, query && { query }, { keepsPrevious: true })
+  return { subject: data, problem }
 }
 
 const waterEveryMs = 5000
@@ -56,33 +43,32 @@ export function useFollow(run: RunView, limits: Limits): { now: RunNow; atMs: nu
 }
 
 /** What the simulated bench meter shows for a run. */
-export const readMeter = (runId: string): Promise<MeterReading & { isSimulated: boolean }> => fetchJson(`/api/bench/runs/${runId}/meter`)
+export const readMeter = (runId: string) => askOnce(benchApi.readMeter, { params: { runId } })
 
 /** Writes of a run. Touches answer at once; counting out waits for its answer. */
 export function useRunWrites(runId: string) {
   const write = useWrite()
-  const path = `/api/bench/runs/${runId}`
-  const touch = (command: string, part: string, label: string, body: object): void => void write({ command, path: `${path}/${part}`, label, body: { ...body, happenedAtMs: nowMs() } }, { refusals: 'tray' })
-  const form = (command: string, part: string, label: string, body: object) => write({ command, path: `${path}/${part}`, label, body: { ...body, happenedAtMs: nowMs() } }, { refusals: 'form' })
+  const params = { runId }
+  const now = () => ({ happenedAtMs: nowMs() })
   return {
-    doStep: (stepIndex: number, title: string) => touch('doStep', 'steps', title, { stepIndex }),
-    recordReading: (reading: Omit<RecordRunReading, 'happenedAtMs'>) => touch('recordRunReading', 'readings', 'a reading', reading),
-    setFlow: (mlPerMin: number) => touch('setFlow', 'flows', `flow of ${Math.round(mlPerMin)} mL/min`, { mlPerMin }),
-    snooze: (alarm: string) => touch('snoozeAlarm', 'snoozes', 'an alarm put off', { alarm }),
-    setSwitch: (what: 'air' | 'binder', isOn: boolean) => touch('setRunSwitch', 'switches', `${what} ${isOn ? 'on' : 'off'}`, { what, isOn }),
-    undo: (eventId: string, label: string) => touch('undoRunEvent', 'undone-entries', `undo ${label}`, { eventId }),
-    noteRun: (note: string) => form('noteRun', 'notes', 'a note', { note }),
-    countOut: (input: Omit<CountOut, 'happenedAtMs'>) => form('countOut', 'count', 'fish counted out', input),
-    stopRun: (because: string, tankId: string | null, against: AgainstRule | null = null) => form('stopRun', 'stop', 'the run ended', { because, ...(tankId === null ? {} : { tankId }), ...(against ?? {}) }),
-    decideLook: (input: Omit<DecideLook, 'happenedAtMs'>) => form('decideLook', 'decision', input.outcome, input),
+    doStep: (stepIndex: number, label: string) => void write(benchApi.doStep, { params, label, body: { stepIndex, ...now() } }, touch),
+    recordReading: (reading: Omit<RecordRunReading, 'happenedAtMs'>) => void write(benchApi.recordRunReading, { params, label: 'a reading', body: { ...reading, ...now() } }, touch),
+    setFlow: (mlPerMin: number) => void write(benchApi.setFlow, { params, label: `flow of ${Math.round(mlPerMin)} mL/min`, body: { mlPerMin, ...now() } }, touch),
+    snooze: (alarm: string) => void write(benchApi.snoozeAlarm, { params, label: 'an alarm put off', body: { alarm, ...now() } }, touch),
+    setSwitch: (what: 'air' | 'binder', isOn: boolean) => void write(benchApi.setRunSwitch, { params, label: `${what} ${isOn ? 'on' : 'off'}`, body: { what, isOn, ...now() } }, touch),
+    undo: (eventId: string, what: string) => void write(benchApi.undoRunEvent, { params, label: `undo ${what}`, body: { eventId, ...now() } }, touch),
+    noteRun: (note: string) => write(benchApi.noteRun, { params, label: 'a note', body: { note, ...now() } }, form),
+    countOut: (input: Omit<CountOut, 'happenedAtMs'>) => write(benchApi.countOut, { params, label: 'fish counted out', body: { ...input, ...now() } }, form),
+    stopRun: (because: string, tankId: string | null, against: AgainstRule | null = null) => write(benchApi.stopRun, { params, label: 'the run ended', body: { because, ...(tankId === null ? {} : { tankId }), ...(against ?? {}), ...now() } }, form),
+    decideLook: (input: Omit<DecideLook, 'happenedAtMs'>) => write(benchApi.decideLook, { params, label: input.outcome, body: { ...input, ...now() } }, form),
   }
 }
 
 export function useBenchWrites() {
   const write = useWrite()
   return {
-    startRun: (input: Omit<StartRun, 'happenedAtMs'>) => write({ command: 'startRun', path: '/api/bench/runs', label: 'a run', body: { ...input, happenedAtMs: nowMs() } }, { refusals: 'form' }) as Promise<{ id: string; number: number }>,
-    doRecheck: (recheckId: string, look: LookAfter, note: string | null) => void write({ command: 'doRecheck', path: `/api/bench/rechecks/${recheckId}/answer`, label: 'a recheck', body: { look, note, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
-    keepAirline: (input: KeepAirline) => void write({ command: 'keepAirline', path: '/api/bench/airlines', label: `airline ${input.name}`, body: input }, { refusals: 'tray' }),
+    startRun: (input: Omit<StartRun, 'happenedAtMs'>) => write(benchApi.startRun, { label: 'a run', body: { ...input, happenedAtMs: nowMs() } }, form),
+    doRecheck: (recheckId: string, look: LookAfter, note: string | null) => void write(benchApi.doRecheck, { params: { recheckId }, label: 'a recheck', body: { look, note, happenedAtMs: nowMs() } }, touch),
+    keepAirline: (input: KeepAirline) => void write(benchApi.keepAirline, { label: `airline ${input.name}`, body: input }, touch),
   }
 }

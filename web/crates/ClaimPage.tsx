@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import { Form, Table } from 'react-bootstrap'
 import { useParams } from 'react-router'
-import useSWR from 'swr'
 import { claimClock, claimStates, type ClaimLine, type ClaimSheet, type ClaimStanding, type ClaimState, type ClaimView } from '../../core/crates/claim'
+import { evidenceApi } from '../../core/crates/crates.api'
 import type { CrateView } from '../../core/crates/crateView'
 import { ApiProblem, currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
-import { fetchJson } from '../api/fetchJson'
+import { useRead } from '../api/useRead'
 import { formatSpan, plural } from '../ui/format'
 import { Labelled } from '../ui/Labelled'
 import { Lead } from '../ui/Lead'
@@ -14,7 +14,6 @@ import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
 import { useFormat } from '../ui/useFormat'
 import { readNumber } from '../ui/useUnits'
-import { crateKey } from './crates.keys'
 import { CrateTabs } from './CrateTabs'
 import { useCrate, useCrateEdits } from './useCrates'
 
@@ -22,8 +21,8 @@ import { useCrate, useCrateEdits } from './useCrates'
 export function ClaimPage() {
   const { crateId = '' } = useParams()
   const { crate } = useCrate(crateId)
-  const { data: claim, error } = useSWR<ClaimView, unknown>([...crateKey(crateId), 'claim'], () => fetchJson(`/api/crates/${crateId}/claim`))
-  if (!crate || !claim) return error ? <Trouble problem={error} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the claim" />
+  const { data: claim, problem } = useRead(evidenceApi.readClaim, { params: { crateId } })
+  if (!crate || !claim) return problem ? <Trouble problem={problem} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the claim" />
   return (
     <>
       <Lead nav={<CrateTabs crateId={crateId} />} title={`Claim for crate ${crate.number}`} aside={crate.supplier}>

@@ -1,15 +1,14 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import useSWR from 'swr'
+import { deliveryApi } from '../../core/crates/crates.api'
 import type { PreparationKind, StepView } from '../../core/crates/preparation'
 import { sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
-import { fetchJson } from '../api/fetchJson'
+import { useRead } from '../api/useRead'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
-import { crateKey } from './crates.keys'
 import { CrateTabs } from './CrateTabs'
 import { useCrate, useCrateEdits } from './useCrates'
 
@@ -17,8 +16,8 @@ import { useCrate, useCrateEdits } from './useCrates'
 export function PreparationPage() {
   const { crateId = '' } = useParams()
   const { crate } = useCrate(crateId)
-  const { data, error } = useSWR<{ steps: StepView[] }, unknown>([...crateKey(crateId), 'preparation'], () => fetchJson(`/api/crates/${crateId}/preparation`))
-  if (!crate || !data) return error ? <Trouble problem={error} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the preparation" />
+  const { data, problem } = useRead(deliveryApi.readPreparation, { params: { crateId } })
+  if (!crate || !data) return problem ? <Trouble problem={problem} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the preparation" />
   const open = data.steps.filter(({ done }) => done === null)
   const late = open.filter(({ dueAtMs }) => dueAtMs !== null && dueAtMs < nowMs())
   return (

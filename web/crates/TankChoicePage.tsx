@@ -1,7 +1,7 @@
 import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import useSWR from 'swr'
+import { deliveryApi } from '../../core/crates/crates.api'
 import { bookingWords, dueWords } from '../../core/tankChoice/bookings'
 import { ownKindFinding, type BrokenRule, type Finding } from '../../core/tankChoice/company'
 import { cautionsOf, costsOf, forTank, rulesAgainst, tankOptions, type TankOption } from '../../core/tankChoice/explainChoice'
@@ -10,7 +10,7 @@ import { isWaterUnsaid } from '../../core/tankChoice/rules'
 import { faultsOf, scoreChoice } from '../../core/tankChoice/scoreChoice'
 import { homelessPoints, type Choice, type ChoiceProgress, type ChoiceView } from '../../core/tankChoice/tankChoice'
 import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
-import { fetchJson } from '../api/fetchJson'
+import { useRead } from '../api/useRead'
 import { useSession } from '../api/session'
 import { plural } from '../ui/format'
 import { InUnits } from '../ui/InUnits'
@@ -18,7 +18,6 @@ import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { SayWater } from '../ui/SayWater'
 import { useGoOn } from '../ui/useGoOn'
-import { crateKey } from './crates.keys'
 import { CrateTabs } from './CrateTabs'
 import { useCrateEdits } from './useCrates'
 import { useTankSearch } from './useTankSearch'
@@ -27,8 +26,8 @@ import { useTankSearch } from './useTankSearch'
 export function TankChoicePage() {
   const { crateId = '' } = useParams()
   // A plan in the making must not be pulled away by what happens elsewhere; saving says when somebody was faster.
-  const { data, error } = useSWR<ChoiceView, unknown>([...crateKey(crateId), 'tank-choice'], () => fetchJson(`/api/crates/${crateId}/tank-choice`), { revalidateOnFocus: false })
-  if (!data) return error ? <Trouble problem={error} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the tanks" />
+  const { data, problem } = useRead(deliveryApi.readTankChoice, { params: { crateId } }, { isDraft: true })
+  if (!data) return problem ? <Trouble problem={problem} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the tanks" />
   return <TankPlan key={data.input.lines.map(({ id, animal }, line) => [id, isWaterUnsaid(animal), data.now[line]?.version]).join()} crateId={crateId} view={data} />
 }
 

@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
-import type { BagView, CrateView } from '../../core/crates/crateView'
-import { withPendingBags } from '../../core/crates/crateView'
+import { withPendingBags as withWaiting, type BagView, type CrateView, type PendingBagCommand } from '../../core/crates/crateView'
+import { waiting } from '../../core/testing/waiting'
 import { noHandling } from '../../core/species/handling'
 import { bagsAlike, currentBag, draftOfRecord, lastRecorded, plainDraft, sharesByTank, toRecord } from './bagDraft'
 import { notKept } from '../../core/species/keptIn'
 
+const withPendingBags = (crate: CrateView, entries: readonly PendingBagCommand[]): CrateView => withWaiting(crate, waiting({ crateId: crate.id }, entries))
 const bag = (id: string, lineId: string, listed: number): BagView => ({ id, lineId, number: Number(id.slice(1)), listed, record: null, inBag: 0, photos: [], runId: null })
 const line = (id: string, tank: string | null) => ({ id, position: 1, species: `fish of ${id}`, count: 1, lotId: id, lotCode: id, tank: tank ? { id: tank, code: tank } : null, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null, handling: noHandling, lookAlikes: [], animal: null, kept: notKept, tankWater: {}, version: 1 })
 const crate: CrateView = {

@@ -11,7 +11,7 @@ const toTheSecondMs = 600_000
 
 /** Clocks that run: the steps of the bench, and how long the fish of unfinished crates have been packed. */
 export function ClockStrip() {
-  const { items } = useDue({ refreshInterval: 15_000 })
+  const { items } = useDue()
   useTick(5000)
   const of = (asked: DueItem['kind']): DueItem[] => (items ?? []).filter(({ kind }) => kind === asked)
   const packed = of('crate').filter(({ urgency, sinceMs }) => urgency === 'now' && sinceMs !== null)

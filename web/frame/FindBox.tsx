@@ -2,10 +2,9 @@ import { Command } from 'cmdk'
 import { useState } from 'react'
 import { Modal } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import useSWR from 'swr'
-import type { FindAnswer } from '../../core/find/find'
-import { fetchJson } from '../api/fetchJson'
+import { findApi } from '../../core/find/find.api'
 import { useSession } from '../api/session'
+import { useRead } from '../api/useRead'
 import { screensFor } from './screens'
 
 /** Finds a tank, lot, crate, species or screen by a few letters, and goes there. */
@@ -14,7 +13,7 @@ export function FindBox({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
   const [words, setWords] = useState('')
   const asked = words.trim()
-  const { data, error } = useSWR<FindAnswer, unknown>(asked === '' ? null : ['find', asked], () => fetchJson<FindAnswer>(`/api/find?q=${encodeURIComponent(asked)}`), { keepPreviousData: true })
+  const { data, problem } = useRead(findApi.find, asked === '' ? null : { query: { q: asked } }, { keepsPrevious: true })
   const screens = screensFor(recorder.role).filter(({ label }) => label.toLowerCase().includes(asked.toLowerCase()))
   const hits = asked === '' ? [] : (data?.hits ?? [])
   const go = (to: string): void => {
@@ -26,7 +25,7 @@ export function FindBox({ onClose }: { onClose: () => void }) {
       <Command label="Find" shouldFilter={false} loop>
         <Command.Input value={words} onValueChange={setWords} placeholder="tank, lot, crate, species, screen" autoFocus />
         <Command.List>
-          {error ? <p className="find-nothing">The server cannot be reached; screens can still be gone to.</p> : null}
+          {problem ? <p className="find-nothing">The server cannot be reached; screens can still be gone to.</p> : null}
           {hits.length === 0 && screens.length === 0 && <p className="find-nothing">Nothing here is called that.</p>}
           {hits.map(({ kind, label, detail, to }) => (
             <Command.Item key={`${kind} ${label} ${to}`} value={`${kind} ${label} ${to}`} onSelect={() => go(to)}>

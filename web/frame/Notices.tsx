@@ -1,3 +1,4 @@
+import { keepingApi } from '../../core/keeping/keeping.api'
 import { noticeWords } from '../../core/keeping/noticeWords'
 import { useSession } from '../api/session'
 import { useWrite } from '../api/useOutbox'
@@ -16,7 +17,7 @@ export function Notices() {
           <strong>{what}</strong> {then}
         </span>
         {recorder.role === 'lead' && (
-          <button type="button" onClick={() => void write({ command: 'seeNotice', path: `/api/notices/${id}/seen`, label: 'a notice put away', body: {} }, { refusals: 'tray' })}>
+          <button type="button" onClick={() => void write(keepingApi.seeNotice, { params: { noticeId: id }, label: 'a notice put away', body: {} }, { refusals: 'tray' })}>
             put away
           </button>
         )}

@@ -2,6 +2,7 @@ import { Link, useSearchParams } from 'react-router'
 import { groupBy } from '../../core/collections/groupBy'
 import type { RoomView, SystemView, TankSummary } from '../../core/room/roomView'
 import { useSession } from '../api/session'
+import { useRoomView } from '../api/sharedReads'
 import { dueWords } from '../../core/tankChoice/bookings'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
@@ -9,7 +10,6 @@ import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
 import { useUnits } from '../ui/useUnits'
-import { useRoom } from './useRoom'
 
 const filters = {
   all: { label: 'All', keeps: () => true },
@@ -22,7 +22,7 @@ const isFilter = (name: string | null): name is FilterName => name !== null && n
 
 /** The racks as they stand, so that one finds the way. */
 export function RoomPage() {
-  const { room, problem } = useRoom()
+  const { room, problem } = useRoomView()
   const [search, setSearch] = useSearchParams()
   const asked = search.get('show')
   const filter: FilterName = isFilter(asked) ? asked : 'all'

@@ -8,11 +8,12 @@ import { lossCauses, releaseReasons } from '../../core/ledger/movement'
 import type { StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
 import { ApiProblem } from '../api/ApiProblem'
+import { useRoomView } from '../api/sharedReads'
 import { Field, FormProblem } from '../ui/Field'
 import { tankLabel } from '../ui/TankOptions'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { submitInto } from '../ui/submitInto'
-import { useRoom, type TankWrites } from './useRoom'
+import type { TankWrites } from './useRoom'
 
 interface Props {
   tank: TankView
@@ -59,7 +60,7 @@ function useEntryForm<T extends FieldValues>(schema: ObjectSchema<AnyObject>, de
 
 /** Some fish of a lot go to another tank. */
 export function MoveForm({ tank, lot, writes, onDone }: Props) {
-  const { room } = useRoom()
+  const { room } = useRoomView()
   const form = useEntryForm(moveFishSchema, { lotId: lot.lotId, quantity: lot.quantity, toTankId: '', note: '' })
   const others = (room?.tanks ?? []).filter((other) => other.id !== tank.id)
   const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: tankLabel(other) }))]

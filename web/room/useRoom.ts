@@ -1,26 +1,18 @@
 import { useState } from 'react'
-import useSWR from 'swr'
+import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
-import type { TankView } from '../../core/room/roomView'
+import { roomApi, timelinePage } from '../../core/room/room.api'
 import { nowMs } from '../api/clock'
-import { fetchJson } from '../api/fetchJson'
 import { useWrite } from '../api/useOutbox'
-import { useRoomView } from '../api/sharedReads'
-import { tankKey } from './room.keys'
-
-/** The racks as they stand, read again every so often. */
-export const useRoom = () => useRoomView({ refreshInterval: 15_000 })
-
-/** How many more entries of a timeline are shown at a time. */
-const page = 40
+import { useRead } from '../api/useRead'
 
 /** One tank with its timeline, as far back as asked. */
 export function useTank(code: string) {
-  const [entries, setEntries] = useState(page)
-  const { data, error } = useSWR(tankKey(code, entries), () => fetchJson<TankView>(`/api/tanks/${encodeURIComponent(code)}?entries=${entries}`), { keepPreviousData: true })
+  const [entries, setEntries] = useState(timelinePage)
+  const { data, problem } = useRead(roomApi.readTank, { params: { code }, query: { entries } }, { keepsPrevious: true })
   // While another tank is being read, the one before must not stand under its name.
   const tank = data?.code === code.toUpperCase() ? data : undefined
-  return { tank, problem: error as unknown, showOlder: () => setEntries(entries + page) }
+  return { tank, problem, showOlder: () => setEntries(entries + timelinePage) }
 }
 
 type Timed<T> = Omit<T, 'happenedAtMs'> & { happenedAtMs: number | null }
@@ -28,16 +20,16 @@ type Timed<T> = Omit<T, 'happenedAtMs'> & { happenedAtMs: number | null }
 /** The writes of a tank. All wait for the server's word, because the form says beside the field what does not fit. */
 export function useTankWrites(tankId: string) {
   const write = useWrite()
-  const send = (command: string, path: string, label: string, body: { happenedAtMs: number | null }) =>
-    write({ command, path, label, body: { ...body, happenedAtMs: body.happenedAtMs ?? nowMs() } }, { refusals: 'form' })
-  const path = `/api/tanks/${tankId}`
+  const form = { refusals: 'form' } as const
+  const params = { tankId }
+  const timed = <T extends { happenedAtMs: number | null }>(input: T) => ({ ...input, happenedAtMs: input.happenedAtMs ?? nowMs() })
   return {
-    moveFish: (input: Timed<MoveFish>) => send('moveFish', `${path}/moves`, `move of ${input.quantity}`, input),
-    recordLoss: (input: Timed<RecordLoss>) => send('recordLoss', `${path}/losses`, `loss of ${input.quantity}`, input),
-    releaseFish: (input: Timed<ReleaseFish>) => send('releaseFish', `${path}/releases`, `${input.quantity} ${input.reason}`, input),
-    correctCount: (input: Timed<CorrectCount>) => send('correctCount', `${path}/counts`, `count of ${input.counted}`, input),
-    addFish: (input: Timed<AddFish>) => send('addFish', `${path}/additions`, `${input.quantity} ${input.species}`, input),
-    reverseMovement: (movementId: string, reason: string | null) => send('reverseMovement', `/api/movements/${movementId}/reversal`, 'taking back', { reason, happenedAtMs: null } as { happenedAtMs: null }),
+    moveFish: (input: Timed<MoveFish>) => write(ledgerApi.moveFish, { params, label: `move of ${input.quantity}`, body: timed(input) }, form),
+    recordLoss: (input: Timed<RecordLoss>) => write(ledgerApi.recordLoss, { params, label: `loss of ${input.quantity}`, body: timed(input) }, form),
+    releaseFish: (input: Timed<ReleaseFish>) => write(ledgerApi.releaseFish, { params, label: `${input.quantity} ${input.reason}`, body: timed(input) }, form),
+    correctCount: (input: Timed<CorrectCount>) => write(ledgerApi.correctCount, { params, label: `count of ${input.counted}`, body: timed(input) }, form),
+    addFish: (input: Timed<AddFish>) => write(ledgerApi.addFish, { params, label: `${input.quantity} ${input.species}`, body: timed(input) }, form),
+    reverseMovement: (movementId: string, reason: string | null) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { reason, happenedAtMs: nowMs() } }, form),
   }
 }
 export type TankWrites = ReturnType<typeof useTankWrites>

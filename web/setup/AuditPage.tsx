@@ -1,9 +1,10 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
-import type { AuditLine, AuditPage as Page } from '../../core/audit/auditView'
-import type { PersonView } from '../../core/staff/staff.schema'
-import { useRecorderRead } from '../api/useRecorderRead'
+import { auditApi } from '../../core/audit/audit.api'
+import type { AuditLine } from '../../core/audit/auditView'
+import { staffApi } from '../../core/staff/staff.api'
+import { useRead } from '../api/useRead'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
@@ -12,7 +13,7 @@ import { useFormat } from '../ui/useFormat'
 export function AuditPage() {
   const [search, setSearch] = useSearchParams()
   const staffId = search.get('who') ?? ''
-  const { data } = useRecorderRead<{ people: PersonView[] }>('/api/people')
+  const { data } = useRead(staffApi.readPeople, {})
   const people = data?.people ?? []
   return (
     <>
@@ -36,8 +37,7 @@ export function AuditPage() {
 
 /** A page of lines, and under it the next once it is asked for. */
 function Lines({ staffId, before, names }: { staffId: string; before: string | null; names: ReadonlyMap<string, string> }) {
-  const query = new URLSearchParams({ ...(staffId ? { staffId } : {}), ...(before === null ? {} : { before }) })
-  const { data, problem } = useRecorderRead<Page>(`/api/audit?${query}`)
+  const { data, problem } = useRead(auditApi.readAudit, { query: { staffId: staffId || null, before } })
   const [isOlder, setIsOlder] = useState(false)
   if (!data) return <li>{problem ? <Trouble problem={problem} /> : <Waiting what="the audit" />}</li>
   if (data.lines.length === 0 && before === null) return <li><Nothing>Nothing was done yet.</Nothing></li>

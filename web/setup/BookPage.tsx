@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import useSWR from 'swr'
 import { waters, type Water } from '../../core/room/room.schema'
+import { bookApi, type BookSpecies } from '../../core/setup/setup.api'
 import { sentenceOf } from '../api/ApiProblem'
-import { fetchJson } from '../api/fetchJson'
 import { useRoomView } from '../api/sharedReads'
+import { useRead } from '../api/useRead'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
@@ -12,16 +12,9 @@ import { useBack } from '../ui/useBack'
 import { useGoOn } from '../ui/useGoOn'
 import { useAdoptSpecies } from './useSetup'
 
-interface BookSpecies {
-  name: string
-  scientificName: string
-  water: Water
-  isHere: boolean
-}
-
 /** The shipped species book: tick those that are kept here. */
 export function BookPage() {
-  const { data, error } = useSWR<{ species: BookSpecies[] }, unknown>(['species-book'], () => fetchJson<{ species: BookSpecies[] }>('/api/species-book'))
+  const { data, problem: unread } = useRead(bookApi.readBook, {})
   const { room } = useRoomView()
   const adopt = useAdoptSpecies()
   const goOn = useGoOn()
@@ -29,7 +22,7 @@ export function BookPage() {
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState<string[]>([])
   const [problem, setProblem] = useState<string | null>(null)
-  if (!data) return error ? <Trouble problem={error} /> : <Waiting what="the species book" />
+  if (!data) return unread ? <Trouble problem={unread} /> : <Waiting what="the species book" />
   const has = new Set(room?.systems.map((system) => system.water))
   // Waters the room has come first; they are what is looked for.
   const ordered = [...waters].sort((a, b) => Number(has.has(b)) - Number(has.has(a)))

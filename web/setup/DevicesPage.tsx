@@ -1,10 +1,11 @@
 import { useState } from 'react'
 import { mutate } from 'swr'
+import { staffApi } from '../../core/staff/staff.api'
 import type { DeviceView } from '../../core/staff/staff.schema'
 import { sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
-import { useRecorderRead } from '../api/useRecorderRead'
 import { useWrite } from '../api/useOutbox'
+import { useRead } from '../api/useRead'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
@@ -12,7 +13,7 @@ import { PlainHttpNotice } from './RoomSettingsPage'
 
 /** Every device that is open for this room, and how to close it. */
 export function DevicesPage() {
-  const { data, problem } = useRecorderRead<{ devices: DeviceView[] }>('/api/devices')
+  const { data, problem } = useRead(staffApi.readDevices, {})
   const { signOut, isSecure } = useSession()
   const write = useWrite()
   const format = useFormat()
@@ -20,10 +21,10 @@ export function DevicesPage() {
   if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="the devices" />
   const close = (device: DeviceView): void => {
     if (device.isThisOne) return void signOut()
-    void write({ command: 'closeDevice', path: `/api/devices/${device.id}/closing`, label: 'closing of a device', body: {} }, { refusals: 'form' }).catch((error: unknown) => setSaid(sentenceOf(error)))
+    void write(staffApi.closeDevice, { params: { sessionId: device.id }, label: 'closing of a device', body: {} }, { refusals: 'form' }).catch((error: unknown) => setSaid(sentenceOf(error)))
   }
   // This device is closed too, so what it would read next is who may sign in.
-  const closeAll = (): void => void write({ command: 'closeAllDevices', path: '/api/devices/closing', label: 'closing of every device', body: {} }, { refusals: 'form' }).then(() => mutate(['session']), (error: unknown) => setSaid(sentenceOf(error)))
+  const closeAll = (): void => void write(staffApi.closeAllDevices, { label: 'closing of every device', body: {} }, { refusals: 'form' }).then(() => mutate(['session']), (error: unknown) => setSaid(sentenceOf(error)))
   return (
     <>
       <Lead title="Devices">A lost phone is closed here. Opening a device again needs a name and passphrase; what waits on it is kept until then.</Lead>

@@ -1,11 +1,11 @@
 import { useRef, useState } from 'react'
 import { Button, ProgressBar } from 'react-bootstrap'
-import type { KeepingView } from '../../core/keeping/keeping'
+import { keepingApi } from '../../core/keeping/keeping.api'
 import type { CopiesView } from '../../core/keeping/notice'
 import { ApiProblem, sentenceOf } from '../api/ApiProblem'
 import { download, type DownloadProgress } from '../api/download'
 import { useSession } from '../api/session'
-import { useRecorderRead } from '../api/useRecorderRead'
+import { useRead } from '../api/useRead'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
@@ -14,7 +14,7 @@ import { useFormat } from '../ui/useFormat'
 
 /** Copies of the room: a backup to restore from, and everything in an open format. */
 export function KeepingPage() {
-  const { data, problem } = useRecorderRead<KeepingView>('/api/keeping')
+  const { data, problem } = useRead(keepingApi.readKeeping, {})
   if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="what there is to keep" />
   return (
     <>

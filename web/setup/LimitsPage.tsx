@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { groupBy } from '../../core/collections/groupBy'
+import { limitsApi } from '../../core/limits/limits.api'
 import { houseLimits, type HouseLimit, type LimitView } from '../../core/limits/houseLimits'
 import { currentOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
@@ -73,7 +74,7 @@ function LimitForm({ limit, onDone }: { limit: LimitView; onDone: () => void }) 
     const figure = readNumber(value)
     if (!(figure >= min && figure <= max)) return form.setError('value', { message: `${label} must be between ${min} and ${max} ${unit}`.trim() }, { shouldFocus: true })
     const body = { value: figure, source: source.trim() || null, version: asVersion }
-    const change = write({ command: 'changeLimit', method: 'PUT', path: `/api/house-limits/${limit.key}`, label: `limit ${label}`, body }, { refusals: 'form' })
+    const change = write(limitsApi.changeLimit, { params: { key: limit.key }, label: `limit ${label}`, body }, { refusals: 'form' })
     await submitInto(form, () => change.then(onDone, (error: unknown) => setStale(currentOf<LimitView>(error))))
   })()
   const mine = form.getValues()

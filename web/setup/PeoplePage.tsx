@@ -3,10 +3,11 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { mutate } from 'swr'
+import { staffApi } from '../../core/staff/staff.api'
 import { addStaffSchema, resetPinSchema, roles, setPassphraseSchema, type AddStaff, type PersonView } from '../../core/staff/staff.schema'
 import { currentOf, sentenceOf } from '../api/ApiProblem'
-import { useRecorderRead } from '../api/useRecorderRead'
 import { useWrite } from '../api/useOutbox'
+import { useRead } from '../api/useRead'
 import { Field, FormProblem, TickField } from '../ui/Field'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
@@ -15,7 +16,7 @@ import { submitInto } from '../ui/submitInto'
 
 /** People: who records here, who leads, who opens devices. */
 export function PeoplePage() {
-  const { data, problem } = useRecorderRead<{ people: PersonView[] }>('/api/people')
+  const { data, problem } = useRead(staffApi.readPeople, {})
   const [open, setOpen] = useState<string | null>(null)
   if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="the people" />
   return (
@@ -43,7 +44,7 @@ export function PeoplePage() {
 
 function PersonForms({ person }: { person: PersonView }) {
   const write = useWrite()
-  const path = `/api/staff/${person.id}`
+  const params = { staffId: person.id }
   const [said, setSaid] = useState<string | null>(null)
   const who = useForm({ defaultValues: { name: person.name, role: person.role } })
   const [version, setVersion] = useState(person.version)
@@ -52,23 +53,23 @@ function PersonForms({ person }: { person: PersonView }) {
   const passphrase = useForm({ resolver: yupResolver(setPassphraseSchema), defaultValues: { passphrase: null as string | null, closesDevices: true } })
   const label = `person ${person.name}`
   const saveWho = (asVersion: number) => who.handleSubmit(async (values) => {
-    const edit = write({ command: 'editStaff', method: 'PUT', path, label, body: { ...values, version: asVersion } }, { refusals: 'form' }) as Promise<{ version: number }>
+    const edit = write(staffApi.editStaff, { params, label, body: { ...values, version: asVersion } }, { refusals: 'form' })
     await submitInto(who, () => edit.then((saved) => setVersion(saved.version), (error: unknown) => setStale(currentOf<PersonView>(error))))
     await mutate(['session'])
   })()
   const mine = who.getValues()
   const savePin = pin.handleSubmit(async (body) => {
-    if (!(await submitInto(pin, () => write({ command: 'resetPin', path: `${path}/pin`, label, body }, { refusals: 'form', isSecret: true })))) return
+    if (!(await submitInto(pin, () => write(staffApi.resetPin, { params, label, body }, { refusals: 'form', isSecret: true })))) return
     pin.reset({ pin: '' })
     setSaid(`${person.name} has a new PIN; every device asks for it again.`)
     await mutate(['session'])
   })
   const savePassphrase = passphrase.handleSubmit(async (body) => {
-    if (!(await submitInto(passphrase, () => write({ command: 'setPassphrase', path: `${path}/passphrase`, label, body }, { refusals: 'form', isSecret: true })))) return
+    if (!(await submitInto(passphrase, () => write(staffApi.setPassphrase, { params, label, body }, { refusals: 'form', isSecret: true })))) return
     passphrase.reset({ passphrase: null, closesDevices: true })
     setSaid(body.passphrase === null ? `${person.name} opens no devices any more.` : `${person.name} opens devices with the new passphrase.`)
   })
-  const retire = (isRetired: boolean): void => void write({ command: 'retireStaff', path: `${path}/retirement`, label, body: { isRetired, version: person.version } }, { refusals: 'form' }).then(() => mutate(['session']), (error: unknown) => setSaid(sentenceOf(error)))
+  const retire = (isRetired: boolean): void => void write(staffApi.retireStaff, { params, label, body: { isRetired, version: person.version } }, { refusals: 'form' }).then(() => mutate(['session']), (error: unknown) => setSaid(sentenceOf(error)))
   return (
     <div className="entry-form">
       {stale && (
@@ -123,7 +124,7 @@ function AddPerson() {
   const form = useForm({ resolver: yupResolver(addStaffSchema), defaultValues: empty })
   const add = form.handleSubmit(async (body) => {
     // PIN and passphrase are held in memory until they are sent, never in the browser's storage.
-    const isDone = await submitInto(form, () => write({ command: 'addStaff', path: '/api/staff', label: `person ${body.name}`, body }, { refusals: 'form', isSecret: true }))
+    const isDone = await submitInto(form, () => write(staffApi.addStaff, { label: `person ${body.name}`, body }, { refusals: 'form', isSecret: true }))
     if (isDone) form.reset(empty)
     await mutate(['session'])
   })

@@ -34,7 +34,7 @@ export function RoomSettingsPage() {
     setIsSaved(false)
     await submitInto(form, () =>
       change({ ...body, version: asVersion }).then(
-        (saved) => (setVersion((saved as { version: number }).version), setIsSaved(true)),
+        (saved) => (setVersion(saved.version), setIsSaved(true)),
         (error: unknown) => setStale(currentOf<RoomSettings>(error)),
       ),
     )

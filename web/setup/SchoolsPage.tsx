@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { schoolsApi } from '../../core/acclimation/schools.api'
 import { addSchoolSchema, ownSteps, stepFields, type HouseSchool, type KeepSchool, type KeptStep, type OwnStep } from '../../core/acclimation/schools.schema'
 import { houseOrders, situationWords, type Situation } from '../../core/acclimation/question'
 import { handlings, schools as tradeSchools } from '../../core/acclimation/schools'
@@ -56,7 +57,7 @@ function FirstChoices({ isLead }: { isLead: boolean }) {
   const write = useWrite()
   const [problem, setProblem] = useState<string | null>(null)
   const choose = (situation: Situation, schoolKey: string | null, version: number): void =>
-    void write({ command: 'chooseDefault', method: 'PUT', path: `/api/schools/defaults/${situation}`, label: 'a first choice', body: { schoolKey, version } }, { refusals: 'form' }).then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
+    void write(schoolsApi.chooseDefault, { params: { situation }, label: 'a first choice', body: { schoolKey, version } }, { refusals: 'form' }).then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
   const nameOf = (key: string | undefined): string => schools.find((each) => each.key === key)?.name ?? ''
   return (
     <section aria-label="First choices">
@@ -102,9 +103,10 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
   const [stale, setStale] = useState<HouseSchool | null>(null)
   const mine = (): KeepSchool => ({ name: name.trim(), handsPerBagMin: readNumber(work.bag), handsPerLotMin: readNumber(work.lot), steps: steps.map(readStep) })
 
-  async function send(path: string, method: 'POST' | 'PUT', body: object): Promise<void> {
+  const [label, push] = [`school ${name}`, { refusals: 'form' } as const]
+  async function settle(sent: Promise<unknown>): Promise<void> {
     try {
-      await write({ command: 'school', method, path, label: `school ${name}`, body }, { refusals: 'form' }).then(onDone, (error: unknown) => setStale(currentOf<HouseSchool>(error)))
+      await sent.then(onDone, (error: unknown) => setStale(currentOf<HouseSchool>(error)))
     } catch (error) {
       setErrors(errorsByField(error) ?? { '': sentenceOf(error) })
     }
@@ -114,8 +116,9 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
     const found = schemaErrors(addSchoolSchema, kept)
     setErrors(found)
     if (Object.keys(found).length > 0) return
-    void (school ? send(`/api/schools/${school.id}`, 'PUT', { ...kept, version: asVersion }) : send('/api/schools', 'POST', kept))
+    void settle(school ? write(schoolsApi.editSchool, { params: { schoolId: school.id }, label, body: { ...kept, version: asVersion } }, push) : write(schoolsApi.addSchool, { label, body: kept }, push))
   }
+  const retire = ({ id, version: seen, retiredAtMs }: HouseSchool): void => void settle(write(schoolsApi.retireSchool, { params: { schoolId: id }, label, body: { isRetired: retiredAtMs === null, version: seen } }, push))
   const change = (at: number, part: Partial<TypedStep>): void => setSteps(steps.map((step, index) => (index === at ? { ...step, ...part } : step)))
   const inWords = (each: readonly KeptStep[]): string => each.map(({ step, minutes, times, share }) => [stepWords[step], minutes && `${minutes} min`, times && `${times} times`, share].filter(Boolean).join(' ')).join(', ')
   const others = Object.entries(errors).filter(([path]) => !path.startsWith('steps[') && path !== 'name')
@@ -183,7 +186,7 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
           {school ? 'Save the school' : 'Add the school'}
         </Button>
         {school && (
-          <button type="button" className="button retire-button" onClick={() => void send(`/api/schools/${school.id}/retirement`, 'POST', { isRetired: school.retiredAtMs === null, version: school.version })}>
+          <button type="button" className="button retire-button" onClick={() => retire(school)}>
             {school.retiredAtMs === null ? 'Retire' : 'Bring back'}
           </button>
         )}

@@ -2,10 +2,14 @@ import useSWR from 'swr'
 import type { Identify, FirstLead, SessionView, SignIn, StaffView } from '../../core/staff/staff.schema'
 import { setServerClock } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
+import { know } from '../api/reads'
+
+const sessionKey = ['session'] as const
 
 /** What the server tells this device about the room and itself. Secrets go straight to the server, never into the outbox. */
 export function useSessionView() {
-  const { data, error, mutate } = useSWR<SessionView, unknown>(['session'], readSession, { refreshInterval: 300_000 })
+  know(sessionKey, { about: () => ['house', 'staff', 'notice', 'device'], isDraft: false })
+  const { data, error, mutate } = useSWR<SessionView, unknown>(sessionKey, readSession, { refreshInterval: 300_000 })
   const andRefresh = async <T>(answer: Promise<T>): Promise<T> => {
     const value = await answer
     await mutate()

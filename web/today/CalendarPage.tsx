@@ -1,18 +1,18 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import type { CalendarView } from '../../core/due/calendar.schema'
+import { dueApi } from '../../core/due/due.api'
 import { sentenceOf } from '../api/ApiProblem'
 import { newKey } from '../api/newKey'
-import { useRecorderRead } from '../api/useRecorderRead'
 import { useWrite } from '../api/useOutbox'
+import { useRead } from '../api/useRead'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
 
 /** What is due, in the recorder's own calendar: an address that only they know, and that they take back. */
 export function CalendarPage() {
-  const { data, problem } = useRecorderRead<CalendarView>('/api/calendar')
+  const { data, problem } = useRead(dueApi.readCalendar, {})
   const [address, setAddress] = useState<string | null>(null)
   const [said, setSaid] = useState<string | null>(null)
   const write = useWrite()
@@ -24,11 +24,11 @@ export function CalendarPage() {
   }
   async function make(): Promise<void> {
     const secret = `${newKey()}${newKey()}`.slice(0, 43)
-    await write({ command: 'makeCalendar', path: '/api/calendar', label: 'an address for a calendar', body: { secret } }, { refusals: 'form' })
+    await write(dueApi.makeCalendar, { label: 'an address for a calendar', body: { secret } }, { refusals: 'form' })
     setAddress(`${window.location.origin}/api/calendar/${secret}.ics`)
   }
   async function takeBack(): Promise<void> {
-    await write({ command: 'revokeCalendar', path: '/api/calendar/revocation', label: 'the address of a calendar taken back', body: {} }, { refusals: 'form' })
+    await write(dueApi.revokeCalendar, { label: 'the address of a calendar taken back', body: {} }, { refusals: 'form' })
     setAddress(null)
   }
   return (

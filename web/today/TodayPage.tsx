@@ -1,16 +1,17 @@
 import { Children, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import useSWR from 'swr'
 import type { OpenClaim } from '../../core/crates/claim'
 import { groupBy } from '../../core/collections/groupBy'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
 import type { DueItem } from '../../core/due/due'
 import type { RecheckView } from '../../core/bench/benchView'
+import { placingApi } from '../../core/placing/placing.api'
+import { todayApi } from '../../core/today/today.api'
 import { nextStep, type HeldLot, type HungryLot, type RecentLoss, type RescueView, type RunOnToday, type TodayView } from '../../core/today/todayView'
 import { nowMs } from '../api/clock'
-import { fetchJson } from '../api/fetchJson'
 import { useSession } from '../api/session'
 import { useWrite } from '../api/useOutbox'
+import { useRead } from '../api/useRead'
 import { formatSpan, plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
@@ -20,9 +21,9 @@ import { FirstSteps } from './FirstSteps'
 
 /** What this room needs now, in the order of urgency; each row opens the place where it is dealt with. */
 export function TodayPage() {
-  const { data: today, error } = useSWR<TodayView, unknown>(['today'], () => fetchJson<TodayView>('/api/today'), { refreshInterval: 30_000 })
+  const { data: today, problem } = useRead(todayApi.readToday, {}, { everyMs: 30_000 })
   const format = useFormat()
-  if (!today) return error ? <Trouble problem={error} /> : <Waiting what="the day" />
+  if (!today) return problem ? <Trouble problem={problem} /> : <Waiting what="the day" />
   if (nextStep(today.counts)) return <FirstSteps counts={today.counts} />
   const served = today.holds.filter((hold) => hold.isServed)
   return (
@@ -76,7 +77,7 @@ export function TodayPage() {
         </Section>
       )}
       <Section title="Not looked at yet" count={today.unchecked.length} nothing={today.stockedTanks === 0 ? 'No tank holds fish.' : `All ${plural(today.stockedTanks, 'stocked tank')} were looked at today.`}>
-        {today.unchecked.length > 0 && <UncheckedTanks codes={today.unchecked} stocked={today.stockedTanks} />}
+        {today.unchecked.length > 0 && <UncheckedTanks codes={today.unchecked.map(({ code }) => code)} stocked={today.stockedTanks} />}
       </Section>
       <Section title="Not eating" count={today.notEating.length} nothing="Every lot eats, or is within its usual delay.">
         {today.notEating.map((lot) => (
@@ -155,7 +156,7 @@ function RescueRow({ rescue: { key, species, tankCode, rules, reason, staffName,
         </span>
       </Link>
       {recorder.role === 'lead' && (
-        <button type="button" className="button" onClick={() => void write({ command: 'seeRescue', path: `/api/rescues/${key}/seen`, label: 'a rescue looked at', body: {} }, { refusals: 'tray' })}>
+        <button type="button" className="button" onClick={() => void write(placingApi.seeRescue, { params: { key }, label: 'a rescue looked at', body: {} }, { refusals: 'tray' })}>
           Looked at
         </button>
       )}

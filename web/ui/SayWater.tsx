@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { ledgerApi } from '../../core/ledger/ledger.api'
 import { waters, type Water } from '../../core/room/room.schema'
 import { sentenceOf } from '../api/ApiProblem'
 import { useWrite } from '../api/useOutbox'
@@ -12,7 +13,7 @@ export function SayWater({ of, onSaid = () => undefined }: { of: readonly { lotI
   const names = [...new Set(of.map(({ species }) => species))].join(', ')
   const say = (water: Water): void => {
     setProblem(null)
-    void write({ command: 'sayWater', method: 'PUT', path: '/api/lots/water', label: `${names}: ${words[water]}`, body: { lotIds: of.map(({ lotId }) => lotId), water } }, { refusals: 'form' }).then(onSaid, (error: unknown) => setProblem(sentenceOf(error)))
+    void write(ledgerApi.sayWater, { label: `${names}: ${words[water]}`, body: { lotIds: of.map(({ lotId }) => lotId), water } }, { refusals: 'form' }).then(onSaid, (error: unknown) => setProblem(sentenceOf(error)))
   }
   return (
     <div className="say-water" role="group" aria-label={`${names} lives in`}>

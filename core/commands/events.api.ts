@@ -1,0 +1,7 @@
+import { named, plain } from './declare'
+
+/** The stream of changes. */
+export const eventsApi = named({
+  /** server-sent events after every write: *touched* (what of the books), *by* (the key of the command), *devices* (how many listen) */
+  listen: plain({ method: 'get', path: '/api/events', access: 'device' }),
+})

@@ -1,0 +1,18 @@
+import { answers, command, named } from '../commands/declare'
+import { addFishSchema, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema, reverseMovementSchema, sayWaterSchema } from './ledger.schema'
+
+type Written = { movementIds: string[] }
+const written = answers<Written>
+
+/** What moves fish. */
+export const ledgerApi = named({
+  /** *against a rule*: override (a lead's reason), isRescue (a keeper alone, fish in distress) */
+  moveFish: command({ method: 'post', path: '/api/tanks/:tankId/moves', access: 'keeper', schema: moveFishSchema, touches: ({ tankId }, { toTankId }) => [`tank:${tankId}`, `tank:${toTankId}`, 'rescue'], answer: written() }),
+  recordLoss: command({ method: 'post', path: '/api/tanks/:tankId/losses', access: 'keeper', schema: recordLossSchema, touches: ({ tankId }) => [`tank:${tankId}`], answer: written() }),
+  releaseFish: command({ method: 'post', path: '/api/tanks/:tankId/releases', access: 'keeper', schema: releaseFishSchema, touches: ({ tankId }) => [`tank:${tankId}`], answer: written() }),
+  correctCount: command({ method: 'post', path: '/api/tanks/:tankId/counts', access: 'keeper', schema: correctCountSchema, touches: ({ tankId }) => [`tank:${tankId}`], answer: written() }),
+  addFish: command({ method: 'post', path: '/api/tanks/:tankId/additions', access: 'keeper', schema: addFishSchema, touches: ({ tankId }) => [`tank:${tankId}`, 'register'], answer: answers<Written & { lotId: string }>() }),
+  /** what nobody knew of these lots; 409 where the species book says it */
+  sayWater: command({ method: 'put', path: '/api/lots/water', access: 'keeper', schema: sayWaterSchema, touches: () => ['tank', 'crate', 'run'] }),
+  reverseMovement: command({ method: 'post', path: '/api/movements/:movementId/reversal', access: 'keeper', schema: reverseMovementSchema, touches: () => ['tank', 'bag', 'run'], answer: written() }),
+})

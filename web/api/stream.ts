@@ -1,0 +1,66 @@
+import { BroadcastChannel, createLeaderElection } from 'broadcast-channel'
+import type { Hello, Told } from '../../core/commands/stream'
+
+/** What the pages of one browser tell each other. */
+type Word = { kind: 'heard'; told: Told } | { kind: 'opened'; hello: Hello } | { kind: 'closed' } | { kind: 'asked' }
+
+export interface Listener {
+  /** Something was written. */
+  onTold(told: Told): void
+  /** The stream stands, for the first time or again. */
+  onOpen(hello: Hello): void
+}
+
+let isOpen = false
+/** Whether this browser hears of changes: what it has read stands until it is told otherwise. */
+export const isStreamOpen = (): boolean => isOpen
+
+/**
+ * Hears of changes through one stream for all pages of this browser: over plain http a browser keeps six connections to a
+ * server, and a page with a stream of its own holds one of them for good. One page has it and tells the others; when it is
+ * closed, another one takes over.
+ * @returns how to stop.
+ */
+export function shareStream({ onTold, onOpen }: Listener): () => void {
+  const pages = new BroadcastChannel<Word>('crate.changes', { webWorkerSupport: false })
+  const election = createLeaderElection(pages)
+  const say = (word: Word): void => void pages.postMessage(word).catch(() => undefined)
+  let stream: EventSource | null = null
+  let hello: Hello | null = null
+  let isOver = false
+  function take(word: Word): void {
+    if (word.kind === 'heard' && isOpen) onTold(word.told)
+    else if (word.kind === 'closed') isOpen = false
+    else if (word.kind === 'opened') {
+      isOpen = true
+      onOpen(word.hello)
+    } else if (word.kind === 'asked' && hello !== null) say({ kind: 'opened', hello })
+  }
+  pages.onmessage = take
+  // A page that comes later asks whether one has the stream already.
+  say({ kind: 'asked' })
+  void election.awaitLeadership().then(() => {
+    if (isOver) return
+    const both = (word: Word): void => {
+      take(word)
+      say(word)
+    }
+    stream = new EventSource('/api/events')
+    stream.addEventListener('hello', ({ data }: MessageEvent<string>) => {
+      hello = JSON.parse(data) as Hello
+      both({ kind: 'opened', hello })
+    })
+    stream.onmessage = ({ data }: MessageEvent<string>) => both({ kind: 'heard', told: JSON.parse(data) as Told })
+    stream.onerror = () => {
+      hello = null
+      both({ kind: 'closed' })
+    }
+  })
+  return () => {
+    isOver = true
+    isOpen = false
+    stream?.close()
+    if (stream) say({ kind: 'closed' })
+    void election.die().then(() => pages.close()).catch(() => undefined)
+  }
+}

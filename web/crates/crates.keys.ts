@@ -1,1 +1,0 @@
-export const crateKey = (id: string) => ['crates', id] as const

@@ -1,1 +1,0 @@
-export const tankKey = (code: string, entries: number) => ['room', code, entries] as const

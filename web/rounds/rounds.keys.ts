@@ -1,1 +1,0 @@
-export const roundKey = (id: string | null) => ['rounds', id] as const
