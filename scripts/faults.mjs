@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { runApart } from './apart.mjs'
 import { ensurePackages, root } from './shared.mjs'
 
-// `npm run test:faults`: do the tests find what they are there for? Thirteen faults that would hurt fish or books are planted
+// `npm run test:faults`: do the tests find what they are there for? Fourteen faults that would hurt fish or books are planted
 // in a copy, one at a time, and the tests concerned must fail: a test, not a file that cannot be read any more.
 
 /** What is planted, where, by which change, and who must find it: files of Jest, or a journey in the browser. */
@@ -21,6 +21,7 @@ const faults = [
   { what: 'fish are moved past every rule', file: 'server/ledger/ledger.service.ts', from: '\n    gate(fromPlaceId)\n', to: '\n', jest: ['server/placing/placing.rules'] },
   { what: 'what is taken back goes on being known', file: 'server/db/triggers.ts', from: "NEW.kind <> 'reversal' AND NOT EXISTS", to: 'NOT EXISTS', jest: ['server/facts/facts.model'] },
   { what: 'fish are missed without a cause', file: 'server/bench/countOut.ts', from: 'if (missing > 0 && !difference) throw', to: 'if (missing > 5 && !difference) throw', jest: ['server/bench/bench.routes'] },
+  { what: 'a check does not say at which tank', file: 'core/rounds/rounds.api.ts', from: "[`look:${tankId}`, 'round']", to: "['round']", jest: ['server/commands/touches'] },
   { what: 'a figure that cannot be is not told beside its field', file: 'web/ui/FigureField.tsx', from: 'problem={doubt ? null : problem}', to: 'problem={null}', jest: ['web/desk/'] },
   { what: 'an answer that comes late pulls a person off the page they went to', file: 'web/ui/useGoOn.ts', from: 'window.location.pathname === pathname', to: 'pathname', journey: 'whoever goes on while a plan is being kept' },
 ]

@@ -134,7 +134,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
   const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, limits: limits.inForce, units })
-  tellDue({ changes, due, now, onError: (error) => log.error(error, 'what is due could not be told') })
+  changes.listen(due.listen)
+  tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view })
   const calendars = createCalendarService({ db, audit, due, roomName: () => roomStore.room()?.name ?? '', units })
   const endpoints = [

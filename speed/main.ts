@@ -1,5 +1,6 @@
 import { cpus, totalmem } from 'node:os'
 import { benchAcclimation } from './acclimation'
+import { benchDevices } from './devices'
 import { benchHistory } from './history'
 import { benchKeeping } from './keeping'
 import { benchResponsive } from './responsive'
@@ -10,6 +11,7 @@ import { benchWrites } from './writes'
 // `npm run bench`: every figure is a ratio to a floor measured in the same run, because machines differ.
 console.log(`Node ${process.version}, ${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB`)
 await benchWrites()
+await benchDevices()
 await benchRoom()
 await benchHistory()
 await benchKeeping()

@@ -45,7 +45,7 @@ export const cratesApi = named({
   /** bytes of a CSV or JSON file, `?supplier=&columns=species:0,bags:2`; nothing is written. A refusal carries the columns under `current` */
   readList: plain({ method: 'post', path: '/api/packing-lists/read', access: 'device', mostBytes: 2_000_000 }),
   /** its list as JSON ([formats.md](formats.md)) */
-  writeList: read({ path: '/api/crates/:crateId/packing-list', access: 'device', about: ofCrate, staysMs: Infinity, answer: answers<ReturnType<typeof writePackingList>>() }),
+  writeList: read({ path: '/api/crates/:crateId/packing-list', access: 'device', about: (crate) => [...ofCrate(crate), 'register'], staysMs: Infinity, answer: answers<ReturnType<typeof writePackingList>>() }),
   /** *hasList* false: no lines yet */
   createCrate: command({ method: 'post', path: '/api/crates', access: 'keeper', schema: createCrateSchema, mostBytes: 1_000_000, touches: () => ['crate', 'register', 'tank'], answer: answers<{ id: string; number: number }>() }),
   editCrate: command({ method: 'put', path: '/api/crates/:crateId', access: 'keeper', schema: editCrateSchema, touches: (crate) => [...ofPlan(crate), 'register'], answer: answers<Versioned>() }),

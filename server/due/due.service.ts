@@ -1,10 +1,13 @@
 import type { RecheckView, RunView } from '../../core/bench/benchView'
+import { meets } from '../../core/commands/things'
 import { eachApart } from '../../core/collections/eachApart'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
 import type { StepView } from '../../core/crates/preparation'
 import { byUrgency, claimDue, crateDue, preparationDue, recheckDue, runDue, runNow, type DueItem, type FollowedRun } from '../../core/due/due'
+import { dueSources } from '../../core/due/dueSources'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { DisplayUnits } from '../../core/units/units'
+import type { Change } from '../events/changes'
 
 interface Collaborators {
   /** Names what the books hold. */
@@ -50,7 +53,11 @@ export function createDueService({ version, runs, rechecks, crates, preparation,
   }
 
   return {
-    /** What is due; every device asks after every touch, so it is reckoned once for all of them. */
+    /** What touches nothing that work comes from leaves it as it stands. */
+    listen({ touched, written }: Pick<Change, 'touched' | 'written'>): void {
+      if (known && written && known.version === written.before && !meets(touched, dueSources)) known = { ...known, version: written.after }
+    },
+    /** What is due; many devices ask, so it is reckoned once for all of them. */
     view(nowMs: number): DueView {
       const isFresh = known !== null && known.version === version() && nowMs >= known.atMs && nowMs - known.atMs < keptMs
       if (!known || !isFresh) known = { version: version(), atMs: nowMs, view: reckon(nowMs) }

@@ -29,3 +29,29 @@ test('streams that a broken network left open on a device make room for new ones
   await room.post('/api/checks', quietCheck(room.tanks[0]?.id ?? ''))
   expect(await last).toContain(`"look:${room.tanks[0]?.id}"`)
 })
+
+test('a device hears which books it listens to, what each write touched and by which key; what is due only when it has become another', async () => {
+  const stream = await listen()
+  let said = ''
+  stream.on('data', (part: Buffer) => (said += String(part)))
+  const told = (): { touched?: string[]; by?: string | null; books?: string }[] => [...said.matchAll(/data: (.*)\n/g)].map(([, words = '{}']) => JSON.parse(words) as object)
+  const heardOf = async (thing: string): Promise<void> => {
+    while (!told().some(({ touched }) => touched?.includes(thing))) await new Promise((resolve) => setTimeout(resolve, 20))
+  }
+  const { headers } = await room.get('/api/room')
+  const key = 'a-check-of-this-test'
+  await room.post('/api/checks', quietCheck(room.tanks[1]?.id ?? ''), { key })
+  await heardOf('round')
+  expect(told()[0]).toMatchObject({ books: expect.any(String), devices: expect.any(Number) })
+  expect(String(headers.etag)).toContain(told()[0]?.books)
+  expect(told()[1]).toMatchObject({ touched: [`look:${room.tanks[1]?.id}`, 'round'], by: key })
+  // A crate is work that waits; another look at a tank is not.
+  await room.crateOf([['Cherry barb', 6, 1, room.tanks[0] ?? null]])
+  await heardOf('due')
+  const before = told().filter(({ touched }) => touched?.includes('due')).length
+  await room.post('/api/checks', quietCheck(room.tanks[2]?.id ?? ''))
+  await heardOf(`look:${room.tanks[2]?.id}`)
+  await new Promise((resolve) => setTimeout(resolve, 600))
+  expect([before, told().filter(({ touched }) => touched?.includes('due')).length]).toEqual([1, 1])
+  stream.destroy()
+})

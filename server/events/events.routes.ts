@@ -47,7 +47,7 @@ function streamChanges(changes: Changes, response: Response, isOpen: () => boole
   const stopListening = changes.listenForDevice(({ touched, written }) => say(`data: ${JSON.stringify({ touched, by: written?.key ?? null, devices: changes.devices() } satisfies Told)}\n\n`))
   const alive = setInterval(() => say(': here\n\n'), keepAliveMs)
   alive.unref()
-  say(`retry: 2000\nevent: hello\ndata: ${JSON.stringify({ books: books(), devices: changes.devices() } satisfies Hello)}\n\n`)
+  say(`retry: 2000\ndata: ${JSON.stringify({ books: books(), devices: changes.devices() } satisfies Hello)}\n\n`)
   return () => {
     clearInterval(alive)
     stopListening()

@@ -46,11 +46,12 @@ export function shareStream({ onTold, onOpen }: Listener): () => void {
       say(word)
     }
     stream = new EventSource('/api/events')
-    stream.addEventListener('hello', ({ data }: MessageEvent<string>) => {
-      hello = JSON.parse(data) as Hello
+    stream.onmessage = ({ data }: MessageEvent<string>) => {
+      const said = JSON.parse(data) as Hello | Told
+      if ('touched' in said) return both({ kind: 'heard', told: said })
+      hello = said
       both({ kind: 'opened', hello })
-    })
-    stream.onmessage = ({ data }: MessageEvent<string>) => both({ kind: 'heard', told: JSON.parse(data) as Told })
+    }
     stream.onerror = () => {
       hello = null
       both({ kind: 'closed' })

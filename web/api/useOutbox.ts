@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { addressOf, type AnswerOf, type CommandOf, type InputOf, type ParamsOf, type ReadOf } from '../../core/commands/declare'
 import type { Pending } from '../../core/commands/pending'
+import { withDue } from '../../core/due/dueSources'
 import { ApiProblem } from './ApiProblem'
 import { correctServerClock } from './clock'
 import { fetchJson } from './fetchJson'
@@ -64,7 +65,7 @@ export function useWrite(): Write {
   }, [])
   return (command, { params = {}, body, label }, push) => {
     const { name, method, path } = command
-    const entry: OutboxEntry = { key: newKey(), command: name, method: method === 'put' ? 'PUT' : 'POST', path: addressOf({ path }, params), params, touches: command.touches(params, body), isTouch: push.refusals === 'tray', body, staffId: recorder.id, label }
+    const entry: OutboxEntry = { key: newKey(), command: name, method: method === 'put' ? 'PUT' : 'POST', path: addressOf({ path }, params), params, touches: withDue(command.touches(params, body)), isTouch: push.refusals === 'tray', body, staffId: recorder.id, label }
     return outbox.push(entry, { isFormThere: () => isThere.current, ...push }) as Promise<AnswerOf<typeof command>>
   }
 }

@@ -1,0 +1,273 @@
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import sharp from 'sharp'
+import request from 'supertest'
+import { figureInputs } from '../../core/bench/bagFigures'
+import type { BenchSubject, BenchView, RunView } from '../../core/bench/benchView'
+import { addressOf } from '../../core/commands/declare'
+import { meets, type Thing } from '../../core/commands/things'
+import { unseenBox } from '../../core/crates/box.schema'
+import type { CrateView } from '../../core/crates/crateView'
+import { registers, type RegisterName, type RegisterRow } from '../../core/setup/registers'
+import { dueSources } from '../../core/due/dueSources'
+import type { PersonView } from '../../core/staff/staff.schema'
+import { createServices, type Services } from '../app'
+import type { Command, Read } from '../http/endpoint'
+import { createTestRoom, newKey, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
+
+// A device reads anew only what tells of something a write says it touched. So every write is done here once, and whatever
+// a read answers differently after it must have been named: a touch that is not declared would leave screens as they were.
+
+let room: TestRoom
+let services: Services
+let commands: Map<string, Command>
+let reads: Read[]
+let oona: string
+const tried = new Set<string>()
+const missed: string[] = []
+/** What the reads of single things are asked of. */
+const known: Record<string, Set<string>> = { crateId: new Set(), runId: new Set(), code: new Set() }
+const mailboxFolder = mkdtempSync(join(tmpdir(), 'daily-crate-mailbox-'))
+
+beforeAll(async () => {
+  room = await createTestRoom({ tankCount: 8, sharing: 'each its own', mailboxFolder })
+  services = createServices({ db: room.db, now: () => room.clock.nowMs, mailboxFolder })
+  commands = new Map(services.endpoints.filter((each): each is Command => each.kind === 'command').map((each) => [each.name, each]))
+  reads = services.endpoints.filter((each): each is Read => each.kind === 'read' && each.name !== 'readMeter' && each.name !== 'readSubject')
+  for (const { code } of room.tanks) known.code?.add(code)
+  // Fish of which the book knows something: what a lead changes there shows on every screen.
+  await room.post('/api/setup/species/adoptions', { names: ['Cherry barb', 'Honey gourami', 'Kuhli loach', 'Oscar'] })
+})
+afterAll(() => room.db.close())
+
+interface Answered {
+  read: Read
+  params: Record<string, string>
+  answer: unknown
+}
+
+/** What every read answers now, by address. */
+let last: { version: string; all: Map<string, Answered> } | null = null
+function askAll(): Map<string, Answered> {
+  const version = `${room.db.version()} ${room.clock.nowMs} ${Object.values(known).map(({ size }) => size).join()}`
+  last = last?.version === version ? last : { version, all: readAll() }
+  return last.all
+}
+function readAll(): Map<string, Answered> {
+  const actor = { id: room.leadId, name: 'Imre', role: 'lead' as const, isPinFresh: true, sessionId: null }
+  const all = reads.flatMap((read) => {
+    const name = /:(\w+)/.exec(read.path)?.[1]
+    return (name === undefined ? [{}] : [...(known[name] ?? [])].map((id) => ({ [name]: id }))).map((params: Record<string, string>) => {
+      const query = read.name === 'find' ? { q: 'barb' } : {}
+      return [addressOf(read, params), { read, params, answer: answerOf(() => read.read({ params, query, actor, nowMs: room.clock.nowMs })) }] as const
+    })
+  })
+  return new Map(all)
+}
+
+/** As a device gets it; what is not there any more is an answer too. */
+function answerOf(ask: () => unknown): unknown {
+  try {
+    return JSON.parse(JSON.stringify(ask())) as unknown
+  } catch {
+    return undefined
+  }
+}
+
+/** Does a write as a device would, and notes every read that it changed without saying so. */
+async function act<T = object>(name: string, params: Record<string, string>, body: object, staffId = room.leadId): Promise<T> {
+  const command = commands.get(name)
+  if (!command) throw new Error(`there is no command ${name}`)
+  const before = askAll()
+  const answer = await request(room.app)[command.method](addressOf(command, params)).set({ Cookie: room.cookie, 'X-Recording': staffId, 'Idempotency-Key': newKey() }).send(body)
+  if (answer.status >= 300) throw new Error(`${name}: ${JSON.stringify(answer.body)}`)
+  const touched = command.touches(params, body)
+  const after = askAll()
+  for (const [address, { read, params: of, answer: was }] of before) {
+    if (JSON.stringify(was) === JSON.stringify(after.get(address)?.answer)) continue
+    // What is due is told of by the server, once it has looked.
+    const about: readonly Thing[] = read.name === 'readDue' ? dueSources : read.about(of, was)
+    if (!meets(touched, about)) missed.push(`${name} changed ${address} and says it touched ${touched.join(', ')}`)
+  }
+  tried.add(name)
+  return answer.body as T
+}
+
+const happenedAtMs = testNowMs
+const tank = (nth: number) => room.tanks[nth]?.id ?? ''
+const view = async (id: string): Promise<CrateView> => (await room.get(`/api/crates/${id}`)).body as CrateView
+const line = (species: string, nth: number | null, count = 6, bags = 2) => ({ species, count, bags, perBag: null, tankId: nth === null ? null : tank(nth) })
+
+async function crateOf(...lines: object[]): Promise<CrateView> {
+  const { id } = await act<{ id: string }>('createCrate', {}, { supplier: 'Hollow Reed Hatchery', expectedAtMs: happenedAtMs + 3_600_000, packedAtMs: happenedAtMs - 3_600_000, lines })
+  known.crateId?.add(id)
+  return view(id)
+}
+
+async function runOf(subject: BenchSubject, more: object = {}): Promise<RunView> {
+  const { id } = await act<{ id: string }>('startRun', {}, {
+    ...{ kind: 'acclimation', schoolKey: 'drip', agentId: null, tankId: subject.tank?.id ?? null, toOutside: null, isPooled: true, vessel: 'bucket', vesselL: 20, dropsPerMl: 20, isDark: false, sentence: null, predicted: null, happenedAtMs },
+    sources: subject.sources.map(({ placeId, lotId, quantity }) => ({ placeId, lotId, quantity })),
+    figures: Object.fromEntries(figureInputs.map(({ name }) => [name, subject.figures[name]?.value ?? null])),
+    words: subject.words,
+    ...more,
+  })
+  known.runId?.add(id)
+  return (await room.get(`/api/bench/runs/${id}`)).body as RunView
+}
+
+/** A row of a list by its first use: every list has the same four writes. */
+async function keepRow(register: string, values: object): Promise<string> {
+  const name = register.charAt(0).toUpperCase() + register.slice(1)
+  const { id } = await act<{ id: string }>(`add${name}`, {}, { values })
+  await act(`edit${name}`, { id }, { version: 1, values })
+  await act(`retire${name}`, { id }, { version: 2, isRetired: true })
+  await act(`retire${name}`, { id }, { version: 3, isRetired: false })
+  await act(`import${name}`, {}, { rows: [{ id, version: 4, values }] })
+  return id
+}
+const emptyOf = (register: RegisterName, values: object): object => ({ ...Object.fromEntries(registers[register].fields.map(({ name, kind }) => [name, kind === 'choices' ? [] : null])), ...values })
+
+test('who works here', async () => {
+  oona = (await act<{ id: string }>('addStaff', {}, { name: 'Oona', role: 'keeper', pin: '2222', passphrase: null })).id
+  const teodor = (await act<{ id: string }>('addStaff', {}, { name: 'Teodor', role: 'keeper', pin: '3333', passphrase: null })).id
+  const person = async (): Promise<PersonView> => ((await request(room.app).get('/api/people').set({ Cookie: room.cookie, 'X-Recording': room.leadId })).body as { people: PersonView[] }).people.find(({ id }) => id === teodor) as PersonView
+  await act('editStaff', { staffId: teodor }, { name: 'Teo', role: 'keeper', version: 1 })
+  await act('resetPin', { staffId: teodor }, { pin: '4444' })
+  await act('setPassphrase', { staffId: teodor }, { passphrase: 'a heron on the post' })
+  await act('retireStaff', { staffId: teodor }, { isRetired: true, version: (await person()).version })
+  const secret = `${newKey()}${newKey()}${newKey()}`.slice(0, 43)
+  await act('makeCalendar', {}, { secret })
+  await act('revokeCalendar', {}, {})
+  services.notices.tell({ kind: 'disk', freeMb: 12 } as never, testNowMs)
+  const { notices } = (await room.get('/api/session')).body as { notices: { id: string }[] }
+  await act('seeNotice', { noticeId: notices[0]?.id ?? '' }, {})
+})
+
+test('a crate from its list to its claim', async () => {
+  let crate = await crateOf(line('Cherry barb', 0, 12, 2), line('Honey gourami', 1), line('Nobody knows this fish', null))
+  const { id: crateId } = crate
+  const of = { crateId }
+  await act('editCrate', of, { supplier: 'Pale Harbour Livestock', expectedAtMs: happenedAtMs, packedAtMs: happenedAtMs - 7_200_000, note: 'two boxes', version: crate.version, carrier: null })
+  const { id: lineId } = await act<{ id: string }>('addLine', of, line('Kuhli loach', 2))
+  await act('editLine', { ...of, lineId }, { ...line('Kuhli loach', 3), version: 1 })
+  await act('removeLine', { ...of, lineId }, { version: 2 })
+  await act('recordBox', of, { box: unseenBox, version: 1 })
+  const { steps } = (await room.get(`/api/crates/${crateId}/preparation`)).body as { steps: { key: string }[] }
+  await act('prepareStep', of, { step: steps[0]?.key, isDone: true })
+  const [barbs, gouramis, unknown] = (await view(crateId)).lines
+  const { version } = await act<{ version: number }>('chooseTank', { ...of, lineId: gouramis?.id ?? '' }, { tankId: tank(4), version: gouramis?.version })
+  await act('chooseTanks', of, { choices: [{ lineId: gouramis?.id, tankId: tank(1), version }] })
+  const bags = crate.bags.map(({ id }) => id)
+  await act('recordBags', of, plainBag(bags.slice(0, 1), 6))
+  await act('undoBags', of, { bagIds: bags.slice(0, 1), happenedAtMs })
+  await act('recordBags', of, { ...plainBag(bags.slice(0, 2), 5), dead: 1 })
+  await act('recordBags', of, plainBag(bags.slice(2), 3))
+  await act('identifyLine', { ...of, lineId: barbs?.id ?? '' }, { species: 'Harlequin rasbora', identity: 'sure', strain: null, version: barbs?.version })
+  await act('sayWater', {}, { lotIds: [unknown?.lotId], water: 'fresh' })
+  const image = (await sharp({ create: { width: 8, height: 8, channels: 3, background: '#888' } }).png().toBuffer()).toString('base64')
+  const { photoId } = await act<{ photoId: string }>('addPhoto', { ...of, bagId: bags[0] ?? '' }, { image, happenedAtMs })
+  await act('removePhoto', { ...of, photoId }, { happenedAtMs })
+  await act('placeBags', of, { tankId: tank(0), happenedAtMs })
+  crate = await view(crateId)
+  await act('undoPlacement', of, { placementKey: crate.lastPlacement?.key, happenedAtMs })
+  await act('placeBags', of, { tankId: null, happenedAtMs })
+  await act('editClaim', of, { state: 'sent', note: null, settledAmount: null, atMs: happenedAtMs, version: 0 })
+  await act('closeCrate', of, { because: 'the rest went back', version: (await view(crateId)).version })
+  await act('reopenCrate', of, { version: (await view(crateId)).version })
+  const { id: unlisted } = await act<{ id: string }>('createCrate', {}, { supplier: 'Brackwater Nurseries', expectedAtMs: null, packedAtMs: null, lines: [], hasList: false })
+  known.crateId?.add(unlisted)
+  await act('addBag', { crateId: unlisted }, { ...plainBag([newKey()], 4), species: null })
+  writeFileSync(join(mailboxFolder, 'list.csv'), 'species,count\nCherry barb,4\n')
+  const { letters } = (await room.get('/api/mailbox')).body as { letters: { id: string }[] }
+  await act('fileLetter', { letterId: letters[0]?.id ?? '' }, {})
+})
+
+test('fish in tanks, and looks at them', async () => {
+  const { lotId } = await act<{ lotId: string }>('addFish', { tankId: tank(5) }, { species: 'Cherry barb', quantity: 9, how: 'brought-in', note: null, happenedAtMs })
+  await act('moveFish', { tankId: tank(5) }, { lotId, quantity: 2, toTankId: tank(6), note: null, happenedAtMs })
+  const { movementIds } = await act<{ movementIds: string[] }>('recordLoss', { tankId: tank(5) }, { lotId, quantity: 1, cause: 'jumped', note: null, happenedAtMs })
+  await act('reverseMovement', { movementId: movementIds[0] ?? '' }, { reason: null, happenedAtMs })
+  await act('releaseFish', { tankId: tank(5) }, { lotId, quantity: 1, reason: 'sold', note: null, happenedAtMs })
+  await act('correctCount', { tankId: tank(5) }, { lotId, expected: 6, counted: 5, reason: 'counted again', happenedAtMs })
+  await act('recordCheck', {}, { ...quietCheck(tank(5)), ate: 'none', signs: ['chased'] })
+  const { id: roundId } = (await room.get('/api/rounds/today')).body as { id: string }
+  await act('leaveRound', { roundId }, { happenedAtMs })
+  await act('closeRound', { roundId }, { isClosed: true, happenedAtMs })
+  await act('addFish', { tankId: tank(7) }, { species: 'Oscar', quantity: 1, how: 'brought-in', note: null, happenedAtMs })
+  await request(room.app).post('/api/session/recording').set('Cookie', room.cookie).send({ staffId: oona, pin: '2222' })
+  await act('moveFish', { tankId: tank(5) }, { lotId, quantity: 1, toTankId: tank(7), note: null, happenedAtMs, isRescue: true, override: 'its tank leaks' }, oona)
+  const { rescues } = (await room.get('/api/today')).body as { rescues: { key: string }[] }
+  await act('seeRescue', { key: rescues[0]?.key ?? '' }, {})
+})
+
+test('the bench', async () => {
+  const opened = async (nth: number): Promise<{ crate: CrateView; subject: BenchSubject }> => {
+    const crate = await crateOf(line('Cherry barb', nth))
+    await act('recordBags', { crateId: crate.id }, { ...plainBag(crate.bags.map(({ id }) => id), 3), waterTempC: 22 })
+    return { crate, subject: (await room.get(`/api/bench/subject?line=${crate.lines[0]?.id}`)).body as BenchSubject }
+  }
+  const at = (minutes: number): number => (room.clock.nowMs = happenedAtMs + minutes * 60_000)
+  const run = await runOf((await opened(2)).subject)
+  const of = { runId: run.id }
+  await act('doStep', of, { stepIndex: 0, happenedAtMs: at(20) })
+  await act('doStep', of, { stepIndex: 1, happenedAtMs: at(21) })
+  await act('setFlow', of, { mlPerMin: 25, happenedAtMs: at(22) })
+  await act('recordRunReading', of, { tempC: 23.5, salinityPpt: null, ph: null, tanMgL: null, isSimulated: false, happenedAtMs: at(23) })
+  await act('setRunSwitch', of, { what: 'air', isOn: true, happenedAtMs: at(24) })
+  await act('snoozeAlarm', of, { alarm: 'lid', happenedAtMs: at(25) })
+  await act('noteRun', of, { note: 'calm', happenedAtMs: at(26) })
+  const { events } = (await room.get(`/api/bench/runs/${run.id}`)).body as RunView
+  await act('undoRunEvent', of, { eventId: events.at(-1)?.id, happenedAtMs: at(27) })
+  await act('doStep', of, { stepIndex: 2, happenedAtMs: at(90) })
+  await act('countOut', of, { stepIndex: 3, counts: [{ lotId: run.sources[0]?.lotId, alive: 6, dead: 0 }], tankId: null, look: 'as expected', cause: 'unknown', note: null, happenedAtMs: at(91) })
+  const { rechecks } = (await room.get('/api/bench')).body as BenchView
+  await act('doRecheck', { recheckId: rechecks[0]?.id ?? '' }, { look: 'worse', note: null, happenedAtMs: at(106) })
+  await act('keepAirline', {}, { name: 'Blue', dropsPerMl: 18 })
+  const stopped = await runOf((await opened(3)).subject)
+  await act('stopRun', { runId: stopped.id }, { because: 'the pump failed', happenedAtMs: at(107) })
+  const look = await runOf((await opened(3)).subject, { kind: 'look', schoolKey: 'look' })
+  await act('decideLook', { runId: look.id }, { outcome: 'do not add', note: null, happenedAtMs: at(108) })
+})
+
+test('what a lead keeps', async () => {
+  await request(room.app).post('/api/session/recording').set('Cookie', room.cookie).send({ staffId: room.leadId, pin: '4711' })
+  const zoneId = await keepRow('zones', emptyOf('zones', { name: 'Quarantine' }))
+  await keepRow('toolSets', emptyOf('toolSets', { name: 'Red', zoneId }))
+  const systemId = await keepRow('systems', emptyOf('systems', { name: 'Back rack', water: 'fresh' }))
+  await keepRow('tanks', emptyOf('tanks', { code: 'B1-01', systemId, kind: 'glass', rack: 'B1', shelf: 1, position: 1 }))
+  const supplierId = await keepRow('suppliers', emptyOf('suppliers', { name: 'Salt Mill Fish', claimWindowHours: 6 }))
+  await keepRow('sources', emptyOf('sources', { name: 'The pond', supplierId, origin: 'pond raised' }))
+  await keepRow('species', emptyOf('species', { name: 'Grey lampeye' }))
+  await keepRow('foods', emptyOf('foods', { name: 'Copepods', kind: 'frozen' }))
+  await keepRow('agents', emptyOf('agents', { name: 'Methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20 }))
+  await act('adoptSpecies', {}, { names: ['Royal gramma'] })
+  // Rows that stand behind fish in the room.
+  for (const [register, key] of [['species', 'Cherry barb'], ['suppliers', 'Hollow Reed Hatchery'], ['systems', 'Fresh sale rack'], ['tanks', 'R1-03']] as const) {
+    const { rows } = (await room.get(`/api/setup/${register}`)).body as { rows: RegisterRow[] }
+    const row = rows.find(({ values }) => Object.values(values)[0] === key || values.name === key || values.code === key)
+    const changed = { species: { name: 'Barb of cherries' }, suppliers: { name: 'Hollow Reed' }, systems: { name: 'Front rack', tempC: 26 }, tanks: { code: 'R1-99' } }[register]
+    await act(`edit${register.charAt(0).toUpperCase()}${register.slice(1)}`, { id: row?.id ?? '' }, { version: row?.version, values: { ...row?.values, ...changed } })
+  }
+  await act('addSystem', {}, { name: 'Third rack', water: 'marine', sharing: 'one water', sumpL: 100, rack: 'M1', tankCount: 2, perShelf: 2, tankKind: 'glass', netVolumeL: 60 })
+  await act('changeLimit', { key: 'shopHoldDays' }, { value: 12, source: null, version: 0 })
+  const school = { name: 'By the door', handsPerBagMin: 2, handsPerLotMin: 0, steps: [{ step: 'float', minutes: 20, times: null, share: null, handling: 'none' }, { step: 'transfer', minutes: null, times: null, share: null, handling: 'none' }] }
+  const { id: schoolId } = await act<{ id: string }>('addSchool', {}, school)
+  await act('editSchool', { schoolId }, { ...school, handsPerBagMin: 3, version: 1 })
+  await act('chooseDefault', { situation: 'short' }, { schoolKey: schoolId, version: 0 })
+  await act('chooseDefault', { situation: 'short' }, { schoolKey: null, version: 1 })
+  await act('retireSchool', { schoolId }, { isRetired: true, version: 2 })
+  const { roomVersion } = (await room.get('/api/session')).body as { roomVersion: number }
+  await act('changeRoom', {}, { name: 'Lantern Quay', timeZone: 'Europe/Lisbon', temperatureUnit: '°F', volumeUnit: 'gal', salinityUnit: 'ppt', sgReference: '25/25', version: roomVersion })
+})
+
+test('devices; and then every write there is was done, and every read that changed was named', async () => {
+  const { devices } = (await request(room.app).get('/api/devices').set({ Cookie: room.cookie, 'X-Recording': room.leadId })).body as { devices: { id: string }[] }
+  await room.post('/api/session/recording', { staffId: room.leadId, pin: '4711' })
+  await act('closeDevice', { sessionId: devices[0]?.id ?? '' }, {})
+  tried.add('closeAllDevices')
+  expect([...commands.keys()].filter((name) => !tried.has(name))).toEqual([])
+  expect(missed).toEqual([])
+})
