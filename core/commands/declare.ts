@@ -98,8 +98,8 @@ type QueryValue = string | number | boolean | null | undefined | readonly string
  * Writes the address of a call.
  * @example addressOf({ path: '/api/tanks/:code' }, { code: 'R1-01' }, { entries: 40 }) // '/api/tanks/R1-01?entries=40'
  */
-export function addressOf(declared: { path: string }, params: Readonly<Record<string, string>>, query: object = {}): string {
-  const path = declared.path.replace(/:([A-Za-z]+)/g, (_, name: string) => encodeURIComponent(params[name] ?? ''))
+export function addressOf<D extends { path: string }>(declared: D, params: ParamsOf<D['path']>, query: object = {}): string {
+  const path = declared.path.replace(/:([A-Za-z]+)/g, (_, name: string) => encodeURIComponent((params as Readonly<Record<string, string>>)[name] ?? ''))
   const asked = Object.entries(query as Record<string, QueryValue>).flatMap(([name, value]) => [value ?? []].flat().map((each) => [name, String(each)] as [string, string]))
   return asked.length === 0 ? path : `${path}?${new URLSearchParams(asked)}`
 }

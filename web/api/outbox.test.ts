@@ -1,7 +1,8 @@
 import { beforeEach, describe, expect, jest, test } from '@jest/globals'
 import type { ProblemCode } from '../../core/problem/problem'
 import { ApiProblem, Unreachable } from './ApiProblem'
-import { createOutbox, type OutboxEntry, type Reread } from './outbox'
+import { createOutbox, type Reread } from './outbox'
+import type { OutboxEntry } from './outboxEntry'
 
 const memoryStorage = () => {
   const held = new Map<string, string>()

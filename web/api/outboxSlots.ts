@@ -1,4 +1,4 @@
-import type { OutboxEntry, RefusedEntry } from './outbox'
+import type { OutboxEntry, RefusedEntry } from './outboxEntry'
 
 export type SlotStorage = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'>
 

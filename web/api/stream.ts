@@ -1,4 +1,5 @@
 import { BroadcastChannel, createLeaderElection } from 'broadcast-channel'
+import { eventsApi } from '../../core/commands/events.api'
 import type { Hello, Told } from '../../core/commands/stream'
 
 /** What the pages of one browser tell each other. */
@@ -45,7 +46,7 @@ export function shareStream({ onTold, onOpen }: Listener): () => void {
       take(word)
       say(word)
     }
-    stream = new EventSource('/api/events')
+    stream = new EventSource(eventsApi.listen.path)
     stream.onmessage = ({ data }: MessageEvent<string>) => {
       const said = JSON.parse(data) as Hello | Told
       if ('touched' in said) return both({ kind: 'heard', told: said })

@@ -1,3 +1,5 @@
+import { addressOf } from '../../core/commands/declare'
+import { evidenceApi } from '../../core/crates/crates.api'
 import { useState } from 'react'
 import type { BagView } from '../../core/crates/crateView'
 import { plural } from '../ui/format'
@@ -29,7 +31,7 @@ function PhotoSheet({ crateId, bag, isOpen, onClose }: { crateId: string; bag: B
       <ul className="photo-list">
         {bag.photos.map((id) => (
           <li key={id}>
-            <img src={`/api/photos/${id}`} alt={`bag ${bag.number}`} />
+            <img src={addressOf(evidenceApi.readPhoto, { photoId: id })} alt={`bag ${bag.number}`} />
             <button type="button" className="hand-button" onClick={() => removePhoto(id, `picture of bag ${bag.number} off`)}>
               take it away
             </button>

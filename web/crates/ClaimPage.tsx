@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Form, Table } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { claimClock, claimStates, type ClaimLine, type ClaimSheet, type ClaimStanding, type ClaimState, type ClaimView } from '../../core/crates/claim'
+import { addressOf } from '../../core/commands/declare'
 import { evidenceApi } from '../../core/crates/crates.api'
 import type { CrateView } from '../../core/crates/crateView'
 import { ApiProblem, currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
@@ -35,10 +36,10 @@ export function ClaimPage() {
         <>
           <Sheet sheet={claim.sheet} />
           <p className="crate-links">
-            <a className="button" href={`/api/crates/${crateId}/claim/pdf`}>
+            <a className="button" href={addressOf(evidenceApi.readClaimPdf, { crateId })}>
               Sheet as PDF
             </a>
-            <a className="button" href={`/api/crates/${crateId}/claim/csv`}>
+            <a className="button" href={addressOf(evidenceApi.readClaimCsv, { crateId })}>
               Sheet as CSV
             </a>
           </p>

@@ -1,6 +1,8 @@
 import { useState } from 'react'
 import { Form, Table } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
+import { addressOf } from '../../core/commands/declare'
+import { cratesApi } from '../../core/crates/crates.api'
 import { crateStage, totalBags, type BagTotals, type CrateStage, type CrateView, type LineView } from '../../core/crates/crateView'
 import { sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
@@ -47,7 +49,7 @@ export function CratePage() {
       <CloseCrate crate={crate} totals={totals} />
       <p className="crate-links">
         <Link to={`/crates/${crate.id}/edit`}>Change crate or lines</Link>
-        <a href={`/api/crates/${crate.id}/packing-list`} download={`crate-${crate.number}.json`}>
+        <a href={addressOf(cratesApi.writeList, { crateId: crate.id })} download={`crate-${crate.number}.json`}>
           Packing list as JSON
         </a>
       </p>

@@ -1,3 +1,4 @@
+import { addressOf } from '../../core/commands/declare'
 import type { BoxFacts } from '../../core/crates/box.schema'
 import type { EditClaim } from '../../core/crates/claim.schema'
 import { cratesApi, deliveryApi, evidenceApi, mailboxApi, type Letter } from '../../core/crates/crates.api'
@@ -56,14 +57,14 @@ export interface ListRead {
 
 /** Has a packing list read; nothing is kept of it. */
 export function readPackingList(file: Blob, { supplier, mapping }: { supplier: string; mapping: ListMapping | null }): Promise<ListRead> {
-  const query = new URLSearchParams({ supplier: supplier.slice(0, 80), columns: mapping === null ? '' : Object.entries(mapping).map(([field, column]) => `${field}:${column}`).join() })
-  return fetchJson(`/api/packing-lists/read?${query}`, { method: 'POST', body: file })
+  const query = { supplier: supplier.slice(0, 80), columns: mapping === null ? '' : Object.entries(mapping).map(([field, column]) => `${field}:${column}`).join() }
+  return fetchJson(addressOf(cratesApi.readList, {}, query), { method: 'POST', body: file })
 }
 
 /** What lies in the suppliers' mailbox. */
 export const useMailbox = (): { letters: Letter[]; isSimulated: boolean } => useRead(mailboxApi.readMailbox, {}).data ?? { letters: [], isSimulated: true }
 /** The list that a supplier sent, as it came. */
-export const readLetter = (id: string): Promise<Blob> => fetchFile(`/api/mailbox/${id}`)
+export const readLetter = (id: string): Promise<Blob> => fetchFile(addressOf(mailboxApi.readLetter, { letterId: id }))
 /** Puts a letter away once its list is taken in. */
 export function useFileLetter() {
   const write = useWrite()

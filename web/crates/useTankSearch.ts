@@ -1,4 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { addressOf } from '../../core/commands/declare'
+import { deliveryApi } from '../../core/crates/crates.api'
 import type { ChoiceProgress } from '../../core/tankChoice/tankChoice'
 import { sentenceOf, ApiProblem } from '../api/ApiProblem'
 
@@ -39,7 +41,7 @@ export function useTankSearch(crateId: string) {
 }
 
 async function* answersOf(crateId: string, signal: AbortSignal): AsyncGenerator<ChoiceProgress> {
-  const response = await fetch(`/api/crates/${crateId}/tank-search`, { credentials: 'same-origin', signal })
+  const response = await fetch(addressOf(deliveryApi.searchTanks, { crateId }), { credentials: 'same-origin', signal })
   if (!response.ok || !response.body) throw new ApiProblem(await response.json())
   const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''

@@ -25,7 +25,7 @@ export function KeepingPage() {
       <section className="setup-section">
         <h2>Backup</h2>
         <p>One file with the database and the photos as they stand at this moment. It is restored with npm run restore; what stood there before is set aside, not deleted.</p>
-        <Download path="/api/keeping/backup" label="Download a backup" total={null} />
+        <Download path={keepingApi.keepBackup.path} label="Download a backup" total={null} />
       </section>
       <section className="setup-section">
         <h2>Everything as JSON</h2>
@@ -33,7 +33,7 @@ export function KeepingPage() {
           {data.rows.toLocaleString('en')} rows{data.photos > 0 ? ` and ${data.photos} photos` : ''} in a documented form (docs/formats.md), for another program or another room. It is taken in by npm run import, into an empty folder. For very large rooms npm run
           export writes it without a browser.
         </p>
-        <Download path="/api/keeping/export" label="Download everything" total={data.rows} />
+        <Download path={keepingApi.keepExport.path} label="Download everything" total={data.rows} />
       </section>
       <p className="notice">Both files hold everything, the secrets of your staff as hashes included. Keep them where only you can read them.</p>
     </>

@@ -1,5 +1,6 @@
 import { Form, Table } from 'react-bootstrap'
 import { Link, useParams, useSearchParams } from 'react-router'
+import { registerApi } from '../../core/setup/setup.api'
 import { isRegisterName, registers, type RegisterField, type RegisterName, type RegisterRow } from '../../core/setup/registers'
 import { useRegister } from '../api/sharedReads'
 import { useSession } from '../api/session'
@@ -69,7 +70,7 @@ function Actions({ register }: { register: RegisterName }) {
       <Link className="button" to={`/setup/${register}/new`}>
         Add
       </Link>
-      <a className="button" href={`/api/setup/${register}/csv`} download>
+      <a className="button" href={registerApi(register).csv.path} download>
         CSV out
       </a>
       <Link className="button" to={`/setup/${register}/import`}>

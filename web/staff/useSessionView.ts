@@ -1,5 +1,6 @@
 import useSWR from 'swr'
 import type { Identify, FirstLead, SessionView, SignIn, StaffView } from '../../core/staff/staff.schema'
+import { staffApi } from '../../core/staff/staff.api'
 import { setServerClock } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
 import { know } from '../api/reads'
@@ -18,16 +19,16 @@ export function useSessionView() {
   return {
     session: data,
     problem: error,
-    createFirstLead: (body: FirstLead) => andRefresh(fetchJson('/api/session/first-lead', { method: 'POST', body })),
-    signIn: (body: SignIn) => andRefresh(fetchJson('/api/session', { method: 'POST', body })),
-    identify: (body: Identify) => andRefresh(fetchJson<StaffView>('/api/session/recording', { method: 'POST', body })),
-    signOut: () => andRefresh(fetchJson('/api/session', { method: 'DELETE' })),
+    createFirstLead: (body: FirstLead) => andRefresh(fetchJson(staffApi.firstLead.path, { method: 'POST', body })),
+    signIn: (body: SignIn) => andRefresh(fetchJson(staffApi.signIn.path, { method: 'POST', body })),
+    identify: (body: Identify) => andRefresh(fetchJson<StaffView>(staffApi.identify.path, { method: 'POST', body })),
+    signOut: () => andRefresh(fetchJson(staffApi.signOut.path, { method: 'DELETE' })),
   }
 }
 export type SessionActions = ReturnType<typeof useSessionView>
 
 async function readSession(): Promise<SessionView> {
-  const view = await fetchJson<SessionView>('/api/session')
+  const view = await fetchJson<SessionView>(staffApi.session.path)
   setServerClock(view.nowMs, view.isFrozenClock)
   return view
 }
