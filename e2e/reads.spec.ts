@@ -88,3 +88,18 @@ test('whoever goes back to a screen of which nothing was touched is not made to 
   await expect(page.getByRole('link', { name: new RegExp(`^${tanks[0]?.code}.* 9 fish`) })).toBeVisible()
   expect(reads.since()).toContain('/api/room')
 })
+
+test('a network that broke without a word is known by the silence: the stream is opened anew, and what was missed is read', async ({ driver, server, page }) => {
+  await page.clock.install()
+  const first = page.waitForRequest('**/api/events')
+  await driver.goto('/room')
+  await first
+  const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
+  const opened = page.waitForRequest('**/api/events')
+  // As on a phone that slept: more than a minute goes by, and nothing was heard.
+  await page.clock.fastForward(90_000)
+  await opened
+  await server.post(`/api/tanks/${tanks[0]?.id}/additions`, { species: 'Cherry barb', quantity: 9, how: 'brought-in', note: null, happenedAtMs: Date.now() })
+  await page.clock.fastForward(5000)
+  await expect(page.getByRole('link', { name: new RegExp(`^${tanks[0]?.code}.* 9 fish`) })).toBeVisible()
+})

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { addressOf, type ParamsOf, type ReadOf } from '../core/commands/declare'
-import { booksOf, rereadAfterMs, type Hello, type Told } from '../core/commands/stream'
+import { booksOf, rereadAfterMs, type Alive, type Hello, type Told } from '../core/commands/stream'
 import { meets } from '../core/commands/things'
 import { roundsApi } from '../core/rounds/rounds.api'
 import type { RoundView } from '../core/rounds/roundView'
@@ -63,7 +63,8 @@ export async function openDevice(url: string, who: { name: string; passphrase: s
       void readAll(isAbout(of)).catch(() => undefined)
     }, rereadAfterMs(devices, Math.random()))
   }
-  function hear(said: Hello | Told): void {
+  function hear(said: Hello | Told | Alive): void {
+    if (!('touched' in said) && !('books' in said)) return
     if (!('touched' in said)) return void readAll(({ tag }) => tag !== null && booksOf(tag) !== said.books).catch(() => undefined)
     if (said.by !== null && own.has(said.by)) return
     for (const thing of said.touched) touched.add(thing)
@@ -76,7 +77,7 @@ export async function openDevice(url: string, who: { name: string; passphrase: s
     for (let part = await reader.read(); !part.done; part = await reader.read()) {
       const lines = (rest + decoder.decode(part.value, { stream: true })).split('\n')
       rest = lines.pop() ?? ''
-      for (const line of lines) if (line.startsWith('data: ')) hear(JSON.parse(line.slice(6)) as Hello | Told)
+      for (const line of lines) if (line.startsWith('data: ')) hear(JSON.parse(line.slice(6)) as Hello | Told | Alive)
     }
   }
 

@@ -16,6 +16,13 @@ export interface Told {
   devices: number
 }
 
+/** What it says when there is nothing else to say: a network that broke without a word is known by the silence. */
+export interface Alive {
+  devices: number
+}
+/** How often it says so, and how long a device waits for a word before it opens the stream anew, milliseconds. */
+export const [aliveEveryMs, silenceMs] = [25_000, 60_000]
+
 /** The books that an answer goes by, out of its tag. */
 export const booksOf = (tag: string): string => tag.slice(1, Math.max(1, tag.lastIndexOf('.')))
 

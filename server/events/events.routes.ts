@@ -1,12 +1,9 @@
 import type { Request, Response } from 'express'
-import type { Hello, Told } from '../../core/commands/stream'
+import { aliveEveryMs, type Alive, type Hello, type Told } from '../../core/commands/stream'
 import { eventsApi } from '../../core/commands/events.api'
 import { serve, type Endpoint } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import type { Changes } from './changes'
-
-/** Proxies close a connection on which nothing is said for long. */
-const keepAliveMs = 25_000
 
 /** A browser has one stream for all its pages; more of one device are left over from a network that broke. */
 const mostOfDevice = 6
@@ -45,7 +42,7 @@ function streamChanges(changes: Changes, response: Response, isOpen: () => boole
     else response.end()
   }
   const stopListening = changes.listenForDevice(({ touched, written }) => say(`data: ${JSON.stringify({ touched, by: written?.key ?? null, devices: changes.devices() } satisfies Told)}\n\n`))
-  const alive = setInterval(() => say(': here\n\n'), keepAliveMs)
+  const alive = setInterval(() => say(`data: ${JSON.stringify({ devices: changes.devices() } satisfies Alive)}\n\n`), aliveEveryMs)
   alive.unref()
   say(`retry: 2000\ndata: ${JSON.stringify({ books: books(), devices: changes.devices() } satisfies Hello)}\n\n`)
   return () => {

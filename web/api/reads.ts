@@ -58,9 +58,9 @@ export const askedAt = (answer: unknown): number => (typeof answer === 'object' 
 /** How long ago a read was made of which nothing was touched since, milliseconds; Infinity for any other. */
 export const standsForMs = (key: string): number => Date.now() - (standing.get(key) ?? -Infinity)
 
-/** Names of reads whose answer does not go by these books, or does not say; they do not stand any more. */
+/** Names of reads whose answer does not go by these books, or does not say; they do not stand any more. Drafts do. */
 export function readOfOtherBooks(books: string): string[] {
-  const names = [...known.keys()].filter((name) => booksOf(answered.get(name)?.tag ?? '') !== books)
+  const names = [...known].flatMap(([name, { isDraft }]) => (isDraft || booksOf(answered.get(name)?.tag ?? '') === books ? [] : [name]))
   for (const name of names) standing.delete(name)
   return names
 }

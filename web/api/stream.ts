@@ -1,6 +1,6 @@
 import { BroadcastChannel, createLeaderElection } from 'broadcast-channel'
 import { eventsApi } from '../../core/commands/events.api'
-import type { Hello, Told } from '../../core/commands/stream'
+import { silenceMs, type Alive, type Hello, type Told } from '../../core/commands/stream'
 
 /** What the pages of one browser tell each other. */
 type Word = { kind: 'heard'; told: Told } | { kind: 'opened'; hello: Hello } | { kind: 'closed' } | { kind: 'asked' }
@@ -11,6 +11,8 @@ export interface Listener {
   /** The stream stands, for the first time or again. */
   onOpen(hello: Hello): void
 }
+
+const watchEveryMs = 10_000
 
 let isOpen = false
 /** Whether this browser hears of changes: what it has read stands until it is told otherwise. */
@@ -28,6 +30,7 @@ export function shareStream({ onTold, onOpen }: Listener): () => void {
   const say = (word: Word): void => void pages.postMessage(word).catch(() => undefined)
   let stream: EventSource | null = null
   let hello: Hello | null = null
+  let heardAtMs = 0
   let isOver = false
   function take(word: Word): void {
     if (word.kind === 'heard' && isOpen) onTold(word.told)
@@ -37,32 +40,45 @@ export function shareStream({ onTold, onOpen }: Listener): () => void {
       onOpen(word.hello)
     } else if (word.kind === 'asked' && hello !== null) say({ kind: 'opened', hello })
   }
-  pages.onmessage = take
-  // A page that comes later asks whether one has the stream already.
-  say({ kind: 'asked' })
-  void election.awaitLeadership().then(() => {
-    if (isOver) return
-    const both = (word: Word): void => {
-      take(word)
-      say(word)
-    }
+  const both = (word: Word): void => {
+    take(word)
+    say(word)
+  }
+  function close(): void {
+    stream?.close()
+    hello = null
+    both({ kind: 'closed' })
+  }
+  function open(): void {
+    heardAtMs = Date.now()
     stream = new EventSource(eventsApi.listen.path)
     stream.onmessage = ({ data }: MessageEvent<string>) => {
-      const said = JSON.parse(data) as Hello | Told
-      if ('touched' in said) return both({ kind: 'heard', told: said })
-      hello = said
-      both({ kind: 'opened', hello })
+      heardAtMs = Date.now()
+      const said = JSON.parse(data) as Hello | Told | Alive
+      if ('touched' in said) both({ kind: 'heard', told: said })
+      else if ('books' in said) both({ kind: 'opened', hello: (hello = said) })
     }
+    // It opens itself again, as long as the server lets it.
     stream.onerror = () => {
       hello = null
       both({ kind: 'closed' })
     }
-  })
+  }
+  pages.onmessage = take
+  // A page that comes later asks whether one has the stream already.
+  say({ kind: 'asked' })
+  void election.awaitLeadership().then(() => void (isOver || open()))
+  // A phone that slept, or lost its network without a word, has a stream on which nothing ever comes.
+  const watch = setInterval(() => {
+    if (stream === null || Date.now() - heardAtMs < silenceMs) return
+    close()
+    open()
+  }, watchEveryMs)
   return () => {
     isOver = true
+    clearInterval(watch)
+    if (stream) close()
     isOpen = false
-    stream?.close()
-    if (stream) say({ kind: 'closed' })
     void election.die().then(() => pages.close()).catch(() => undefined)
   }
 }

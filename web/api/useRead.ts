@@ -44,7 +44,8 @@ export function useRead<R extends ReadOf>(declared: R, asking: Asking<R> | null,
     // Zero is never; a draft is read anew by what is written here alone.
     refreshInterval: () => (isStreamOpen() && !isDraft ? Math.max(everyMs, clockEveryMs) : everyMs),
   })
-  if (key !== null) know(key, { about: () => declared.about(params, read.data), isDraft })
+  // While something else stands there still, it says nothing of what is asked now.
+  if (key !== null) know(key, { about: () => declared.about(params, read.isLoading ? undefined : read.data), isDraft })
   const pending = usePendingOf(declared)
   const data = useMemo(() => (read.data === undefined ? undefined : (shownWith(declared, read.data, askedAt(read.data), pending, params) as AnswerOf<R>)), [declared, read.data, pending, params])
   return { data, problem: read.error, isLoading: read.isLoading }
