@@ -1,5 +1,3 @@
-import type { ReadOf } from './declare'
-
 /** A write that waits on a device, whether or not the server has answered for it. */
 export interface Pending {
   command: string
@@ -17,7 +15,7 @@ export interface Pending {
  * The overlay of every screen: shows an answer as it will be once what waits has been sent.
  * @param askedAt - when the answer was asked for, in the same order. What the server had answered by then is in it.
  */
-export function shownWith<Answer>({ withPending }: Pick<ReadOf<string, unknown, Answer>, 'withPending'>, answer: Answer, askedAt: number, pending: readonly Pending[], params: Readonly<Record<string, string>>): Answer {
+export function shownWith<Answer>({ withPending }: { withPending?(answer: Answer, pending: readonly Pending[], params: object): Answer }, answer: Answer, askedAt: number, pending: readonly Pending[], params: Readonly<Record<string, string>>): Answer {
   const waiting = pending.filter(({ answeredAt }) => answeredAt === null || answeredAt > askedAt)
   return withPending && waiting.length > 0 ? withPending(answer, waiting, params) : answer
 }

@@ -1,6 +1,3 @@
-import type { Pending } from '../commands/pending'
-import { lastLook, stockOf } from '../facts/askFacts'
-import { foldTouches, tankTouches } from '../facts/pendingFacts'
 import type { TankKind } from '../room/room.schema'
 import type { StockView } from '../ledger/stockView'
 import type { TankFlag } from '../room/tankFlag'
@@ -58,18 +55,6 @@ export interface RoundView {
 
 /** Id of a check that this device has taken but the server has not answered for. */
 export const pendingCheckId = 'pending'
-
-/** Shows a round with the touches that wait on this device. What was entered in another round stays there; the fish are the same. */
-export function withPendingTouches(round: RoundView, pending: readonly Pending[]): RoundView {
-  const touches = tankTouches(pending).filter((touch) => touch.command !== 'recordCheck' || touch.input.roundId === round.id)
-  if (touches.length === 0) return round
-  const stops = round.stops.map((stop) => {
-    const tank = foldTouches(stop.tankId, stop.stock, touches)
-    const look = lastLook(tank)
-    return { ...stop, stock: stockOf(tank), ...(look ? { check: { id: pendingCheckId, ate: look.ate, signs: look.signs, seen: look.seen, note: look.note, staffName: '' } } : {}) }
-  })
-  return { ...round, stops }
-}
 
 /** Answers whether a check has anything in it that somebody should read. */
 export const isQuiet = (check: Pick<CheckView, 'ate' | 'signs' | 'seen' | 'note'>): boolean =>

@@ -2,7 +2,8 @@ import { object } from 'yup'
 import { answers, command, named, read } from '../commands/declare'
 import { word } from '../commands/queryFields'
 import { closeRoundSchema, leaveRoundSchema, recordCheckSchema } from './rounds.schema'
-import { withPendingTouches, type RoundView } from './roundView'
+import { withPendingTouches } from './pendingRound'
+import type { RoundView } from './roundView'
 
 /** The round and its checks. */
 export const roundsApi = named({

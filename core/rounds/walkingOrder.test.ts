@@ -3,7 +3,8 @@ import { planTankCodes } from '../room/planTankCodes'
 import { tankFlag } from '../room/tankFlag'
 import { noHandling } from '../species/handling'
 import { waiting } from '../testing/waiting'
-import { isQuiet, withPendingTouches, type RoundView } from './roundView'
+import { withPendingTouches } from './pendingRound'
+import { isQuiet, type RoundView } from './roundView'
 import { walkingOrder, type Stoppable } from './walkingOrder'
 
 const stop = (code: string, change: Partial<Stoppable> = {}): Stoppable => ({ code, rack: code.split('-')[0] ?? '', shelf: 1, position: Number(code.split('-')[1]), water: 'fresh', signs: [], daysSinceArrival: 40, ...change })

@@ -12,7 +12,7 @@ import { unseenBox } from '../../core/crates/box.schema'
 import type { CrateView } from '../../core/crates/crateView'
 import { registers, type RegisterName, type RegisterRow } from '../../core/setup/registers'
 import { dueSources } from '../../core/due/dueSources'
-import type { PersonView } from '../../core/staff/staff.schema'
+import type { DeviceView, PersonView } from '../../core/staff/staff.schema'
 import { createServices, type Services } from '../app'
 import type { Command, Read } from '../http/endpoint'
 import { createTestRoom, newKey, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
@@ -264,10 +264,10 @@ test('what a lead keeps', async () => {
 })
 
 test('devices; and then every write there is was done, and every read that changed was named', async () => {
-  const { devices } = (await request(room.app).get('/api/devices').set({ Cookie: room.cookie, 'X-Recording': room.leadId })).body as { devices: { id: string }[] }
-  await room.post('/api/session/recording', { staffId: room.leadId, pin: '4711' })
-  await act('closeDevice', { sessionId: devices[0]?.id ?? '' }, {})
-  tried.add('closeAllDevices')
+  await request(room.app).post('/api/session').send({ name: 'Imre', passphrase: 'tide pool at dawn' })
+  const { devices } = (await request(room.app).get('/api/devices').set({ Cookie: room.cookie, 'X-Recording': room.leadId })).body as { devices: DeviceView[] }
+  await act('closeDevice', { sessionId: devices.find(({ isThisOne }) => !isThisOne)?.id ?? '' }, {})
+  await act('closeAllDevices', {}, {})
   expect([...commands.keys()].filter((name) => !tried.has(name))).toEqual([])
   expect(missed).toEqual([])
 })
