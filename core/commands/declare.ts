@@ -68,6 +68,7 @@ export interface PlainOf<Path extends string = string> extends Declared<Path> {
 
 /** Reads a query out of the words of an address. */
 export interface QuerySchema<Query> {
+  fields: object
   validateSync(value: unknown, options: { strict: boolean; abortEarly: boolean; stripUnknown: boolean; disableStackTrace: boolean }): Query
 }
 

@@ -1,4 +1,3 @@
-import { object } from 'yup'
 import { answers, command, named, plain, read } from '../commands/declare'
 import { makeCalendarSchema, revokeCalendarSchema, type CalendarView } from './calendar.schema'
 import type { DueItem } from './due'
@@ -8,7 +7,7 @@ export const dueApi = named({
   /** all work that waits, the most urgent first; *broken* names what could not be worked out */
   readDue: read({ path: '/api/due', access: 'device', about: () => ['due'], staysMs: 5000, answer: answers<{ items: DueItem[]; broken: string[] }>() }),
   /** since when the recorder has an address for a calendar */
-  readCalendar: read({ path: '/api/calendar', access: 'keeper', query: object({}), about: () => ['calendar'], staysMs: Infinity, answer: answers<CalendarView>() }),
+  readCalendar: read({ path: '/api/calendar', access: 'keeper', about: () => ['calendar'], staysMs: Infinity, answer: answers<CalendarView>() }),
   /** *secret*: 43 letters, digits, `-`, `_`, made on the device; an address in place of the one before */
   makeCalendar: command({ method: 'post', path: '/api/calendar', access: 'keeper', schema: makeCalendarSchema, secrets: ['secret'], touches: () => ['calendar'] }),
   /** takes the address back */

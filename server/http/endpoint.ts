@@ -90,9 +90,15 @@ export function serve<A extends Api>(api: A, handlers: HandlersOf<A>): Endpoint[
     if (declared.kind === 'plain') return { ...declared, handle: handler as Plain['handle'] }
     if (declared.kind === 'command') return { ...declared, ...(typeof handler === 'function' ? { run: handler as Command['run'] } : (handler as Pick<Command, 'prepare' | 'run'>)) }
     const answer = handler as (asked: Asked) => unknown
-    const { query } = declared
-    return { ...declared, read: (asked) => answer({ ...asked, actor: asked.actor ?? null, query: (query?.validateSync(asked.query, { strict: false, abortEarly: true, stripUnknown: true, disableStackTrace: true }) ?? {}) as Record<string, unknown> }) }
+    return { ...declared, read: (asked) => answer({ ...asked, actor: asked.actor ?? null, query: queryOf(declared, asked.query) }) }
   })
+}
+
+/** What a question declares of its query, and nothing else of what stands in the address: that may be called anything. */
+function queryOf({ query }: ReadOf, words: Record<string, unknown>): Record<string, unknown> {
+  if (!query) return {}
+  const asked = Object.fromEntries(Object.keys(query.fields).map((name) => [name, Object.hasOwn(words, name) ? words[name] : undefined]))
+  return query.validateSync(asked, { strict: false, abortEarly: true, stripUnknown: true, disableStackTrace: true }) as Record<string, unknown>
 }
 
 export type { Access }

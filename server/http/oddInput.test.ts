@@ -117,3 +117,11 @@ test('where nothing can be written, a device opens all the same', async () => {
   const view = await room.get('/api/session')
   expect([view.status, view.body.state]).toEqual([200, 'signed-in'])
 })
+
+const oddQueries = ['__proto__=x', 'q=%ED%A0%80', 'q=%00', 'entries=1e400', 'entries=a&entries=b', 'line=&line=', `staffId=${'x'.repeat(3000)}`, 'constructor=1', 'before[]=1', 'toString']
+test.each(['/api/crates', '/api/bench/subject', '/api/find', '/api/rounds/today', '/api/tanks/R1-01', '/api/audit', '/api/calendar', '/api/today'])('%s says something sensible, whatever stands in its query', async (path) => {
+  for (const query of oddQueries) {
+    const { status } = await request(room.app).get(`${path}?${query}`).set({ Cookie: room.cookie, 'X-Recording': room.leadId })
+    expect([query, status < 500]).toEqual([query, true])
+  }
+})
