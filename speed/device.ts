@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { addressOf, type ParamsOf, type ReadOf } from '../core/commands/declare'
-import { booksOf, rereadAfterMs, type Alive, type Hello, type Told } from '../core/commands/stream'
+import { booksOf, clockEveryMs, rereadAfterMs, type Alive, type Hello, type Told } from '../core/commands/stream'
 import { meets } from '../core/commands/things'
 import { roundsApi } from '../core/rounds/rounds.api'
 import type { RoundView } from '../core/rounds/roundView'
@@ -21,9 +21,6 @@ export interface Count {
   unchanged: number
   failed: string[]
 }
-
-/** How often the clock alone makes what is on screen old, milliseconds. */
-const clockEveryMs = 60_000
 
 /**
  * A device as a browser is one: signed in, a screen open, its stream of changes heard; what others touched is read anew by

@@ -75,6 +75,10 @@ export interface QuerySchema<Query> {
 export type AnyDeclared = CommandOf | ReadOf | PlainOf
 export type Api = Readonly<Record<string, AnyDeclared>>
 
+/** What the address of a declaration leaves open. */
+export type PathParams<D> = D extends { path: infer Path extends string } ? ParamsOf<Path> : never
+/** In a call: what an address leaves open is said; where it leaves nothing open, nothing is. */
+export type Opening<D> = keyof PathParams<D> extends never ? { params?: undefined } : { params: PathParams<D> }
 export type InputOf<C> = C extends { schema: Schema<infer Input> } ? Input : never
 export type QueryOf<R> = R extends { query?: QuerySchema<infer Query> } ? Query : unknown
 export type AnswerOf<D> = D extends { answer?: infer Answer } ? Exclude<Answer, undefined> : unknown

@@ -23,6 +23,9 @@ export interface Alive {
 /** How often it says so, and how long a device waits for a word before it opens the stream anew, milliseconds. */
 export const [aliveEveryMs, silenceMs] = [25_000, 60_000]
 
+/** While changes are told, the clock alone makes a read old: so often it is looked at again, milliseconds. */
+export const clockEveryMs = 60_000
+
 /** The books that an answer goes by, out of its tag. */
 export const booksOf = (tag: string): string => tag.slice(1, Math.max(1, tag.lastIndexOf('.')))
 

@@ -31,7 +31,7 @@ export const bookApi = named({
 const touched = () => ['register', 'tank'] as const
 
 /** A list that a lead keeps: seven routes for each, alike. Everybody may read them; leads change them. */
-export function registerApi(register: RegisterName) {
+function declareRegister(register: RegisterName) {
   const path = `/api/setup/${register}` as const
   return {
     /** rows of a list */
@@ -47,12 +47,16 @@ export function registerApi(register: RegisterName) {
     retire: command({ method: 'post', path: `${path}/:id/retirement`, access: 'lead', schema: retireRowSchema as unknown as Schema<RetireRow>, touches: touched, answer: answers<{ version: number }>() }),
   }
 }
-export type RegisterApi = ReturnType<typeof registerApi>
+type RegisterApi = ReturnType<typeof declareRegister>
 
-/** By such a name a route of a list is known: `editTanks`. */
-export const nameInRegister = (does: string, register: RegisterName): string => `${does}${register.charAt(0).toUpperCase()}${register.slice(1)}`
+const declared = new Map<RegisterName, RegisterApi>()
 
-/** The routes of a list, each by the name it is known by. */
-export function namedRegisterApi(register: RegisterName): RegisterApi {
-  return Object.fromEntries(Object.entries(registerApi(register)).map(([does, declared]) => [does, { ...declared, name: nameInRegister(does, register) }])) as unknown as RegisterApi
+/** The routes of a list, by what each does; every one is known by both (`editTanks`). Made once: their schemas have as many fields as the list. */
+export function registerApi(register: RegisterName): RegisterApi {
+  const known = declared.get(register)
+  if (known) return known
+  const routes = Object.entries(declareRegister(register)).map(([does, route]) => [does, { ...route, name: `${does}${register.charAt(0).toUpperCase()}${register.slice(1)}` }])
+  const made = Object.fromEntries(routes) as unknown as RegisterApi
+  declared.set(register, made)
+  return made
 }

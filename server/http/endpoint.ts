@@ -1,5 +1,5 @@
 import type { Request, Response } from 'express'
-import type { Access, AnswerOf, Api, CommandOf, InputOf, ParamsOf, PlainOf, QueryOf, ReadOf } from '../../core/commands/declare'
+import type { AnswerOf, Api, CommandOf, InputOf, PathParams, PlainOf, QueryOf, ReadOf } from '../../core/commands/declare'
 import type { Role } from '../../core/staff/staff.schema'
 import { Problem } from './problem'
 
@@ -61,7 +61,6 @@ export interface Plain extends PlainOf {
 
 export type Endpoint = Read | Command | Plain
 
-type PathParams<D> = D extends { path: infer Path extends string } ? ParamsOf<Path> : never
 /** Who asks is known wherever a person must be named. */
 type ActorOf<D> = D extends { access: infer Who } ? (Who extends Role ? Actor : null) : null
 
@@ -100,5 +99,3 @@ function queryOf({ query }: ReadOf, words: Record<string, unknown>): Record<stri
   const asked = Object.fromEntries(Object.keys(query.fields).map((name) => [name, Object.hasOwn(words, name) ? words[name] : undefined]))
   return query.validateSync(asked, { strict: false, abortEarly: true, stripUnknown: true, disableStackTrace: true }) as Record<string, unknown>
 }
-
-export type { Access }

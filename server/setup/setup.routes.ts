@@ -1,4 +1,4 @@
-import { bookApi, namedRegisterApi } from '../../core/setup/setup.api'
+import { bookApi, registerApi } from '../../core/setup/setup.api'
 import { registerNames, registers, type RegisterName } from '../../core/setup/registers'
 import { serve, type Endpoint } from '../http/endpoint'
 import type { SetupService } from './setup.service'
@@ -10,7 +10,7 @@ export const setupEndpoints = (setup: SetupService): Endpoint[] => [
 ]
 
 const endpointsOf = (register: RegisterName, setup: SetupService): Endpoint[] =>
-  serve({ ...namedRegisterApi(register) }, {
+  serve(registerApi(register), {
     list: () => setup.list(register),
     csv: (_request, response) => void response.attachment(`${registers[register].title.toLowerCase().replace(' ', '-')}.csv`).type('text/csv; charset=utf-8').send(setup.writeCsv(register)),
     preview: async (request, response) => void response.json(await setup.previewCsv(register, request.body instanceof Uint8Array ? request.body : new Uint8Array())),

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
-import { addressOf, type AnswerOf, type CommandOf, type InputOf, type ParamsOf, type ReadOf } from '../../core/commands/declare'
+import { addressOf, type AnswerOf, type CommandOf, type InputOf, type Opening, type ReadOf } from '../../core/commands/declare'
 import type { Pending } from '../../core/commands/pending'
 import { withDue } from '../../core/due/dueSources'
 import { ApiProblem } from './ApiProblem'
@@ -51,9 +51,8 @@ export function usePendingOf(read: Pick<ReadOf, 'withPending'>): readonly Pendin
   return useMemo(() => waiting.flatMap(({ entry: { command, params, key, staffId, isTouch = true, body }, answeredAt }) => (params ? [{ command, params, key, staffId, isTouch, input: body, answeredAt }] : [])), [waiting])
 }
 
-type PathParams<C> = C extends { path: infer Path extends string } ? ParamsOf<Path> : never
 /** What is written: what its address names, the body it declares, and what a person did in a few words. */
-export type Written<C> = { body: InputOf<C>; label: string } & (keyof PathParams<C> extends never ? { params?: undefined } : { params: PathParams<C> })
+export type Written<C> = Opening<C> & { body: InputOf<C>; label: string }
 export type Write = <C extends CommandOf>(command: C, written: Written<C>, push: Push) => Promise<AnswerOf<C>>
 
 /** Returns the function through which every screen writes, on behalf of whoever is recording. A form that was left has its refusals in the tray. */

@@ -1,15 +1,13 @@
 import { useMemo } from 'react'
 import useSWR from 'swr'
-import { addressOf, type AnswerOf, type ParamsOf, type QueryOf, type ReadOf } from '../../core/commands/declare'
+import { addressOf, type AnswerOf, type Opening, type QueryOf, type ReadOf } from '../../core/commands/declare'
 import { shownWith } from '../../core/commands/pending'
+import { clockEveryMs } from '../../core/commands/stream'
 import { ask, askedAt, know, standsForMs } from './reads'
 import { useOptionalSession } from './session'
 import { isStreamOpen } from './stream'
 import { usePendingOf } from './useOutbox'
 
-type PathParams<R> = R extends { path: infer Path extends string } ? ParamsOf<Path> : never
-/** What an address leaves open is said; what nothing can be said of is left out. */
-type Opening<R> = keyof PathParams<R> extends never ? { params?: undefined } : { params: PathParams<R> }
 export type Asking<R> = Opening<R> & { query?: Partial<QueryOf<R>> }
 
 interface Options {
@@ -20,9 +18,6 @@ interface Options {
   /** A draft on this device: what others do must not pull it away. */
   isDraft?: boolean
 }
-
-/** While changes are told, the clock alone makes a read old. */
-const clockEveryMs = 60_000
 
 /**
  * Asks a declared question, and shows what this device has recorded since. What was read is kept until a touch of what it

@@ -4,7 +4,7 @@ import { roomApi } from '../../core/room/room.api'
 import type { AddSystem } from '../../core/room/room.schema'
 import type { PreviewRow } from '../../core/setup/registerCsv'
 import { registers, type RegisterName, type RegisterValues } from '../../core/setup/registers'
-import { bookApi, namedRegisterApi } from '../../core/setup/setup.api'
+import { bookApi, registerApi } from '../../core/setup/setup.api'
 import type { BookChange } from '../../core/species/bookChanges'
 import { fetchJson } from '../api/fetchJson'
 import { useSession } from '../api/session'
@@ -18,7 +18,7 @@ const form = { refusals: 'form' } as const
 export function useRegisterWrites(register: RegisterName) {
   const write = useWrite()
   const { recorder } = useSession()
-  const api = namedRegisterApi(register)
+  const api = registerApi(register)
   return {
     addRow: (values: RegisterValues) => write(api.add, { label: named(register, values), body: { values } }, form),
     editRow: (id: string, version: number, values: RegisterValues) => write(api.edit, { params: { id }, label: named(register, values), body: { version, values } }, form),
