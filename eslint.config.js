@@ -42,6 +42,30 @@ export default tseslint.config(
   { files: ['scripts/**', 'web/testing/*.mjs', '**/main.ts', 'server/check.ts', 'speed/**', 'attack/**', 'e2e/**', '*.config.*'], languageOptions: { globals: nodeGlobals }, rules: { 'no-console': 'off', 'no-empty-pattern': 'off' } },
   { files: ['web/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   {
+    // Components ask hooks, and are made of the pieces of web/ui.
+    files: ['web/**/*.tsx'],
+    ignores: ['**/*.test.tsx', 'web/testing/**', 'web/App.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [{ name: 'swr', message: 'Reads are hooks of their own (useX.ts).' }],
+          patterns: [
+            { group: ['**/api/useRead', '**/api/fetchJson'], message: 'Reads are hooks of their own (useX.ts).' },
+            { group: ['**/api/useOutbox'], importNames: ['useWrite'], message: 'Writes are hooks of their own (useX.ts).' },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ['web/*/**/*.tsx'],
+    ignores: ['**/*.test.tsx', 'web/testing/**', 'web/ui/**'],
+    rules: {
+      'no-restricted-syntax': ['error', ...['button', 'select', 'textarea', 'table'].map((name) => ({ selector: `JSXOpeningElement[name.name='${name}']`, message: `web/ui has the one ${name} of the interface.` }))],
+    },
+  },
+  {
     files: ['{core,server,web,demo,speed,attack,e2e}/**/*.{ts,tsx}'],
     ignores: ['**/*.test.ts', '**/*.test.tsx', 'server/testing/**', 'web/testing/**'],
     plugins: { boundaries, 'import-x': importX },

@@ -6,6 +6,8 @@ export default {
   globalSetup: '<rootDir>/scripts/bundleServer.mjs',
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleFileExtensions: ['ts', 'tsx', 'js', 'mjs', 'json'],
+  // Styles are looked at in a browser.
+  moduleNameMapper: { '\\.css$': '<rootDir>/web/testing/noStyle.ts' },
   transform: {
     '^.+\\.(t|j)sx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } }],
   },

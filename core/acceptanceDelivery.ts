@@ -1,4 +1,4 @@
-import type { PhInstrument, SalinityInstrument } from './acclimation/question'
+import type { PhInstrument, SalinityInstrument } from './acclimation/instruments'
 import type { BenchFish } from './bench/fishRules'
 import { tryDelivery, type TriedBag, type TriedDelivery } from './bench/tryDelivery'
 import { waterOf, type WaterWord } from './bench/waterOfBag'

@@ -197,7 +197,7 @@ test('nine bags without a list: counted in, with looks and a picture, named late
   await driver.press(/^Keep this plan/)
   await expect(page.getByRole('alert')).toContainText('why it goes there all the same')
   await driver.press(/^6 Cherry barb/)
-  await page.locator('.tank-options .hand-button').first().click()
+  await page.locator('.tank-options .btn-hand').first().click()
   if ((page.viewportSize()?.width ?? 0) > 719) await dragToTank(driver, 'Cherry barb', 'R2-12')
   await driver.press(/^Keep this plan/)
   // Kept, it goes on to the crate by itself; whoever touches the old page in that moment touches nothing.

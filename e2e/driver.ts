@@ -15,7 +15,7 @@ export class Driver {
   }
 
   private button = (name: string | RegExp): Locator => this.page.getByRole('button', { name })
-  private act = (): Locator => this.page.locator('.thumb-bar .act')
+  private act = (): Locator => this.page.locator('.thumb-bar .btn-act')
 
   goto = (path: string) => this.page.goto(`${this.url}${path}`)
   press = (name: string | RegExp) => this.touch(typeof name === 'string' ? this.page.getByRole('button', { name, exact: true }) : this.button(name))
@@ -218,7 +218,7 @@ export class Driver {
     for (const [label, value] of Object.entries(readings)) await form.getByLabel(new RegExp(`^${label}`)).fill(value)
     await this.touch(form.getByRole('button', { name: 'Record reading' }))
   }
-  countOut = () => this.touch(this.page.getByRole('region', { name: 'Count out' }).locator('.thumb-bar .act'))
+  countOut = () => this.touch(this.page.getByRole('region', { name: 'Count out' }).locator('.thumb-bar .btn-act'))
 
   // Frame
   /** On a phone the switch stands under "more". */

@@ -19,7 +19,7 @@ test('Today leads to what is next: the crate, the round, the hold by days; each 
 
   await driver.goto('/today')
   await expect(page.getByText('Now: walk the round. 1 tank was not looked at yet.')).toBeVisible()
-  await expect(page.getByRole('link', { name: /^R1-01 16 Cherry barb lot 1-01 day 1 of 14/ })).toBeVisible()
+  await expect(page.getByRole('listitem').filter({ hasText: 'day 1 of 14' }).getByRole('link', { name: 'R1-01 16 Cherry barb' })).toBeVisible()
   await expect(page.getByText('No fish were lost.')).toBeVisible()
   const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
   const tankId = tanks.find(({ code }) => code === 'R1-01')?.id

@@ -7,6 +7,7 @@ import { benchApi } from '../core/bench/bench.api'
 import type { AnyDeclared, Api } from '../core/commands/declare'
 import { eventsApi } from '../core/commands/events.api'
 import { cratesApi, deliveryApi, evidenceApi, mailboxApi } from '../core/crates/crates.api'
+import { calendarApi } from '../core/due/calendar.api'
 import { dueApi } from '../core/due/due.api'
 import { findApi } from '../core/find/find.api'
 import { keepingApi } from '../core/keeping/keeping.api'
@@ -17,6 +18,7 @@ import { roomApi } from '../core/room/room.api'
 import { roundsApi } from '../core/rounds/rounds.api'
 import { registerNames } from '../core/setup/registers'
 import { bookApi, registerApi } from '../core/setup/setup.api'
+import { doorApi } from '../core/staff/door.api'
 import { staffApi } from '../core/staff/staff.api'
 import { todayApi } from '../core/today/today.api'
 
@@ -27,10 +29,12 @@ const of = (register: string): Api => Object.fromEntries(Object.entries(register
 
 /** What is declared, in the order in which somebody would look for it, and the file that its words stand in. */
 const parts: [title: string, file: string, ...apis: Api[]][] = [
+  ['Opening a device', 'core/staff/door.api.ts', doorApi],
   ['People, devices, the room', 'core/staff/staff.api.ts', staffApi],
   ['Changes', 'core/commands/events.api.ts', eventsApi],
   ['Today', 'core/today/today.api.ts', todayApi],
   ['What is due', 'core/due/due.api.ts', dueApi],
+  ['What is due, in a calendar', 'core/due/calendar.api.ts', calendarApi],
   ['Crates', 'core/crates/crates.api.ts', cratesApi, deliveryApi, evidenceApi, mailboxApi],
   ['Bench', 'core/bench/bench.api.ts', benchApi],
   ['Room', 'core/room/room.api.ts', roomApi],

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
+import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import pino, { type Logger } from 'pino'
@@ -208,7 +209,8 @@ function protection(isSecure: boolean) {
 
 function servePages(app: Express, webFolder: string): void {
   if (!existsSync(join(webFolder, 'index.html'))) throw new Error(`The interface is not built: ${webFolder} has no index.html (run npm run demo or npm start)`)
-  app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  // The interface is large and sent once; answers are small, and compressing each would cost every device.
+  app.use('/assets', compression(), express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
   app.use(express.static(webFolder, { index: false }))
   app.get('/{*page}', (_request, response) => void response.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html')))
 }

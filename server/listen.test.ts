@@ -9,6 +9,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
+const script = 'export const fish = 1\n'.repeat(2000)
 const folder = mkdtempSync(join(tmpdir(), 'daily-crate-tls-'))
 let room: { db: Database; server: Server; url: string; certificate: string }
 
@@ -16,7 +17,8 @@ beforeAll(async () => {
   const pems = await generate([{ name: 'commonName', value: 'localhost' }], { keySize: 2048 })
   writeFileSync(join(folder, 'room.crt'), pems.cert)
   writeFileSync(join(folder, 'room.key'), pems.private)
-  mkdirSync(join(folder, 'web'))
+  mkdirSync(join(folder, 'web', 'assets'), { recursive: true })
+  writeFileSync(join(folder, 'web', 'assets', 'room.js'), script)
   writeFileSync(join(folder, 'web', 'index.html'), '<!doctype html><title>room</title>')
   const config = { ...readConfig({ CRATE_PORT: '0', CRATE_HOST: 'localhost', CRATE_DATA: folder, CRATE_TLS_CERT: join(folder, 'room.crt'), CRATE_TLS_KEY: join(folder, 'room.key') }), webFolder: join(folder, 'web') }
   const db = openDatabase(':memory:')
@@ -32,9 +34,9 @@ interface Answer {
   headers: Record<string, unknown>
   body: string
 }
-const ask = (path: string): Promise<Answer> =>
+const ask = (path: string, headers: Record<string, string> = {}): Promise<Answer> =>
   new Promise((resolve, reject) => {
-    get(room.url + path, { ca: room.certificate }, (response) => {
+    get(room.url + path, { ca: room.certificate, headers }, (response) => {
       let body = ''
       response.on('data', (part) => (body += String(part))).on('end', () => resolve({ headers: response.headers, body }))
     }).on('error', reject)
@@ -46,6 +48,16 @@ test('with certificate and key the room is served encrypted, says so, and insist
   expect(JSON.parse(session.body)).toMatchObject({ isSecure: true, state: 'first-start' })
   expect(session.headers['strict-transport-security']).toMatch(/max-age/)
   expect((await ask('/')).body).toContain('room')
+})
+
+test('the interface is sent small to whoever can unpack it, as it is to others, and kept for a year', async () => {
+  const packed = await ask('/assets/room.js', { 'Accept-Encoding': 'gzip' })
+  expect(packed.headers['content-encoding']).toBe('gzip')
+  expect(packed.body.length).toBeLessThan(script.length / 10)
+  const plain = await ask('/assets/room.js')
+  expect(plain.headers['content-encoding']).toBeUndefined()
+  expect(plain.body).toBe(script)
+  expect(plain.headers['cache-control']).toMatch(/max-age=31536000, immutable/)
 })
 
 test('the cookie of an encrypted room never travels in the open', async () => {

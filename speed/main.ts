@@ -1,6 +1,7 @@
 import { cpus, totalmem } from 'node:os'
 import { benchAcclimation } from './acclimation'
 import { benchDevices } from './devices'
+import { benchFirstLoad } from './firstLoad'
 import { benchHistory } from './history'
 import { benchKeeping } from './keeping'
 import { benchResponsive } from './responsive'
@@ -16,5 +17,6 @@ await benchRoom()
 await benchHistory()
 await benchKeeping()
 benchAcclimation()
+await benchFirstLoad()
 await benchResponsive()
 await benchTankChoice()

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { RouterProvider } from 'react-router'
 import { SWRConfig } from 'swr'
 import type { StaffView } from '../core/staff/staff.schema'
@@ -6,18 +6,23 @@ import { readOptions } from './api/reads'
 import { SessionProvider } from './api/session'
 import { outbox, useOutboxSnapshot } from './api/useOutbox'
 import { router } from './routes'
-import { FirstStartPage } from './staff/FirstStartPage'
-import { SignInPage } from './staff/SignInPage'
 import { useSessionView } from './staff/useSessionView'
-import { WhoPage } from './staff/WhoPage'
+import { ahead } from './ui/ahead'
 import { Trouble, Waiting } from './ui/PageState'
 import './ui/useTheme'
+
+// What stands before the room, and not on the way to Today.
+const FirstStartPage = lazy(() => import('./staff/FirstStartPage'))
+const SignInPage = lazy(() => import('./staff/SignInPage'))
+const WhoPage = lazy(ahead(() => import('./staff/WhoPage')))
 
 const recorderSlot = 'crate.recorder'
 
 export const App = () => (
   <SWRConfig value={readOptions}>
-    <Device />
+    <Suspense fallback={<Waiting what="the room" />}>
+      <Device />
+    </Suspense>
   </SWRConfig>
 )
 

@@ -1,45 +1,31 @@
+import type { ComponentType } from 'react'
 import { createBrowserRouter, Navigate } from 'react-router'
-import { BagToTankPage } from './bench/BagToTankPage'
-import { BenchPage } from './bench/BenchPage'
-import { ComparePage } from './bench/ComparePage'
-import { RunPage } from './bench/RunPage'
-import { ClaimPage } from './crates/ClaimPage'
-import { CratePage } from './crates/CratePage'
-import { CratesPage } from './crates/CratesPage'
-import { EditCratePage } from './crates/EditCratePage'
-import { NewCratePage } from './crates/NewCratePage'
-import { PreparationPage } from './crates/PreparationPage'
-import { TankChoicePage } from './crates/TankChoicePage'
-import { UnpackPage } from './crates/UnpackPage'
-import { CalculatorPage } from './desk/CalculatorPage'
-import { DeskFrame } from './desk/DeskFrame'
 import { Frame } from './frame/Frame'
-import { RoomPage } from './room/RoomPage'
-import { TankPage } from './room/TankPage'
-import { RoundPage } from './rounds/RoundPage'
-import { AuditPage } from './setup/AuditPage'
-import { BookChangesPage } from './setup/BookChangesPage'
-import { BookPage } from './setup/BookPage'
-import { DevicesPage } from './setup/DevicesPage'
-import { KeepingPage } from './setup/KeepingPage'
-import { LimitsPage } from './setup/LimitsPage'
-import { PeoplePage } from './setup/PeoplePage'
-import { RackPage } from './setup/RackPage'
-import { RegisterImportPage } from './setup/RegisterImportPage'
-import { RegisterPage } from './setup/RegisterPage'
-import { RegisterRowPage } from './setup/RegisterRowPage'
-import { RoomSettingsPage } from './setup/RoomSettingsPage'
-import { SchoolsPage } from './setup/SchoolsPage'
-import { SetupFrame } from './setup/SetupFrame'
-import { SetupHome } from './setup/SetupHome'
-import { CalendarPage } from './today/CalendarPage'
 import { TodayPage } from './today/TodayPage'
-import { Broken, Nothing } from './ui/PageState'
+import { ahead } from './ui/ahead'
+import { Broken, NotFetched, Nothing, Waiting } from './ui/PageState'
 
+/** A screen whose code is fetched when somebody first goes there. */
+const screen = <M,>(load: () => Promise<M>, name: keyof M) => ({
+  lazy: async () => {
+    const screens = await load().catch((cause: unknown): never => {
+      throw new NotFetched('A screen could not be fetched', { cause })
+    })
+    return { Component: screens[name] as ComponentType }
+  },
+})
+
+/** A screen of the room's work, fetched ahead: it must open while the server is away. */
+const workScreen = <M,>(load: () => Promise<M>, name: keyof M) => screen(ahead(load), name)
+
+const setup = () => import('./setup/setupPages')
+
+/** Every address there is, and its screen. */
 export const router = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <Broken />,
+    hydrateFallbackElement: <Waiting what="the screen" />,
     // A screen that breaks leaves the frame around it: the clocks, what waits, and the way to the others.
     children: [
       {
@@ -47,48 +33,48 @@ export const router = createBrowserRouter([
         children: [
           { path: '/', element: <Navigate to="/today" replace /> },
           { path: '/today', element: <TodayPage /> },
-          { path: '/today/calendar', element: <CalendarPage /> },
-          { path: '/crates', element: <CratesPage /> },
-          { path: '/crates/new', element: <NewCratePage /> },
-          { path: '/crates/:crateId', element: <CratePage /> },
-          { path: '/crates/:crateId/edit', element: <EditCratePage /> },
-          { path: '/crates/:crateId/preparation', element: <PreparationPage /> },
-          { path: '/crates/:crateId/tanks', element: <TankChoicePage /> },
-          { path: '/crates/:crateId/claim', element: <ClaimPage /> },
-          { path: '/crates/:crateId/unpack', element: <UnpackPage /> },
-          { path: '/bench', element: <BenchPage /> },
-          { path: '/bench/compare', element: <ComparePage /> },
-          { path: '/bench/runs/:runId', element: <RunPage /> },
-          { path: '/room', element: <RoomPage /> },
-          { path: '/room/:code', element: <TankPage /> },
-          { path: '/rounds', element: <RoundPage /> },
+          { path: '/today/calendar', ...screen(() => import('./today/CalendarPage'), 'CalendarPage') },
+          { path: '/crates', ...workScreen(() => import('./crates/CratesPage'), 'CratesPage') },
+          { path: '/crates/new', ...workScreen(() => import('./crates/NewCratePage'), 'NewCratePage') },
+          { path: '/crates/:crateId', ...workScreen(() => import('./crates/CratePage'), 'CratePage') },
+          { path: '/crates/:crateId/edit', ...screen(() => import('./crates/EditCratePage'), 'EditCratePage') },
+          { path: '/crates/:crateId/preparation', ...workScreen(() => import('./crates/PreparationPage'), 'PreparationPage') },
+          { path: '/crates/:crateId/tanks', ...workScreen(() => import('./crates/TankChoicePage'), 'TankChoicePage') },
+          { path: '/crates/:crateId/claim', ...screen(() => import('./crates/ClaimPage'), 'ClaimPage') },
+          { path: '/crates/:crateId/unpack', ...workScreen(() => import('./crates/UnpackPage'), 'UnpackPage') },
+          { path: '/bench', ...workScreen(() => import('./bench/BenchPage'), 'BenchPage') },
+          { path: '/bench/compare', ...workScreen(() => import('./bench/ComparePage'), 'ComparePage') },
+          { path: '/bench/runs/:runId', ...workScreen(() => import('./bench/RunPage'), 'RunPage') },
+          { path: '/room', ...workScreen(() => import('./room/RoomPage'), 'RoomPage') },
+          { path: '/room/:code', ...workScreen(() => import('./room/TankPage'), 'TankPage') },
+          { path: '/rounds', ...workScreen(() => import('./rounds/RoundPage'), 'RoundPage') },
           {
             path: '/desk',
-            element: <DeskFrame />,
+            ...screen(() => import('./desk/DeskFrame'), 'DeskFrame'),
             children: [
               { index: true, element: <Navigate to="/desk/gravity" replace /> },
-              { path: 'bag', element: <BagToTankPage /> },
-              { path: ':key', element: <CalculatorPage /> },
+              { path: 'bag', ...screen(() => import('./bench/BagToTankPage'), 'BagToTankPage') },
+              { path: ':key', ...screen(() => import('./desk/CalculatorPage'), 'CalculatorPage') },
             ],
           },
           {
             path: '/setup',
-            element: <SetupFrame />,
+            ...screen(setup, 'SetupFrame'),
             children: [
-              { index: true, element: <SetupHome /> },
-              { path: 'room', element: <RoomSettingsPage /> },
-              { path: 'rack', element: <RackPage /> },
-              { path: 'book', element: <BookPage /> },
-              { path: 'book/changes', element: <BookChangesPage /> },
-              { path: 'limits', element: <LimitsPage /> },
-              { path: 'schools', element: <SchoolsPage /> },
-              { path: 'people', element: <PeoplePage /> },
-              { path: 'devices', element: <DevicesPage /> },
-              { path: 'audit', element: <AuditPage /> },
-              { path: 'keeping', element: <KeepingPage /> },
-              { path: ':register', element: <RegisterPage /> },
-              { path: ':register/import', element: <RegisterImportPage /> },
-              { path: ':register/:id', element: <RegisterRowPage /> },
+              { index: true, ...screen(setup, 'SetupHome') },
+              { path: 'room', ...screen(setup, 'RoomSettingsPage') },
+              { path: 'rack', ...screen(setup, 'RackPage') },
+              { path: 'book', ...screen(setup, 'BookPage') },
+              { path: 'book/changes', ...screen(setup, 'BookChangesPage') },
+              { path: 'limits', ...screen(setup, 'LimitsPage') },
+              { path: 'schools', ...screen(setup, 'SchoolsPage') },
+              { path: 'people', ...screen(setup, 'PeoplePage') },
+              { path: 'devices', ...screen(setup, 'DevicesPage') },
+              { path: 'audit', ...screen(setup, 'AuditPage') },
+              { path: 'keeping', ...screen(setup, 'KeepingPage') },
+              { path: ':register', ...screen(setup, 'RegisterPage') },
+              { path: ':register/import', ...screen(setup, 'RegisterImportPage') },
+              { path: ':register/:id', ...screen(setup, 'RegisterRowPage') },
             ],
           },
           { path: '*', element: <Nothing>There is nothing at this address.</Nothing> },

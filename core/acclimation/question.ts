@@ -1,6 +1,7 @@
 import type { PackedBag } from '../bag/closedBag'
 import type { Tolerance } from '../setup/words'
 import { crossingGapPpt, gradedFromPpt, longestSchoolMin, minutesOf, schools, type School } from './schools'
+import type { PhInstrument, SalinityInstrument } from './instruments'
 
 /** Kinds of supplier's water, for whatever nobody told or measured. */
 export const waterClasses = ['marine', 'brackish', 'hard', 'soft'] as const
@@ -18,15 +19,6 @@ export const classWater: Record<WaterClass, ClassWater> = {
   hard: { salinityPpt: { mean: 0.4, sd: 0, low: 0.4, high: 0.4 }, ph: { mean: 7.7, sd: 0.25 }, alkalinityMeqL: [1.8, 3, 5] },
   soft: { salinityPpt: { mean: 0.1, sd: 0, low: 0.1, high: 0.1 }, ph: { mean: 6.7, sd: 0.3 }, alkalinityMeqL: [0.2, 0.6, 1.4] },
 }
-
-/** What a salinity is read with, and how far such a reading lies from the truth, ppt. House guidance; bag and tank are read with the same. */
-export const salinitySds = { 'conductivity meter': 0.3, refractometer: 0.5, hydrometer: 1 } as const
-export type SalinityInstrument = keyof typeof salinitySds
-export const salinityInstruments = Object.keys(salinitySds) as SalinityInstrument[]
-/** What a pH is read with, and its spread. */
-export const phSds = { meter: 0.1, kit: 0.25 } as const
-export type PhInstrument = keyof typeof phSds
-export const phInstruments = Object.keys(phSds) as PhInstrument[]
 
 /** How far the guessed temperature of a bag may be off, by what it was guessed from, °C. */
 export const guessSds = { skin: 1.5, 'their tank': 1, 'other bags': 1, packs: 2, 'room air': 3 } as const

@@ -1,4 +1,5 @@
-import { guessSds, phInstruments, salinityInstruments, waterClasses, type AcclimationQuestion, type GuessedFrom, type PhInstrument, type Practice, type SalinityInstrument, type WaterClass } from '../acclimation/question'
+import { guessSds, waterClasses, type AcclimationQuestion, type GuessedFrom, type Practice, type WaterClass } from '../acclimation/question'
+import { phInstruments, salinityInstruments, type PhInstrument, type SalinityInstrument } from '../acclimation/instruments'
 import type { DeskInput } from '../desk/calculations'
 import { toleranceLevels, type Tolerance } from '../setup/words'
 

@@ -1,6 +1,6 @@
 import type { Limits } from '../limits/houseLimits'
 import type { Water } from '../room/room.schema'
-import type { PhInstrument, SalinityInstrument } from '../acclimation/question'
+import type { PhInstrument, SalinityInstrument } from '../acclimation/instruments'
 import type { Tolerance } from '../setup/words'
 import { showFigure, type DisplayUnits } from '../units/units'
 import type { BagWords, FigureSource } from './bagFigures'

@@ -1,4 +1,5 @@
-import { usualPractice, type PhInstrument, type Practice, type SalinityInstrument } from '../acclimation/question'
+import { usualPractice, type Practice } from '../acclimation/question'
+import type { PhInstrument, SalinityInstrument } from '../acclimation/instruments'
 import { countLot, triageBag, worstTriage } from '../crates/triage'
 import type { BagFindings } from '../crates/crateView'
 import { standardLimits, type Limits } from '../limits/houseLimits'

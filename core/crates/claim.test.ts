@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { noHandling } from '../species/handling'
 import { claimClock, claimSheet, openClaim } from './claim'
-import type { BagFindings, BagView, CrateSummary, CrateView, LineView } from './crateView'
+import type { BagFindings, BagView, CrateView, LineView } from './crateView'
+import type { CrateSummary } from './crateSummary'
 import { notKept } from '../species/keptIn'
 
 const hourMs = 3_600_000

@@ -1,4 +1,5 @@
-import { totalBags, type BagView, type CrateSummary, type CrateView } from './crateView'
+import { totalBags, type BagView, type CrateView } from './crateView'
+import type { CrateSummary } from './crateSummary'
 
 export const claimStates = ['draft', 'sent', 'settled'] as const
 export type ClaimState = (typeof claimStates)[number]

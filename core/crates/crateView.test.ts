@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { noHandling } from '../species/handling'
 import { waiting } from '../testing/waiting'
-import { crateStage, totalBags, withPendingBags as withWaiting, type BagView, type CrateView, type PendingBagCommand } from './crateView'
+import { totalBags, withPendingBags as withWaiting, type BagView, type CrateView, type PendingBagCommand } from './crateView'
+import { crateStage } from './crateSummary'
 import { notKept } from '../species/keptIn'
 
 const withPendingBags = (crate: CrateView, entries: readonly PendingBagCommand[]): CrateView => withWaiting(crate, waiting({ crateId: crate.id }, entries))

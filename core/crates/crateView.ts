@@ -3,7 +3,7 @@ import type { BoxFacts } from './box.schema'
 import { noHandling, type Handling } from '../species/handling'
 import { notKept, type KeptIn, type TankFigures } from '../species/keptIn'
 import type { BrokenRule } from '../tankChoice/company'
-import type { ClaimState } from './claim'
+import type { CrateHead, CrateSummary } from './crateSummary'
 import { unidentified, type AddBag, type PlaceBags, type RecordBags, type UndoBags } from './crates.schema'
 import type { LineDetails } from './lineDetails'
 
@@ -57,21 +57,6 @@ export interface LineView extends LineDetails {
   version: number
 }
 
-/** What a crate is, without what is in it. */
-interface CrateHead {
-  id: string
-  number: number
-  supplier: string
-  expectedAtMs: number | null
-  packedAtMs: number | null
-  /** When the first bag was opened; null before. */
-  arrivedAtMs: number | null
-  /** Hours after arrival within which its supplier takes claims; null when not agreed. */
-  claimWindowHours: number | null
-  claimState: ClaimState | null
-  closedAtMs: number | null
-}
-
 export interface CrateView extends CrateHead {
   note: string | null
   version: number
@@ -107,18 +92,6 @@ export interface PlacementView {
   key: string
   staffId: string
   fish: number
-}
-
-export interface CrateSummary extends CrateHead {
-  lineCount: number
-  bagCount: number
-  openedCount: number
-  listed: number
-  alive: number
-  dead: number
-  /** Fish missing against the list, added up by line over the bags that were opened. */
-  missing: number
-  inBags: number
 }
 
 /** Crates as a list shows them, the newest first. */
@@ -163,19 +136,6 @@ export function totalBags(bags: readonly BagView[]): BagTotals {
   }
   return totals
 }
-
-export type CrateStage = 'due' | 'opening' | 'placing' | 'done' | 'closed'
-
-/** Names where a crate stands, from its totals alone. */
-export function crateStage({ bags, opened, inBags }: Pick<BagTotals, 'bags' | 'opened' | 'inBags'>, closedAtMs: number | null): CrateStage {
-  if (closedAtMs !== null) return 'closed'
-  if (opened === 0) return 'due'
-  if (opened < bags) return 'opening'
-  return inBags > 0 ? 'placing' : 'done'
-}
-
-/** Names where a crate stands, from its summary. */
-export const summaryStage = ({ bagCount, openedCount, inBags, closedAtMs }: CrateSummary): CrateStage => crateStage({ bags: bagCount, opened: openedCount, inBags }, closedAtMs)
 
 /** Commands that a crate shows before they are answered. */
 export type PendingBagCommand = { key: string; staffId: string } & (

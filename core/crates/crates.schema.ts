@@ -1,6 +1,6 @@
 import { array, object, type InferType } from 'yup'
 import { againstRule, override } from '../placing/override.schema'
-import { phInstruments, salinityInstruments } from '../acclimation/question'
+import { phInstruments, salinityInstruments } from '../acclimation/instruments'
 import { identities } from '../setup/words'
 import { fishAndBags, lineDetails } from './lineDetails'
 import { listFields, type ListMapping } from './listMapping'

@@ -1,6 +1,7 @@
 import type { Pending } from '../commands/pending'
 import { flagOf, lastLook, stockOf } from '../facts/askFacts'
-import { foldTouches, tankTouches, type TankTouch } from '../facts/pendingFacts'
+import { foldTouches } from '../facts/pendingFacts'
+import { tankTouches, type TankTouch } from '../facts/tankTouches'
 import { countFish, type StockView } from '../ledger/stockView'
 import { noHandling } from '../species/handling'
 import type { RoomView, TankSummary, TankView } from './roomView'

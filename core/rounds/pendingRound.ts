@@ -1,6 +1,7 @@
 import type { Pending } from '../commands/pending'
 import { lastLook, stockOf } from '../facts/askFacts'
-import { foldTouches, tankTouches } from '../facts/pendingFacts'
+import { foldTouches } from '../facts/pendingFacts'
+import { tankTouches } from '../facts/tankTouches'
 import { pendingCheckId, type RoundView } from './roundView'
 
 /** Shows a round with the touches that wait on this device. What was entered in another round stays there; the fish are the same. */

@@ -1,21 +1,11 @@
-import { answers, command, named, plain, read } from '../commands/declare'
+import { answers, command, named, read } from '../commands/declare'
 import { strictObject } from '../fields/fields.schema'
 import { addStaffSchema, editStaffSchema, resetPinSchema, retireStaffSchema, roomSettingsSchema, setPassphraseSchema, type DeviceView, type PersonView, type StaffView } from './staff.schema'
 
 type Versioned = { version: number }
 
-/** Who works here, on which devices, in what room. */
+/** Who works here, on which devices, in what room. What opens a device is the `doorApi`. */
 export const staffApi = named({
-  /** state of this device, people, the server's clock */
-  session: plain({ method: 'get', path: '/api/session', access: 'public' }),
-  /** once, in a room that nobody made yet: name, passphrase, pin, roomName, timeZone */
-  firstLead: plain({ method: 'post', path: '/api/session/first-lead', access: 'public' }),
-  /** name, passphrase: opens the device for 30 days */
-  signIn: plain({ method: 'post', path: '/api/session', access: 'public' }),
-  /** staffId, pin: that person may record here */
-  identify: plain({ method: 'post', path: '/api/session/recording', access: 'device' }),
-  /** closes the device */
-  signOut: plain({ method: 'delete', path: '/api/session', access: 'public' }),
   /** people who may record */
   readStaff: read({ path: '/api/staff', access: 'device', about: () => ['staff'], staysMs: Infinity, answer: answers<{ staff: StaffView[] }>() }),
   addStaff: command({ method: 'post', path: '/api/staff', access: 'lead', schema: addStaffSchema, secrets: ['pin', 'passphrase'], touches: () => ['staff'], answer: answers<StaffView>() }),

@@ -2,7 +2,7 @@ import { string, type InferType } from 'yup'
 import { bounds, choice, identifier, optionalText, strictObject, text, whole, yesNo, optionalChoice } from '../fields/fields.schema'
 import type { NoticeView } from '../keeping/notice'
 import { isTimeZone } from '../time/dayInZone'
-import { phInstruments, salinityInstruments, type PhInstrument, type SalinityInstrument } from '../acclimation/question'
+import { phInstruments, salinityInstruments, type PhInstrument, type SalinityInstrument } from '../acclimation/instruments'
 import { salinityUnits, temperatureUnits, volumeUnits, type DisplayUnits } from '../units/units'
 import { sgReferenceNames } from '../water/density'
 

@@ -2,9 +2,9 @@ import type { RecheckView } from '../bench/benchView'
 import type { OpenClaim } from '../crates/claim'
 import type { Pending } from '../commands/pending'
 import type { DueItem } from '../due/due'
-import { tankTouches } from '../facts/pendingFacts'
+import { tankTouches } from '../facts/tankTouches'
 import { roundOfId } from '../rounds/roundId'
-import type { CrateSummary } from '../crates/crateView'
+import type { CrateSummary } from '../crates/crateSummary'
 import type { HoldDay } from './shopHold'
 
 interface LotPlace {

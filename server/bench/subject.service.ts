@@ -1,7 +1,7 @@
 import type { QueryOf } from '../../core/commands/declare'
 import type { benchApi } from '../../core/bench/bench.api'
 import type { BenchSubject } from '../../core/bench/benchView'
-import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
+import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/instruments'
 import { hasInvertebrate, type BenchFish } from '../../core/bench/fishRules'
 import { rangeOf } from '../../core/bench/deliveryOf'
 import { knownFigures, type KnownBag } from '../../core/bench/knownFigures'

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
-import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
+import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/instruments'
 import type { Behaviour, BodyCondition, Look, Mishap } from '../../core/crates/crates.schema'
 import type { BoxFacts } from '../../core/crates/box.schema'
 import type { ClaimState } from '../../core/crates/claim'

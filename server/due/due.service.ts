@@ -1,7 +1,7 @@
 import type { RecheckView, RunView } from '../../core/bench/benchView'
 import { meets } from '../../core/commands/things'
 import { eachApart } from '../../core/collections/eachApart'
-import { summaryStage, type CrateSummary } from '../../core/crates/crateView'
+import { summaryStage, type CrateSummary } from '../../core/crates/crateSummary'
 import type { StepView } from '../../core/crates/preparation'
 import { byUrgency, claimDue, crateDue, preparationDue, recheckDue, runDue, runNow, type DueItem, type FollowedRun } from '../../core/due/due'
 import { dueSources } from '../../core/due/dueSources'

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@jest/globals'
-import { dueApi } from '../../core/due/due.api'
+import { calendarApi } from '../../core/due/calendar.api'
 import { limitsApi } from '../../core/limits/limits.api'
 import { apiFile, declaredRoutes, withRoutes } from '../../scripts/apiDocs'
 import { createServices } from '../app'
@@ -12,9 +12,9 @@ import { serve } from './endpoint'
 
 const [limits, change] = [() => ({ limits: [] }), () => ({})]
 /** What answers the calendar; it needs to know who asks. */
-const due = { readDue: () => ({ items: [], broken: [] }), makeCalendar: change, revokeCalendar: change, calendarFile: () => undefined }
+const calendar = { makeCalendar: change, revokeCalendar: change, calendarFile: () => undefined }
 
-export const compiles = () => [serve(limitsApi, { readLimits: limits, changeLimit: change }), serve(dueApi, { ...due, readCalendar: ({ actor }) => ({ sinceMs: actor.id.length }) })]
+export const compiles = () => [serve(limitsApi, { readLimits: limits, changeLimit: change }), serve(calendarApi, { ...calendar, readCalendar: ({ actor }) => ({ sinceMs: actor.id.length }) })]
 
 export const doesNotCompile = () => [
   // @ts-expect-error -- a route that is not declared

@@ -1,4 +1,4 @@
-import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/question'
+import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/instruments'
 import { sql } from 'drizzle-orm'
 import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
 import type { Sharing, TankKind, TankPurpose, TankState, Water } from '../../core/room/room.schema'

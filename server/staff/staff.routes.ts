@@ -1,5 +1,6 @@
 import type { Request, Response } from 'express'
 import { rateLimit, type Options as RateLimitOptions } from 'express-rate-limit'
+import { doorApi } from '../../core/staff/door.api'
 import { staffApi } from '../../core/staff/staff.api'
 import { firstLeadSchema, identifySchema, signInSchema } from '../../core/staff/staff.schema'
 import { prepared, serve, type Endpoint, type Plain } from '../http/endpoint'
@@ -16,7 +17,7 @@ export function staffEndpoints(staff: StaffService, isSecure: boolean): Endpoint
   const cookie = { httpOnly: true, sameSite: 'strict', secure: isSecure, path: '/', maxAge: sessionMs } as const
   const giveSession = (response: Response, token: string): void => void response.cookie(sessionCookie, token, cookie).status(201).json({})
   const { editStaff, retireStaff, closeDevice, closeAllDevices, changeRoom } = staff
-  return serve(staffApi, {
+  const door = serve(doorApi, {
     session: (request, response) => void response.json(staff.sessionView(request.headers.cookie)),
     firstLead: limited(async (request, response) => giveSession(response, await staff.createFirstLead(validated(firstLeadSchema, request.body), deviceOf(request)))),
     signIn: limited(async (request, response) => giveSession(response, await staff.signIn(validated(signInSchema, request.body), deviceOf(request), request.headers.cookie))),
@@ -25,6 +26,8 @@ export function staffEndpoints(staff: StaffService, isSecure: boolean): Endpoint
       staff.signOut(request.headers.cookie)
       response.clearCookie(sessionCookie, { ...cookie, maxAge: undefined }).json({})
     },
+  })
+  const people = serve(staffApi, {
     readStaff: () => ({ staff: staff.listStaff() }),
     readPeople: staff.people,
     readDevices: ({ actor }) => staff.devices(actor.sessionId),
@@ -33,6 +36,7 @@ export function staffEndpoints(staff: StaffService, isSecure: boolean): Endpoint
     setPassphrase: prepared(staff.preparePassphrase, staff.setPassphrase),
     ...{ editStaff, retireStaff, closeDevice, closeAllDevices, changeRoom },
   })
+  return [...door, ...people]
 }
 
 /** A device in a few words, so that a lead knows it in the list: what runs there, not who made it. */

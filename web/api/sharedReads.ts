@@ -4,7 +4,6 @@ import { schools as tradeSchools, type School } from '../../core/acclimation/sch
 import { schoolsApi } from '../../core/acclimation/schools.api'
 import { toSchool } from '../../core/acclimation/schools.schema'
 import { benchApi } from '../../core/bench/bench.api'
-import { dueApi } from '../../core/due/due.api'
 import { standardLimits, type Limits } from '../../core/limits/houseLimits'
 import { limitsApi } from '../../core/limits/limits.api'
 import { roomApi } from '../../core/room/room.api'
@@ -18,12 +17,6 @@ import { useRead } from './useRead'
 export function useRoomView() {
   const { data, problem } = useRead(roomApi.readRoom, {}, { everyMs: 15_000 })
   return { room: data, problem }
-}
-
-/** Work that waits, the most urgent first. */
-export function useDue() {
-  const { data, problem } = useRead(dueApi.readDue, {}, { everyMs: 15_000 })
-  return { items: data?.items, problem }
 }
 
 /** Rows of a list that a lead keeps. */

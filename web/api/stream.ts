@@ -1,6 +1,7 @@
 import { BroadcastChannel, createLeaderElection } from 'broadcast-channel'
 import { eventsApi } from '../../core/commands/events.api'
 import { silenceMs, type Alive, type Hello, type Told } from '../../core/commands/stream'
+import { isStreamOpen, setStreamOpen } from './streamState'
 
 /** What the pages of one browser tell each other. */
 type Word = { kind: 'heard'; told: Told } | { kind: 'opened'; hello: Hello } | { kind: 'closed' } | { kind: 'asked' }
@@ -13,10 +14,6 @@ export interface Listener {
 }
 
 const watchEveryMs = 10_000
-
-let isOpen = false
-/** Whether this browser hears of changes: what it has read stands until it is told otherwise. */
-export const isStreamOpen = (): boolean => isOpen
 
 /**
  * Hears of changes through one stream for all pages of this browser: over plain http a browser keeps six connections to a
@@ -33,10 +30,10 @@ export function shareStream({ onTold, onOpen }: Listener): () => void {
   let heardAtMs = 0
   let isOver = false
   function take(word: Word): void {
-    if (word.kind === 'heard' && isOpen) onTold(word.told)
-    else if (word.kind === 'closed') isOpen = false
+    if (word.kind === 'heard' && isStreamOpen()) onTold(word.told)
+    else if (word.kind === 'closed') setStreamOpen(false)
     else if (word.kind === 'opened') {
-      isOpen = true
+      setStreamOpen(true)
       onOpen(word.hello)
     } else if (word.kind === 'asked' && hello !== null) say({ kind: 'opened', hello })
   }
@@ -78,7 +75,7 @@ export function shareStream({ onTold, onOpen }: Listener): () => void {
     isOver = true
     clearInterval(watch)
     if (stream) close()
-    isOpen = false
+    setStreamOpen(false)
     void election.die().then(() => pages.close()).catch(() => undefined)
   }
 }

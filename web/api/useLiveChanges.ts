@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
 import { rereadAfterMs } from '../../core/commands/stream'
 import { outdate, readAnew, readOfOtherBooks } from './reads'
-import { shareStream } from './stream'
+import type { Listener } from './stream'
 import { outbox } from './useOutbox'
 
 /**
@@ -26,7 +26,7 @@ export function useLiveChanges(): void {
     const wait = (devices: number): void => {
       timer ??= setTimeout(readTouched, rereadAfterMs(devices, Math.random()))
     }
-    const stopSharing = shareStream({
+    const listener: Listener = {
       onTold(told) {
         // What this page wrote it reads anew by itself.
         if (told.by !== null && outbox.isOwn(told.by)) return
@@ -39,8 +39,15 @@ export function useLiveChanges(): void {
         for (const name of readOfOtherBooks(books)) names.add(name)
         if (names.size > 0) wait(devices)
       },
-    })
+    }
+    // The library that elects the page which listens is not needed for the first paint.
+    let isOver = false
+    let stopSharing = (): void => undefined
+    void import('./stream').then(({ shareStream }) => {
+      if (!isOver) stopSharing = shareStream(listener)
+    }, () => undefined)
     return () => {
+      isOver = true
       stopSharing()
       if (timer) clearTimeout(timer)
     }

@@ -5,7 +5,7 @@ import { shownWith } from '../../core/commands/pending'
 import { clockEveryMs } from '../../core/commands/stream'
 import { ask, askedAt, know, standsForMs } from './reads'
 import { useOptionalSession } from './session'
-import { isStreamOpen } from './stream'
+import { isStreamOpen } from './streamState'
 import { usePendingOf } from './useOutbox'
 
 export type Asking<R> = Opening<R> & { query?: Partial<QueryOf<R>> }

@@ -1,7 +1,8 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import type { BagWater } from '../../core/bench/waterOfBag'
-import { Labelled } from '../ui/Labelled'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/Field'
 import { SalinityDoubtRow } from '../ui/SalinityDoubtRow'
 import { useUnits } from '../ui/useUnits'
 
@@ -33,19 +34,17 @@ export function AskWater({ water, onRead, onTold }: Props) {
           if (isRead) onRead(typed)
         }}
       >
-        <Labelled label="The bag reads" unit={units.label('salinity')} problem={problem} below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(taken) => onRead(`${taken} ppt`)} />}>
-          {(shared) => <Form.Control {...shared} autoFocus inputMode="decimal" autoComplete="off" value={typed} onChange={(event) => setTyped(event.currentTarget.value)} />}
-        </Labelled>
-        <Button type="submit" className="act" disabled={!isRead}>
+        <TextField label="The bag reads" unit={units.label('salinity')} problem={problem} below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(taken) => onRead(`${taken} ppt`)} />} autoFocus inputMode="decimal" value={typed} onChange={setTyped} />
+        <Button type="submit" look="act" disabled={!isRead}>
           Compare with this
         </Button>
       </Form>
       <div className="entry-buttons" role="group" aria-label="The supplier says">
         <span>or the supplier says:</span>
         {toldWaters.map(([word, waterClass]) => (
-          <button key={word} type="button" className="button" onClick={() => onTold(waterClass)}>
+          <Button key={word} onClick={() => onTold(waterClass)}>
             {word}
-          </button>
+          </Button>
         ))}
       </div>
     </section>

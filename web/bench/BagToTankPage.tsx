@@ -1,10 +1,12 @@
-import { Button, ProgressBar } from 'react-bootstrap'
+import { ProgressBar } from 'react-bootstrap'
 import { bagDefaults, bagInputs } from '../../core/bench/bagFigures'
 import { deliveryOf, practiceAt, type DeliveryFacts } from '../../core/bench/deliveryOf'
 import { nowMs } from '../api/clock'
 import type { Calculation } from '../../core/desk/calculations'
 import { useHouseDefaults, useLimits, useSchools } from '../api/sharedReads'
+import { Button } from '../ui/Button'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { useFormat } from '../ui/useFormat'
 import { useKept } from '../ui/useKept'
 import { useUnits } from '../ui/useUnits'
@@ -13,6 +15,7 @@ import { FigureForm } from './FigureForm'
 import { readFigures } from '../ui/readFigures'
 import { SchoolTable } from './SchoolTable'
 import { useJudgement } from './useJudgement'
+import './compare.css'
 
 /** Whether the fields stand in their ranges is checked as for any calculation of the desk. */
 /** A delivery of which nothing is known but its figures. */
@@ -45,11 +48,11 @@ export function BagToTankPage() {
           keep({ ...typed, [name]: value })
         }}
       />
-      {hasBinder && <p className="notice">A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish.</p>}
-      {delivery?.water.why && <p className="notice">{delivery.water.why}</p>}
+      {hasBinder && <Notice>A binder is at work: it makes ammonia readings and every figure for ammonia meaningless, so the schools are not compared. Judge by temperature and salinity, and by the fish.</Notice>}
+      {delivery?.water.why && <Notice>{delivery.water.why}</Notice>}
       {missing.length > 0 && <p className="aside-word">Still needed: {missing.join(', ')}.</p>}
       <div className="entry-buttons">
-        <Button className="act" disabled={!delivery?.question || hasBinder} onClick={() => delivery && ask({ delivery, limits, schools, defaults })}>
+        <Button look="act" disabled={!delivery?.question || hasBinder} onClick={() => delivery && ask({ delivery, limits, schools, defaults })}>
           Compare the schools
         </Button>
         {progress && (
@@ -58,9 +61,9 @@ export function BagToTankPage() {
             <span>
               {progress.done.toLocaleString('en')} of {progress.of.toLocaleString('en')} bags
             </span>
-            <button type="button" className="button" onClick={cancel}>
+            <Button onClick={cancel}>
               Cancel
-            </button>
+            </Button>
           </div>
         )}
       </div>

@@ -7,10 +7,12 @@ import { formatSpan, plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
+import { Row, RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
 import { LaneCard } from './LaneCard'
 import { runTitle, runTo, runWay } from './laneWords'
 import { RecheckRow } from './RecheckRow'
+import './bench.css'
 
 /** Whether the fish of a run are in their tank and only its water is still on its way. */
 const isOnItsDays = (run: RunView): boolean => run.outAtMs !== null
@@ -37,32 +39,16 @@ export function BenchPage() {
           ))}
         </ul>
       )}
-      {due.length > 0 && (
-        <section className="today-section">
-          <h2>
-            Look again <strong>{due.length}</strong>
-          </h2>
-          <ul className="record-list">
-            {due.slice(0, 12).map((recheck) => (
-              <RecheckRow key={recheck.id} recheck={recheck} />
-            ))}
-          </ul>
-        </section>
-      )}
-      <section className="today-section">
-        <h2>
-          Waiting in bags {bench.waiting.length > 0 && <strong>{bench.waiting.length}</strong>}
-        </h2>
-        {bench.waiting.length === 0 ? (
-          <p className="aside-word">No fish stand in bags. Fish in a tank go to the bench from the tank’s page.</p>
-        ) : (
-          <ul className="record-list">
-            {bench.waiting.map((line) => (
-              <WaitingRow key={line.lineId} line={line} />
-            ))}
-          </ul>
-        )}
-      </section>
+      <RowSection title="Look again" count={due.length}>
+        {due.slice(0, 12).map((recheck) => (
+          <RecheckRow key={recheck.id} recheck={recheck} />
+        ))}
+      </RowSection>
+      <RowSection title="Waiting in bags" count={bench.waiting.length} nothing="No fish stand in bags. Fish in a tank go to the bench from the tank’s page.">
+        {bench.waiting.map((line) => (
+          <WaitingRow key={line.lineId} line={line} />
+        ))}
+      </RowSection>
       {days.length > 0 && <RunList title="Tanks on their way" runs={days} />}
       <RunList title="Ended in the last day" runs={bench.runs.filter(({ endedAtMs }) => endedAtMs !== null)} />
     </div>
@@ -79,46 +65,34 @@ function WhatNow({ live, waiting, due }: { live: RunView[]; waiting: WaitingLine
 }
 
 const WaitingRow = ({ line }: { line: WaitingLine }) => (
-  <li className="record">
-    <Link to={`/bench/compare?line=${line.lineId}`} className="today-row is-plan">
-      <span>
-        <strong>{line.species}</strong> {plural(line.bags, 'bag')}, {line.fish} fish
-        <small>
-          crate {line.crateNumber}, {line.tankCode ? `to ${line.tankCode}` : 'no tank planned'}
-          {line.shut === line.bags ? ', still shut' : line.shut > 0 ? `, ${line.shut} still shut` : ''}
-        </small>
-      </span>
-      <span className="today-aside">{line.packedAtMs ? formatSpan(nowMs() - line.packedAtMs) : ''}</span>
-    </Link>
-  </li>
+  <Row to={`/bench/compare?line=${line.lineId}`} mark="plan" aside={line.packedAtMs ? formatSpan(nowMs() - line.packedAtMs) : ''}>
+    <strong>{line.species}</strong> {plural(line.bags, 'bag')}, {line.fish} fish
+    <small>
+      crate {line.crateNumber}, {line.tankCode ? `to ${line.tankCode}` : 'no tank planned'}
+      {line.shut === line.bags ? ', still shut' : line.shut > 0 ? `, ${line.shut} still shut` : ''}
+    </small>
+  </Row>
 )
 
 function RunList({ title, runs }: { title: string; runs: RunView[] }) {
-  const format = useFormat()
-  if (runs.length === 0) return null
   return (
-    <section className="today-section">
-      <h2>
-        {title} <strong>{runs.length}</strong>
-      </h2>
-      <ul className="record-list">
-        {runs.map((run) => (
-          <Apart key={run.id} what={`Run ${run.number}`} of={run} isRow>
-            <li className="record">
-              <Link to={`/bench/runs/${run.id}`} className="today-row is-hold">
-                <span>
-                  <strong>{runTitle(run)}</strong> to {runTo(run)}
-                  <small>
-                    run {run.number}, {runWay(run).toLowerCase()}
-                    {run.endedAtMs === null ? `: ${run.plan.steps[stepIndexOf(run)]?.title ?? ''}` : run.outcome ? `: ${run.outcome}` : run.countedAlive !== null ? `: ${run.countedAlive} alive${run.countedDead ? `, ${run.countedDead} dead` : ''}` : ''}
-                  </small>
-                </span>
-                <span className="today-aside">{format.time(run.endedAtMs ?? run.outAtMs ?? run.startedAtMs)}</span>
-              </Link>
-            </li>
-          </Apart>
-        ))}
-      </ul>
-    </section>
+    <RowSection title={title} count={runs.length}>
+      {runs.map((run) => (
+        <RunRow key={run.id} run={run} />
+      ))}
+    </RowSection>
+  )
+}
+
+function RunRow({ run }: { run: RunView }) {
+  const format = useFormat()
+  return (
+    <Row to={`/bench/runs/${run.id}`} mark="hold" aside={format.time(run.endedAtMs ?? run.outAtMs ?? run.startedAtMs)}>
+      <strong>{runTitle(run)}</strong> to {runTo(run)}
+      <small>
+        run {run.number}, {runWay(run).toLowerCase()}
+        {run.endedAtMs === null ? `: ${run.plan.steps[stepIndexOf(run)]?.title ?? ''}` : run.outcome ? `: ${run.outcome}` : run.countedAlive !== null ? `: ${run.countedAlive} alive${run.countedDead ? `, ${run.countedDead} dead` : ''}` : ''}
+      </small>
+    </Row>
   )
 }

@@ -1,4 +1,5 @@
 import type { BenchSubject } from '../../core/bench/benchView'
+import { Button } from '../ui/Button'
 import { Stepper } from '../ui/Stepper'
 
 export interface ChosenFish {
@@ -41,9 +42,9 @@ export function ChooseFish({ subject, chosen, onChange }: Props) {
         const isIn = !chosen.left.includes(placeId)
         const isLast = isIn && subject.sources.length - chosen.left.length === 1
         return (
-          <button key={placeId} type="button" className="button" aria-pressed={isIn} disabled={isLast} onClick={() => onChange({ ...chosen, left: isIn ? [...chosen.left, placeId] : chosen.left.filter((each) => each !== placeId) })}>
+          <Button key={placeId} aria-pressed={isIn} disabled={isLast} onClick={() => onChange({ ...chosen, left: isIn ? [...chosen.left, placeId] : chosen.left.filter((each) => each !== placeId) })}>
             {from}, {quantity}{subject.lineIds.length > 1 ? ` ${species}` : ''}
-          </button>
+          </Button>
         )
       })}
     </div>

@@ -12,9 +12,12 @@ import { crossingWords, mayBePooled } from '../../core/bench/fishRules'
 import type { Calculation } from '../../core/desk/calculations'
 import { useHouseDefaults, useLimits, useRoomView, useSchools } from '../api/sharedReads'
 import { nowMs } from '../api/clock'
+import { Button } from '../ui/Button'
+import { ChoiceField } from '../ui/Field'
 import { plural } from '../ui/format'
 import { HandlingNotes } from '../ui/HandlingNotes'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankOptions } from '../ui/TankOptions'
 import { readFigures } from '../ui/readFigures'
@@ -35,6 +38,8 @@ import { useCurves } from './useCurves'
 import { useJudgement } from './useJudgement'
 import { useSubject } from './useBench'
 import { Verdict } from './Verdict'
+import './bench.css'
+import './compare.css'
 
 // Charts are the heaviest part of the program; a hand screen does not wait for them.
 const loadCharts = () => import('./CurveCharts').then((module) => ({ default: module.CurveCharts }))
@@ -79,14 +84,13 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   const schools = useStable(allowedSchools(delivery, allSchools))
   // What is said with its figures below is not said a second time.
   const against = subject.against.filter(({ code }) => !refusals.some((each) => each.what === 'tank' && (each.code === code || (each.code === 'forbidden agent' && code === 'agent'))))
-  const stamp = isReady ? JSON.stringify([delivery, limits, schools.map(({ key }) => key), defaults]) : ''
+  const asked = useStable(isReady ? { delivery, limits, schools: allSchools, defaults } : null)
   useEffect(() => {
-    if (stamp === '') return cancel()
+    if (asked === null) return cancel()
     // Whoever is still typing does not start two thousand bags with each digit.
-    const timer = setTimeout(() => ask({ delivery, limits, schools: allSchools, defaults }), 250)
+    const timer = setTimeout(() => ask(asked), 250)
     return () => clearTimeout(timer)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the stamp stands for delivery, limits and schools
-  }, [stamp])
+  }, [asked, ask, cancel])
   // Read in while the first bags are drawn, so that drawing is all that is left to do.
   useEffect(() => void loadCharts(), [])
   const isRelease = answer?.advice.first === 'release now'
@@ -109,9 +113,9 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       {/* Above all that comes late: a button that moves while a finger is on it loses the touch. */}
       <FirstResponse subject={subject} delivery={delivery} advice={isReady ? (answer?.advice ?? null) : null} figures={figures} words={delivery.question ? { ...words, waterClass: delivery.water.waterClass } : words} quick={quick} isReady={checked.ok} />
       {against.length > 0 && (
-        <p className="notice is-harm" role="alert">
+        <Notice level="harm" role="alert">
           {subject.tank?.code} breaks a rule: {against.map(({ why }) => why).join('; ')}. Choose another tank above.
-        </p>
+        </Notice>
       )}
       {refusals.filter(({ what }) => what === 'tank' || what === 'together').map(({ why, code }) => (
         <p key={why} className={code === 'forbidden agent' ? 'notice is-harm' : 'notice is-watch'}>
@@ -121,13 +125,13 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
       <div className="compare-columns">
         <div>
           <div className="entry-buttons">
-            <button type="button" className="button" aria-expanded={isEditing || missing.length > 0} onClick={() => setEditing(!isEditing)}>
+            <Button aria-expanded={isEditing || missing.length > 0} onClick={() => setEditing(!isEditing)}>
               {isEditing ? 'Done with figures' : 'Change figures'}
-            </button>
+            </Button>
             {typedNames.length > 0 && (
-              <button type="button" className="quiet-button" onClick={() => keep(null)}>
+              <Button look="quiet" onClick={() => keep(null)}>
                 back to what the books say
-              </button>
+              </Button>
             )}
           </div>
           <BagFacts subject={subject} figures={figures} typed={typedNames} bag={isReady ? (answer?.bag ?? null) : null} />
@@ -136,9 +140,9 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
         <div>
           {delivery.water.waterClass === 'unknown' && !delivery.isOneWater && <AskWater water={delivery.water} onRead={(measuredPpt) => keep({ ...typed, measuredPpt })} onTold={(waterClass) => keep({ ...typed, waterClass })} />}
           <NotOffered refusals={refusals} names={allSchools} />
-          {question && gapPpt(question) > crossingGapPpt && crossingWords(subject.kinds).map((words) => <p key={words} className="notice">{words}</p>)}
-          {nothing !== null && delivery.water.waterClass !== 'unknown' && <p className="notice">{nothing}{hasBinder ? ' Any school can still be begun.' : ''}</p>}
-          {problem && isReady && <p className="notice" role="alert">{problem}</p>}
+          {question && gapPpt(question) > crossingGapPpt && crossingWords(subject.kinds).map((words) => <Notice key={words}>{words}</Notice>)}
+          {nothing !== null && delivery.water.waterClass !== 'unknown' && <Notice>{nothing}{hasBinder ? ' Any school can still be begun.' : ''}</Notice>}
+          {problem && isReady && <Notice role="alert">{problem}</Notice>}
           {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
           {/* What the verdict would push down is not offered before it, but what was chosen in it stays. */}
           {question && (
@@ -148,9 +152,9 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
           )}
           {progress && isReady && (
             <p className="long-work" role="status">
-              <button type="button" className="quiet-button" onClick={cancel}>
+              <Button look="quiet" onClick={cancel}>
                 that is enough
-              </button>
+              </Button>
               {progress.done.toLocaleString('en')} of {progress.of.toLocaleString('en')} plausible bags
             </p>
           )}
@@ -177,9 +181,9 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
 function NotOffered({ refusals, names }: { refusals: readonly Refusal[]; names: readonly School[] }) {
   const withheld = refusals.filter(({ what }) => names.some(({ key }) => key === what))
   return [...new Set(withheld.map(({ why }) => why))].map((why) => (
-    <p key={why} className="notice">
+    <Notice key={why}>
       Not offered: {names.filter(({ key }) => withheld.some((each) => each.what === key && each.why === why)).map(({ name }) => name).join(', ')}. {why}.
-    </p>
+    </Notice>
   ))
 }
 
@@ -188,23 +192,20 @@ function Target({ subject }: { subject: BenchSubject }) {
   const { room } = useRoomView()
   const [search, setSearch] = useSearchParams()
   return (
-    <label className="target-choice">
-      to{' '}
-      <select
-        className="form-select"
-        aria-label="Goes to"
-        value={subject.tank?.id ?? ''}
-        onChange={(event) => {
-          const next = new URLSearchParams(search)
-          if (event.currentTarget.value) next.set('tank', event.currentTarget.value)
-          else next.delete('tank')
-          setSearch(next, { replace: true })
-        }}
-      >
-        <option value="">{subject.lineIds.length > 0 ? 'no tank planned' : 'out of the room'}</option>
-        <TankOptions tanks={room?.tanks ?? []} />
-      </select>
-    </label>
+    <ChoiceField
+      label={<>to<span className="visually-hidden">: goes to</span></>}
+      className="target-choice"
+      value={subject.tank?.id ?? ''}
+      onChange={(tankId) => {
+        const next = new URLSearchParams(search)
+        if (tankId) next.set('tank', tankId)
+        else next.delete('tank')
+        setSearch(next, { replace: true })
+      }}
+    >
+      <option value="">{subject.lineIds.length > 0 ? 'no tank planned' : 'out of the room'}</option>
+      <TankOptions tanks={room?.tanks ?? []} />
+    </ChoiceField>
   )
 }
 
@@ -224,14 +225,14 @@ function Company({ subject }: { subject: BenchSubject }) {
     <div className="choose-bags" role="group" aria-label="Also in this vessel">
       <span>Also to {tank?.code}, in the same vessel:</span>
       {company.map(({ lineId, species, bags }) => (
-        <button key={lineId} type="button" className="button" aria-pressed={false} onClick={() => setLines([...lineIds, lineId])}>
+        <Button key={lineId} aria-pressed={false} onClick={() => setLines([...lineIds, lineId])}>
           {species}, {plural(bags, 'bag')}
-        </button>
+        </Button>
       ))}
       {lineIds.length > 1 && (
-        <button type="button" className="quiet-button" onClick={() => setLines(lineIds.slice(0, 1))}>
+        <Button look="quiet" onClick={() => setLines(lineIds.slice(0, 1))}>
           only the first
-        </button>
+        </Button>
       )}
     </div>
   )

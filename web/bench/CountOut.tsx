@@ -5,9 +5,12 @@ import { differenceCauses, type DifferenceCause } from '../../core/bench/bench.s
 import { looksAfter, type LookAfter } from '../../core/bench/expectedCourse'
 import { lossCauses, type LossCause } from '../../core/ledger/movement'
 import { useRoomView } from '../api/sharedReads'
+import { Button } from '../ui/Button'
+import { ChoiceField } from '../ui/Field'
+import { Notice } from '../ui/Notice'
 import { Refused, type AgainstRule } from '../ui/RuleRefusal'
 import { Stepper } from '../ui/Stepper'
-import { tankLabel } from '../ui/TankOptions'
+import { TankOptions } from '../ui/TankOptions'
 import { runTo } from './laneWords'
 import { useRunWrites } from './useBench'
 
@@ -50,9 +53,9 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
   }
   if (run.standing.length === 0)
     return (
-      <p className="notice">
+      <Notice>
         No fish of this run stand in bags or vessel any more. They may have been placed from <Link to={run.crate ? `/crates/${run.crate.id}/unpack` : '/room'}>Unpack</Link>; end the run below.
-      </p>
+      </Notice>
     )
   const to = room?.tanks.find(({ id }) => id === tankId)?.code ?? runTo(run)
   return (
@@ -62,44 +65,34 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
       ))}
       <div className="look-choice" role="group" aria-label="How they look">
         {looksAfter.map((each) => (
-          <button key={each} type="button" className="hand-button" aria-pressed={look === each} onClick={() => setLook(each)}>
+          <Button key={each} size="hand" aria-pressed={look === each} onClick={() => setLook(each)}>
             {each}
-          </button>
+          </Button>
         ))}
       </div>
       <div className="readings">
         {dead > 0 && (
-          <label className="reading">
-            <span>cause</span>
-            <select className="form-select" value={cause} onChange={(event) => setCause(event.currentTarget.value as LossCause)}>
-              {lossCauses.map((each) => (
-                <option key={each}>{each}</option>
-              ))}
-            </select>
-          </label>
+          <ChoiceField label="cause" size="hand" value={cause} onChange={(each) => setCause(each as LossCause)}>
+            {lossCauses.map((each) => (
+              <option key={each}>{each}</option>
+            ))}
+          </ChoiceField>
         )}
         {run.tank && (
-          <label className="reading">
-            <span>into</span>
-            <select className="form-select" value={tankId} onChange={(event) => setTankId(event.currentTarget.value)}>
-              <option value="">{run.tank.code}, as planned</option>
-              {(room?.tanks ?? []).filter(({ id }) => id !== run.tank?.id).map((tank) => (
-                <option key={tank.id} value={tank.id}>
-                  {tankLabel(tank)}
-                </option>
-              ))}
-            </select>
-          </label>
+          <ChoiceField label="into" size="hand" value={tankId} onChange={setTankId}>
+            <option value="">{run.tank.code}, as planned</option>
+            <TankOptions tanks={(room?.tanks ?? []).filter(({ id }) => id !== run.tank?.id)} />
+          </ChoiceField>
         )}
       </div>
       <Refused problem={problem} mayRescue onAgain={(against) => void send(against)} />
       <div className="thumb-bar">
-        <button type="button" className="hand-button act" disabled={isSending || alive + dead + sum((lot, quantity) => (lot.difference === null ? 0 : Math.abs(restOf(lot, quantity)))) === 0} onClick={() => void send(null)}>
+        <Button look="act" size="hand" disabled={isSending || alive + dead + sum((lot, quantity) => (lot.difference === null ? 0 : Math.abs(restOf(lot, quantity)))) === 0} onClick={() => void send(null)}>
           <strong>
             {alive} into {to}
           </strong>
           <small>{[dead > 0 ? `${dead} dead` : '', stay > 0 ? `${stay} stay ${run.inVessel > 0 ? 'in the vessel' : 'in their bags'}` : '', dead + stay === 0 ? look : ''].filter(Boolean).join(', ')}</small>
-        </button>
+        </Button>
       </div>
     </section>
   )
@@ -117,37 +110,34 @@ function CountLot({ lot: { species, lotCode, quantity }, value, where, onChange 
         <strong>{species}</strong> <small>lot {lotCode}, {quantity} in the books</small>
       </p>
       <Stepper label={`alive ${species}`} value={value.alive} max={20_000} onChange={(alive) => onChange({ ...value, alive })} />
-      <button type="button" className={value.dead > 0 ? 'hand-button is-dead' : 'hand-button'} aria-label={`${value.dead} dead ${species}, one more`} onClick={() => onChange({ ...value, alive: Math.max(0, value.alive - 1), dead: value.dead + 1 })}>
+      <Button size="hand" className={value.dead > 0 ? 'is-dead' : ''} aria-label={`${value.dead} dead ${species}, one more`} onClick={() => onChange({ ...value, alive: Math.max(0, value.alive - 1), dead: value.dead + 1 })}>
         {value.dead} dead
-      </button>
+      </Button>
       {value.dead > 0 && (
-        <button type="button" className="quiet-button" onClick={() => onChange({ ...value, alive: value.alive + 1, dead: value.dead - 1 })}>
+        <Button look="quiet" onClick={() => onChange({ ...value, alive: value.alive + 1, dead: value.dead - 1 })}>
           one less
-        </button>
+        </Button>
       )}
       {rest > 0 && (
         <div className="difference" role="group" aria-label={`The other ${rest} ${species}`}>
-          <button type="button" className="hand-button" aria-pressed={value.difference === null} onClick={() => onChange({ ...value, difference: null })}>
+          <Button size="hand" aria-pressed={value.difference === null} onClick={() => onChange({ ...value, difference: null })}>
             <strong>{rest} stay</strong>
             <small>{where}</small>
-          </button>
-          <label className="reading">
-            <span>or they are not there</span>
-            <select className="form-select" aria-label={`What became of the other ${rest} ${species}`} value={value.difference ?? ''} onChange={(event) => onChange({ ...value, difference: (event.currentTarget.value || null) as DifferenceCause | null })}>
-              <option value="">say what became of them</option>
-              {differenceCauses.map((each) => (
-                <option key={each}>{each}</option>
-              ))}
-            </select>
-          </label>
+          </Button>
+          <ChoiceField label={<>or they are not there<span className="visually-hidden">: what became of the other {rest} {species}</span></>} size="hand" value={value.difference ?? ''} onChange={(difference) => onChange({ ...value, difference: (difference || null) as DifferenceCause | null })}>
+            <option value="">say what became of them</option>
+            {differenceCauses.map((each) => (
+              <option key={each}>{each}</option>
+            ))}
+          </ChoiceField>
         </div>
       )}
       {rest < 0 && (
         <div className="difference">
-          <button type="button" className="hand-button" aria-pressed={value.difference === 'counted wrong before'} onClick={() => onChange({ ...value, difference: value.difference === null ? 'counted wrong before' : null })}>
+          <Button size="hand" aria-pressed={value.difference === 'counted wrong before'} onClick={() => onChange({ ...value, difference: value.difference === null ? 'counted wrong before' : null })}>
             <strong>{-rest} more than the books</strong>
             <small>they were counted wrong before</small>
-          </button>
+          </Button>
         </div>
       )}
     </div>

@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react'
 import { Line } from 'react-chartjs-2'
 import { curveNames, type MethodCurves } from '../../core/acclimation/methodCurves'
 import type { SpeciesLimits } from '../../core/acclimation/figures'
+import { Table } from '../ui/Table'
 import { useTheme } from '../ui/useTheme'
 import { useUnits } from '../ui/useUnits'
 import { curveInUnits, curveSummary, curveWords, toCurveChart, type ChartInks } from './curveChart'
@@ -49,7 +50,7 @@ export function CurveCharts({ curves, limits, name }: { curves: MethodCurves; li
       })}
       <details>
         <summary>figures of the curves</summary>
-        <table className="record-table table">
+        <Table>
           <thead>
             <tr>
               <th scope="col">min</th>
@@ -74,7 +75,7 @@ export function CurveCharts({ curves, limits, name }: { curves: MethodCurves; li
               ) : null,
             )}
           </tbody>
-        </table>
+        </Table>
       </details>
       <p className="aside-word">Dashed: the likely bag. Band: eight of ten plausible bags. The last moment is the tank’s own water.</p>
     </section>

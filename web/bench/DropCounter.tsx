@@ -1,6 +1,8 @@
 import { useState } from 'react'
 import { dropRate } from '../../core/bench/dropRate'
 import type { AirlineView } from '../../core/bench/benchView'
+import { Button } from '../ui/Button'
+import { ChoiceField, TextField } from '../ui/Field'
 import { useBenchWrites } from './useBench'
 
 interface Props {
@@ -18,7 +20,7 @@ export function DropCounter({ dropsPerMl, airlines, onFlow }: Props) {
   return (
     <section className="drop-counter" aria-label="Drop counter">
       {/* The moment of the finger going down, not of its lifting. */}
-      <button type="button" className="tap-pad" onPointerDown={() => setTaps((before) => [...before, performance.now()])} onKeyDown={(event) => event.key === ' ' && !event.repeat && setTaps((before) => [...before, performance.now()])}>
+      <Button look="bare" className="tap-pad" onPointerDown={() => setTaps((before) => [...before, performance.now()])} onKeyDown={(event) => event.key === ' ' && !event.repeat && setTaps((before) => [...before, performance.now()])}>
         {rate ? (
           <>
             <strong>{rate.mlPerMin.toFixed(1)} mL/min</strong>
@@ -32,27 +34,22 @@ export function DropCounter({ dropsPerMl, airlines, onFlow }: Props) {
             <small>once for every drop that falls</small>
           </>
         )}
-      </button>
+      </Button>
       <div className="drop-side">
-        <label className="reading">
-          <span>
-            airline <small>{perMl} drops in a mL</small>
-          </span>
-          <select className="form-select" value={airlineId} onChange={(event) => setAirline(event.currentTarget.value)}>
-            <option value="">as planned, {dropsPerMl}</option>
-            {airlines.map((airline) => (
-              <option key={airline.id} value={airline.id}>
-                {airline.name}, {airline.dropsPerMl}
-              </option>
-            ))}
-          </select>
-        </label>
-        <button type="button" className="hand-button" disabled={!rate} onClick={() => rate && (onFlow(rate.mlPerMin), setTaps([]))}>
+        <ChoiceField label="airline" unit={`${perMl} drops in a mL`} size="hand" value={airlineId} onChange={setAirline}>
+          <option value="">as planned, {dropsPerMl}</option>
+          {airlines.map((airline) => (
+            <option key={airline.id} value={airline.id}>
+              {airline.name}, {airline.dropsPerMl}
+            </option>
+          ))}
+        </ChoiceField>
+        <Button size="hand" disabled={!rate} onClick={() => rate && (onFlow(rate.mlPerMin), setTaps([]))}>
           Take this flow
-        </button>
-        <button type="button" className="quiet-button" disabled={taps.length === 0} onClick={() => setTaps([])}>
+        </Button>
+        <Button look="quiet" disabled={taps.length === 0} onClick={() => setTaps([])}>
           begin anew
-        </button>
+        </Button>
       </div>
       <Calibrate />
     </section>
@@ -69,24 +66,16 @@ function Calibrate() {
   const isGood = name.trim() !== '' && perMl >= 5 && perMl <= 60
   if (!isOpen)
     return (
-      <button type="button" className="quiet-button" onClick={() => setOpen(true)}>
+      <Button look="quiet" onClick={() => setOpen(true)}>
         calibrate an airline
-      </button>
+      </Button>
     )
   return (
     <div className="calibrate">
-      <label className="reading">
-        <span>airline</span>
-        <input value={name} maxLength={80} placeholder="blue line" onChange={(event) => setName(event.currentTarget.value)} />
-      </label>
-      <label className={drops !== '' && !(perMl >= 5 && perMl <= 60) ? 'reading is-wrong' : 'reading'}>
-        <span>drops in 5 mL</span>
-        <input value={drops} inputMode="numeric" onChange={(event) => setDrops(event.currentTarget.value)} />
-        {drops !== '' && !(perMl >= 5 && perMl <= 60) && <small role="alert">25 to 300 drops</small>}
-      </label>
-      <button
-        type="button"
-        className="hand-button"
+      <TextField label="airline" size="hand" maxLength={80} placeholder="blue line" value={name} onChange={setName} />
+      <TextField label="drops in 5 mL" size="hand" problem={drops !== '' && !(perMl >= 5 && perMl <= 60) ? '25 to 300 drops' : null} inputMode="numeric" value={drops} onChange={setDrops} />
+      <Button
+        size="hand"
         disabled={!isGood}
         onClick={() => {
           keepAirline({ name: name.trim(), dropsPerMl: Math.round(perMl * 10) / 10 })
@@ -94,7 +83,7 @@ function Calibrate() {
         }}
       >
         Keep {isGood ? `${perMl.toFixed(1)} in a mL` : ''}
-      </button>
+      </Button>
     </div>
   )
 }

@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { nominalOf } from '../../core/acclimation/question'
 import { nameOfSchool, type School } from '../../core/acclimation/schools'
@@ -12,6 +11,9 @@ import { bathCaution, planBath } from '../../core/bench/specialRuns'
 import { bathStep, isPressing, plainStep, releaseStep, strongStep } from '../../core/crates/triage'
 import type { StartRun } from '../../core/bench/bench.schema'
 import { useLimits } from '../api/sharedReads'
+import { Button } from '../ui/Button'
+import { ChoiceField } from '../ui/Field'
+import { Notice } from '../ui/Notice'
 import { Refused } from '../ui/RuleRefusal'
 import { useGoOn } from '../ui/useGoOn'
 import { useUnits } from '../ui/useUnits'
@@ -42,7 +44,7 @@ export function FirstResponse(props: Props) {
           <strong>First: {triage.step}.</strong> Because: {triage.reasons.join(', ')}. {triage.cautions.join(' ')}
         </p>
       )}
-      {tank !== null ? <Responses {...props} /> : isSaid && <p className="notice">No tank is planned: choose it above.</p>}
+      {tank !== null ? <Responses {...props} /> : isSaid && <Notice>No tank is planned: choose it above.</Notice>}
     </section>
   )
 }
@@ -78,25 +80,25 @@ function Responses({ subject, delivery, advice, figures, words, quick, isReady }
     <>
       {triage?.step === releaseStep && (
         <div className="entry-buttons">
-          <Button className="act" disabled={!quick || !isReady} onClick={() => quick && release(quick)}>
+          <Button look="act" disabled={!quick || !isReady} onClick={() => quick && release(quick)}>
             {quick ? `Release now: ${nameOfSchool(quick)}` : 'Release now'}
           </Button>
         </div>
       )}
       <div className="entry-buttons">
-        <Button className={isBathFirst && kind === null ? 'act' : ''} aria-pressed={kind === 'bath'} onClick={() => setKind(kind === 'bath' ? null : 'bath')}>
+        <Button look={isBathFirst && kind === null ? 'act' : 'plain'} aria-pressed={kind === 'bath'} onClick={() => setKind(kind === 'bath' ? null : 'bath')}>
           First-response bath
         </Button>
         {triage?.step === strongStep && (
-          <button type="button" className="button" aria-pressed={kind === 'dip'} onClick={() => setKind(kind === 'dip' ? null : 'dip')}>
+          <Button aria-pressed={kind === 'dip'} onClick={() => setKind(kind === 'dip' ? null : 'dip')}>
             Entry dip
-          </button>
+          </Button>
         )}
-        <button type="button" className="button" disabled={!isReady} onClick={() => void begin({ kind: 'look', vessel: 'their own bags', vesselL: 1, isDark: false })}>
+        <Button disabled={!isReady} onClick={() => void begin({ kind: 'look', vessel: 'their own bags', vesselL: 1, isDark: false })}>
           Look through the bag
-        </button>
+        </Button>
       </div>
-      {kind && !question && <p className="notice">{delivery.water.why} A bath is made of water like the bag’s.</p>}
+      {kind && !question && <Notice>{delivery.water.why} A bath is made of water like the bag’s.</Notice>}
       {kind && question && <BathPlan key={kind} kind={kind} subject={subject} bag={nominalOf(question)} isRead={question.measured.salinityPpt !== undefined && question.measured.tempC !== undefined} isFirst={isBathFirst} isReady={isReady} onBegin={(runKind, agentId, vesselL) => void begin({ kind: runKind, agentId, vessel: 'bath', vesselL })} />}
       <Refused problem={refused?.problem ?? null} mayRescue onAgain={(against) => refused && void begin({ ...refused.body, ...(against ?? {}) })} />
     </>
@@ -133,17 +135,14 @@ function BathPlan({ kind, subject, bag, isRead, isFirst, isReady, onBegin }: Bat
           No agent is entered for a {kind}. <Link to="/setup/agents">Setup, Agents</Link>: strength, level and minutes from the label of your product.
         </p>
       ) : (
-        <label className="reading">
-          <span>agent</span>
-          <select className="form-select" value={agentId} onChange={(event) => setAgent(event.currentTarget.value)}>
-            <option value="">choose</option>
-            {agents.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <ChoiceField label="agent" size="hand" value={agentId} onChange={setAgent}>
+          <option value="">choose</option>
+          {agents.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </ChoiceField>
       )}
       {plan && !plan.ok && <p role="alert">{plan.reason}</p>}
       {plan?.ok && (
@@ -155,12 +154,12 @@ function BathPlan({ kind, subject, bag, isRead, isFirst, isReady, onBegin }: Bat
           {isRead ? '' : ' (not read: read the bag and make it to that)'}. Then acclimated to {to} from there.{agent?.cautions ? ` Cautions: ${agent.cautions}` : ''}
         </p>
       )}
-      {plan?.ok && plan.withCare.length > 0 && <p className="notice is-watch">{plan.withCare.join(', ')}: {agent?.substance} with care only, while they eat and are watched.</p>}
-      {kinds.some(({ animal }) => animal === null || animal === undefined) && <p className="notice is-watch">The species book does not say what animal this is: no dye and no dip for shrimp, crabs, snails or the like.</p>}
-      {plan?.ok && agent?.substance === null && <p className="notice is-watch">Whether they bear it is not known: Setup, Agents does not say what {agent.name} counts as.</p>}
-      <p className="notice">{bathCaution}</p>
+      {plan?.ok && plan.withCare.length > 0 && <Notice level="watch">{plan.withCare.join(', ')}: {agent?.substance} with care only, while they eat and are watched.</Notice>}
+      {kinds.some(({ animal }) => animal === null || animal === undefined) && <Notice level="watch">The species book does not say what animal this is: no dye and no dip for shrimp, crabs, snails or the like.</Notice>}
+      {plan?.ok && agent?.substance === null && <Notice level="watch">Whether they bear it is not known: Setup, Agents does not say what {agent.name} counts as.</Notice>}
+      <Notice>{bathCaution}</Notice>
       {kind === 'dip' && <p className="aside-word">Offered because every bag was found strong. Never for weak fish.</p>}
-      <Button className={isFirst && plan?.ok ? 'act' : ''} disabled={!plan?.ok || !isReady} onClick={() => plan?.ok && onBegin(kind, agentId, plan.litres * 1.5)}>
+      <Button look={isFirst && plan?.ok ? 'act' : 'plain'} disabled={!plan?.ok || !isReady} onClick={() => plan?.ok && onBegin(kind, agentId, plan.litres * 1.5)}>
         Start the {kind}
       </Button>
     </div>

@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import type { RunView } from '../../core/bench/benchView'
 import type { Limits } from '../../core/limits/houseLimits'
+import { Button, ButtonLink } from '../ui/Button'
 import { VesselLane } from '../ui/VesselLane'
 import { AlarmRow } from './AlarmRow'
 import { laneOf, runTitle, runTo, runWay, timerOf } from './laneWords'
@@ -40,13 +41,13 @@ export function LaneCard({ run, limits }: { run: RunView; limits: Limits }) {
             <small>{now.step.detail}</small>
           </p>
           {needsMore ? (
-            <Link to={to} className="hand-button act">
+            <ButtonLink to={to} look="act" size="hand">
               {now.step.countsOut ? 'Count out' : 'Decide'}
-            </Link>
+            </ButtonLink>
           ) : (
-            <button type="button" className={timer.isOver || now.dueAtMs === null ? 'hand-button act' : 'hand-button'} aria-label={`done: ${now.step.title}, run ${run.number}`} onClick={() => doStep(now.index, now.step?.title ?? '')}>
+            <Button look={timer.isOver || now.dueAtMs === null ? 'act' : 'plain'} size="hand" aria-label={`done: ${now.step.title}, run ${run.number}`} onClick={() => doStep(now.index, now.step?.title ?? '')}>
               Done
-            </button>
+            </Button>
           )}
         </div>
       )}

@@ -1,6 +1,8 @@
 import { useState } from 'react'
 import type { RunView } from '../../core/bench/benchView'
 import { sentenceOf } from '../api/ApiProblem'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Notice'
 import { ReadingField } from '../ui/ReadingField'
 import { readMeter, useRunWrites } from './useBench'
 
@@ -58,24 +60,24 @@ export function ReadVessel({ run }: { run: RunView }) {
       <div className="read-buttons">
         {(['tempC', 'salinityPpt'] as const).map((key) => (
           <span key={key} className="step-pair" role="group" aria-label={key === 'tempC' ? 'step the temperature' : 'step the salinity'}>
-            <button type="button" className="hand-button" aria-label={key === 'tempC' ? 'cooler' : 'fresher'} onClick={() => stepBy(key, -1)}>
+            <Button size="hand" aria-label={key === 'tempC' ? 'cooler' : 'fresher'} onClick={() => stepBy(key, -1)}>
               −
-            </button>
+            </Button>
             <span>{key === 'tempC' ? 'temp.' : 'sal.'}</span>
-            <button type="button" className="hand-button" aria-label={key === 'tempC' ? 'warmer' : 'saltier'} onClick={() => stepBy(key, 1)}>
+            <Button size="hand" aria-label={key === 'tempC' ? 'warmer' : 'saltier'} onClick={() => stepBy(key, 1)}>
               +
-            </button>
+            </Button>
           </span>
         ))}
-        <button type="button" className="hand-button" onClick={() => void fromMeter()}>
+        <Button size="hand" onClick={() => void fromMeter()}>
           meter <small>simulated</small>
-        </button>
-        <button type="button" className="hand-button" disabled={Object.values(draft).every((value) => value === null)} onClick={record}>
+        </Button>
+        <Button size="hand" disabled={Object.values(draft).every((value) => value === null)} onClick={record}>
           Record reading
-        </button>
+        </Button>
       </div>
       {isSimulated && <p className="aside-word">From the simulated bench meter; it is marked so in the books.</p>}
-      {problem && <p role="alert" className="form-problem">{problem}</p>}
+      <Problem>{problem}</Problem>
     </section>
   )
 }

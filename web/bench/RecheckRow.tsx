@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import type { RecheckView } from '../../core/bench/benchView'
 import { looksAfter } from '../../core/bench/expectedCourse'
 import { nowMs } from '../api/clock'
+import { Button } from '../ui/Button'
 import { formatSpan } from '../ui/format'
 import { useBenchWrites } from './useBench'
 
@@ -13,19 +14,19 @@ export function RecheckRow({ recheck }: { recheck: RecheckView }) {
   const isDue = recheck.dueAtMs <= nowMs()
   return (
     <li className="record recheck">
-      <button type="button" className={`today-row ${isDue ? 'is-act' : 'is-plan'}`} aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+      <Button look="bare" className={`record-row ${isDue ? 'is-act' : 'is-plan'}`} aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
         <span>
           <strong>{recheck.tankCodes.join(', ')}</strong> {recheck.species}, {recheck.label} after
           <small>usual by then: {recheck.usual}</small>
         </span>
-        <span className="today-aside">{isDue ? `due ${formatSpan(nowMs() - recheck.dueAtMs)} ago` : `in ${formatSpan(recheck.dueAtMs - nowMs())}`}</span>
-      </button>
+        <span>{isDue ? `due ${formatSpan(nowMs() - recheck.dueAtMs)} ago` : `in ${formatSpan(recheck.dueAtMs - nowMs())}`}</span>
+      </Button>
       {isOpen && (
         <div className="recheck-answers">
           {looksAfter.map((look) => (
-            <button key={look} type="button" className="hand-button" onClick={() => doRecheck(recheck.id, look, null)}>
+            <Button key={look} size="hand" onClick={() => doRecheck(recheck.id, look, null)}>
               {look}
-            </button>
+            </Button>
           ))}
           {recheck.tankCodes.map((code) => (
             <Link key={code} to={`/room/${code}`}>

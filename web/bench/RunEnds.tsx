@@ -1,9 +1,10 @@
 import { useState } from 'react'
 import type { RunView } from '../../core/bench/benchView'
-import { Form } from 'react-bootstrap'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
-import { Labelled } from '../ui/Labelled'
+import { Button } from '../ui/Button'
+import { ChoiceField, TextField } from '../ui/Field'
+import { Problem } from '../ui/Notice'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { TankOptions } from '../ui/TankOptions'
 import { runTo } from './laneWords'
@@ -17,22 +18,17 @@ export function Decide({ run }: { run: RunView }) {
   const decide = (outcome: 'add' | 'do not add'): void => void decideLook({ outcome, note: note || null }).catch((error: unknown) => setProblem(sentenceOf(error)))
   return (
     <section className="count-out" aria-label="Decide">
-      <label className="reading">
-        <span>
-          what was seen <small>may be left out</small>
-        </span>
-        <input value={note} maxLength={500} onChange={(event) => setNote(event.currentTarget.value)} />
-      </label>
-      {problem && <p role="alert" className="form-problem">{problem}</p>}
+      <TextField label="what was seen" isOptional size="hand" maxLength={500} value={note} onChange={setNote} />
+      <Problem>{problem}</Problem>
       <div className="thumb-bar">
-        <button type="button" className="hand-button" onClick={() => decide('do not add')}>
+        <Button size="hand" onClick={() => decide('do not add')}>
           <strong>Do not add</strong>
           <small>frees {runTo(run)}</small>
-        </button>
-        <button type="button" className="hand-button act" onClick={() => decide('add')}>
+        </Button>
+        <Button look="act" size="hand" onClick={() => decide('add')}>
           <strong>Add them</strong>
           <small>then choose how</small>
-        </button>
+        </Button>
       </div>
     </section>
   )
@@ -48,9 +44,9 @@ export function EndEarly({ run }: { run: RunView }) {
   const [problem, setProblem] = useState<unknown>(null)
   if (because === null)
     return (
-      <button type="button" className="quiet-button" onClick={() => setBecause('')}>
+      <Button look="quiet" onClick={() => setBecause('')}>
         end this run early
-      </button>
+      </Button>
     )
   const said = ruleRefusalOf(problem) ? null : errorsByField(problem)
   const stop = (against: AgainstRule | null): void => {
@@ -65,28 +61,22 @@ export function EndEarly({ run }: { run: RunView }) {
         stop(null)
       }}
     >
-      <Labelled label="why it ends" problem={said?.because ?? null}>
-        {(field) => <Form.Control {...field} value={because} maxLength={500} onChange={(event) => setBecause(event.currentTarget.value)} />}
-      </Labelled>
+      <TextField label="why it ends" problem={said?.because} maxLength={500} value={because} onChange={setBecause} />
       {run.inVessel > 0 && (
-        <Labelled label={`tank that the ${run.inVessel} fish of its vessel are in now`} problem={said?.tankId ?? null}>
-          {(field) => (
-            <Form.Select {...field} value={tankId} onChange={(event) => setTankId(event.currentTarget.value)}>
-              <option value="">choose</option>
-              <TankOptions tanks={room?.tanks ?? []} />
-            </Form.Select>
-          )}
-        </Labelled>
+        <ChoiceField label={`tank that the ${run.inVessel} fish of its vessel are in now`} problem={said?.tankId} value={tankId} onChange={setTankId}>
+          <option value="">choose</option>
+          <TankOptions tanks={room?.tanks ?? []} />
+        </ChoiceField>
       )}
       {run.inVessel > 0 && <p className="aside-word">They go there as many as the books have. Count them in their tank, and record the dead there.</p>}
-      <button type="submit" className="hand-button">
+      <Button type="submit" size="hand">
         End it
-      </button>
-      <button type="button" className="quiet-button" onClick={() => setBecause(null)}>
+      </Button>
+      <Button look="quiet" onClick={() => setBecause(null)}>
         leave it
-      </button>
+      </Button>
       <RuleRefusal problem={problem} mayRescue onAgain={stop} />
-      {problem !== null && said === null && ruleRefusalOf(problem) === null && <p role="alert" className="form-problem">{sentenceOf(problem)}</p>}
+      {problem !== null && said === null && ruleRefusalOf(problem) === null && <Problem>{sentenceOf(problem)}</Problem>}
     </form>
   )
 }

@@ -11,9 +11,12 @@ import type { Limits } from '../../core/limits/houseLimits'
 import { baseUnits, showChange } from '../../core/units/units'
 import { lowerFirst } from '../../core/words/lowerFirst'
 import { useAirlines, useLimits } from '../api/sharedReads'
+import { Button } from '../ui/Button'
 import { formatSpan } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { HandlingNotes } from '../ui/HandlingNotes'
+import { HandScreen } from '../ui/HandScreen'
+import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
 import { useTheme } from '../ui/useTheme'
@@ -26,8 +29,12 @@ import { ReadVessel } from './ReadVessel'
 import { Decide, EndEarly } from './RunEnds'
 import { RunStory } from './RunStory'
 import { useAlarms } from './useAlarms'
+import { spokenOf } from './spokenWords'
 import { useFollow, useRun, useRunWrites } from './useBench'
+import { useSpeech, type SpeechOnDevice } from './useSpeech'
 import { WaterNow } from './WaterNow'
+import './bench.css'
+import './run.css'
 
 /** One run: the clock, what to do now, what was read, what comes. */
 export function RunPage() {
@@ -50,6 +57,7 @@ export function RunPage() {
 function Run({ run, limits }: { run: RunView; limits: Limits }) {
   const { now, atMs } = useFollow(run, limits)
   const alarms = useAlarms(run, now, limits, atMs)
+  const speech = useSpeech(spokenOf(run, now, alarms))
   const { doStep, snooze, setFlow, setSwitch, undo } = useRunWrites(run.id)
   const airlines = useAirlines()
   const timer = timerOf(now, atMs)
@@ -61,23 +69,16 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
   const isCount = last?.kind === 'count' || (last?.kind === 'step' && run.plan.steps[last.stepIndex]?.countsOut === true)
   const gate = now.step?.gate
   const canStep = isOpen && now.step !== null && !now.step.countsOut && !isDeciding && (!gate || isGateOpen(run, gate))
-  useHotkeys('enter', (event) => {
-    if (!(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)) doStep(now.index, now.step?.title ?? '')
-  }, { enabled: canStep })
   useHotkeys('u', () => last && undo(last.id, last.kind), { enabled: Boolean(canStep && canUndo) })
   useHotkeys('z', () => alarms[0] && snooze(alarms[0].key), { enabled: alarms.length > 0 })
   return (
-    <div className="run hand-screen">
-      <header className="hand-head">
-        <Link to="/bench" aria-label="back to the bench" className="back-link">
-          ‹
-        </Link>
-        <h1>
-          {runTitle(run)} to {runTo(run)}
-        </h1>
-        <span>run {run.number}</span>
-      </header>
-      {(run.plan.kind === 'bath' || run.plan.kind === 'dip') && <p className="notice">{bathCaution}</p>}
+    <HandScreen
+      className="run"
+      title={`${runTitle(run)} to ${runTo(run)}`}
+      aside={<span>run {run.number}</span>}
+      back={{ to: '/bench', label: 'back to the bench' }}
+    >
+      {(run.plan.kind === 'bath' || run.plan.kind === 'dip') && <Notice>{bathCaution}</Notice>}
       <div className="run-clock">
         <p className={timer.isOver ? 'lane-timer is-over' : 'lane-timer'}>
           {timer.figure} <small>{timer.words}</small>
@@ -96,7 +97,7 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
             {runWay(run).toLowerCase()}, step {now.index + 1} of {run.plan.steps.length}
           </small>
           <p>{now.step.detail}</p>
-          {gate && !isGateOpen(run, gate) && <p className="notice is-watch">Read the tank below and record it: this step ends once it stands within {gate.withinPpt} ppt.</p>}
+          {gate && !isGateOpen(run, gate) && <Notice level="watch">Read the tank below and record it: this step ends once it stands within {gate.withinPpt} ppt.</Notice>}
           {now.pace && <PaceWords run={run} now={now} atMs={atMs} />}
           {now.advice && <p className="lane-alarm watch"><span>{now.advice}</span></p>}
         </section>
@@ -119,24 +120,34 @@ function Run({ run, limits }: { run: RunView; limits: Limits }) {
       )}
       <RunStory run={run} index={now.index} />
       {last && isCount && (!canStep || !isOpen) && (
-        <button type="button" className="hand-button undo-count" onClick={() => undo(last.id, 'the count')}>
+        <Button size="hand" className="undo-count" onClick={() => undo(last.id, 'the count')}>
           undo the count <small>the fish go back to where they were counted out</small>
-        </button>
+        </Button>
       )}
+      {isOpen && <Speech speech={speech} />}
       {isOpen && <EndEarly run={run} />}
       {canStep && now.step && (
         <div className="thumb-bar">
-          <button type="button" className="hand-button undo" disabled={!canUndo} onClick={() => last && undo(last.id, last.kind)}>
+          <Button size="hand" className="undo" disabled={!canUndo} onClick={() => last && undo(last.id, last.kind)}>
             undo <small>{canUndo && last ? last.kind : null}</small>
-          </button>
-          <button type="button" className="hand-button act" onClick={() => doStep(now.index, now.step?.title ?? '')}>
+          </Button>
+          <Button look="act" size="hand" onClick={() => doStep(now.index, now.step?.title ?? '')}>
             <strong>Done: {lowerFirst(now.step.title)}</strong>
             <small>{run.plan.steps[now.index + 1] ? `next: ${run.plan.steps[now.index + 1]?.title}` : 'the last step'}</small>
-          </button>
+          </Button>
         </div>
       )}
-    </div>
+    </HandScreen>
   )
+}
+
+/** Whether this device says the next step aloud; not there where a browser cannot speak. */
+function Speech({ speech: { canSpeak, isOn, toggle } }: { speech: SpeechOnDevice }) {
+  return canSpeak ? (
+    <Button look="quiet" className="speech" onClick={toggle}>
+      say the next step aloud: {isOn ? 'on' : 'off'}
+    </Button>
+  ) : null
 }
 
 function OutAt({ run, outAtMs }: { run: RunView; outAtMs: number }) {
@@ -152,9 +163,9 @@ function LightsOffer() {
   const { isLightsOff, toggle } = useTheme()
   if (isLightsOff) return null
   return (
-    <button type="button" className="hand-button" onClick={toggle}>
+    <Button size="hand" onClick={toggle}>
       lights are low: dim this screen
-    </button>
+    </Button>
   )
 }
 
@@ -194,8 +205,8 @@ const dripQuery = (run: RunView, now: RunNow): string => {
 
 function Switch({ label, isOn, onChange }: { label: string; isOn: boolean; onChange: (isOn: boolean) => void }) {
   return (
-    <button type="button" className="hand-button" aria-pressed={isOn} onClick={() => onChange(!isOn)}>
+    <Button size="hand" aria-pressed={isOn} onClick={() => onChange(!isOn)}>
       {label}: {isOn ? 'in' : 'out'}
-    </button>
+    </Button>
   )
 }

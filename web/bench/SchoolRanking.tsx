@@ -2,6 +2,7 @@ import { memo } from 'react'
 import type { JudgedSchool, Verdict } from '../../core/acclimation/judge'
 import type { SpeciesLimits } from '../../core/acclimation/figures'
 import { figureAndLimit } from '../../core/acclimation/sentences'
+import { Button } from '../ui/Button'
 import { useUnits } from '../ui/useUnits'
 import { inOrder } from './SchoolTable'
 
@@ -48,7 +49,7 @@ function RankingRow({ school, limits, isChosen, isRecommended, onChoose }: RowPr
   const { figure, value, limit } = figureAndLimit(school, limits, useUnits().display)
   const isUnder = school.worst < 1
   return (
-    <button type="button" role="radio" aria-checked={isChosen} className={`ranking-row ${isUnder ? '' : 'is-over'}`} onClick={onChoose}>
+    <Button look="bare" role="radio" aria-checked={isChosen} className={`ranking-row ${isUnder ? '' : 'is-over'}`} onClick={onChoose}>
       <span className="ranking-name">
         {school.name}
         {isRecommended && <small> recommended</small>}
@@ -61,6 +62,6 @@ function RankingRow({ school, limits, isChosen, isRecommended, onChoose }: RowPr
       <span className={isChosen ? 'ranking-words is-said' : 'ranking-words'}>
         {isUnder ? 'under' : 'over'}: {figure} {value}, limit {limit.replace(/ \(.*/, '')}
       </span>
-    </button>
+    </Button>
   )
 }

@@ -1,9 +1,9 @@
 import { memo } from 'react'
-import { Table } from 'react-bootstrap'
 import type { LimitName, SpeciesLimits } from '../../core/acclimation/figures'
 import type { JudgedSchool, Verdict } from '../../core/acclimation/judge'
 import { figureAndLimit } from '../../core/acclimation/sentences'
 import { spanWords } from '../../core/time/spanWords'
+import { Table } from '../ui/Table'
 import { useUnits, type Units } from '../ui/useUnits'
 
 interface Column {
@@ -56,7 +56,7 @@ export const SchoolTable = memo(function SchoolTable({ verdict, limits, advised 
     <section className="school-table">
       {!isBesideRanking && <h2>All schools in figures</h2>}
       <div className="table-responsive" role="region" aria-label="Figures of all schools" tabIndex={0}>
-        <Table className="record-table" aria-label="All schools in figures">
+        <Table aria-label="All schools in figures">
           <thead>
             <tr>
               <th scope="col">school</th>

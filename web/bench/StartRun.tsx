@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
 import type { Verdict } from '../../core/acclimation/judge'
 import { offeredSchools, type AcclimationQuestion } from '../../core/acclimation/question'
 import { nameOfSchool, type School } from '../../core/acclimation/schools'
@@ -9,8 +8,10 @@ import { mayBePooled } from '../../core/bench/fishRules'
 import type { Limits } from '../../core/limits/houseLimits'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useAirlines } from '../api/sharedReads'
+import { Button } from '../ui/Button'
+import { ChoiceField, TextField } from '../ui/Field'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
-import { Labelled } from '../ui/Labelled'
+import { Problem } from '../ui/Notice'
 import { plural } from '../ui/format'
 import { useGoOn } from '../ui/useGoOn'
 import { readNumber, useUnits } from '../ui/useUnits'
@@ -85,67 +86,53 @@ export function StartRun({ subject, figures, words, question, school, schools, v
   return (
     <section className="start-run" aria-label="Begin the run">
       {isOutside && (
-        <Labelled label="To whom" hint="the customer or the other room; the fish leave our books when they are counted out" problem={errors.toOutside ?? null}>
-          {(shared) => <Form.Control {...shared} value={toOutside} maxLength={80} onChange={(event) => setToOutside(event.currentTarget.value)} />}
-        </Labelled>
+        <TextField label="To whom" hint="the customer or the other room; the fish leave our books when they are counted out" problem={errors.toOutside} maxLength={80} value={toOutside} onChange={setToOutside} />
       )}
       {(isOpen || verdict === null) && (
         <div className="desk-fields">
-          <Labelled label="School" problem={errors.schoolKey ?? null}>
-            {(shared) => (
-              <Form.Select {...shared} value={school?.key ?? ''} onChange={(event) => onSchool(event.currentTarget.value)}>
-                {school === null && <option value="">choose</option>}
-                {offered.map((each) => (
-                  <option key={each.key} value={each.key}>
-                    {each.name}
-                  </option>
-                ))}
-              </Form.Select>
-            )}
-          </Labelled>
+          <ChoiceField label="School" problem={errors.schoolKey} value={school?.key ?? ''} onChange={onSchool}>
+            {school === null && <option value="">choose</option>}
+            {offered.map((each) => (
+              <option key={each.key} value={each.key}>
+                {each.name}
+              </option>
+            ))}
+          </ChoiceField>
           {usesVessel && (
             <>
-              <Labelled label="Vessel" problem={errors.vessel ?? null}>
-                {(shared) => <Form.Control {...shared} value={vessel} maxLength={80} onChange={(event) => setVessel(event.currentTarget.value)} />}
-              </Labelled>
-              <Labelled label="It holds" unit={units.label('volume')} hint={`${units.show('volume', usualL)} if left out`} problem={errors.vesselL ?? (typedL.trim() !== '' && !(readNumber(typedL) > 0) ? 'A volume above nothing' : null)}>
-                {(shared) => <Form.Control {...shared} inputMode="decimal" value={typedL} onChange={(event) => setTypedL(event.currentTarget.value)} />}
-              </Labelled>
-              <Labelled label="Airline" hint="drops in a millilitre, as counted" problem={errors.dropsPerMl ?? null}>
-                {(shared) => (
-                  <Form.Select {...shared} value={airlineId} onChange={(event) => setAirline(event.currentTarget.value)}>
-                    <option value="">nominal, 20 drops</option>
-                    {airlines.map((airline) => (
-                      <option key={airline.id} value={airline.id}>
-                        {airline.name}, {airline.dropsPerMl} drops
-                      </option>
-                    ))}
-                  </Form.Select>
-                )}
-              </Labelled>
+              <TextField label="Vessel" problem={errors.vessel} maxLength={80} value={vessel} onChange={setVessel} />
+              <TextField label="It holds" unit={units.label('volume')} hint={`${units.show('volume', usualL)} if left out`} problem={errors.vesselL ?? (typedL.trim() !== '' && !(readNumber(typedL) > 0) ? 'A volume above nothing' : null)} inputMode="decimal" value={typedL} onChange={setTypedL} />
+              <ChoiceField label="Airline" hint="drops in a millilitre, as counted" problem={errors.dropsPerMl} value={airlineId} onChange={setAirline}>
+                <option value="">nominal, 20 drops</option>
+                {airlines.map((airline) => (
+                  <option key={airline.id} value={airline.id}>
+                    {airline.name}, {airline.dropsPerMl} drops
+                  </option>
+                ))}
+              </ChoiceField>
             </>
           )}
         </div>
       )}
       <div className="entry-buttons">
-        <Button className={isFirst ? 'act' : ''} disabled={cannot !== null || isSending || !(vesselL > 0)} onClick={() => void begin()}>
+        <Button look={isFirst ? 'act' : 'plain'} disabled={cannot !== null || isSending || !(vesselL > 0)} onClick={() => void begin()}>
           Start: {school ? nameOfSchool(school) : 'choose a school'}
         </Button>
-        <button type="button" className="button" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        <Button aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           Vessel and school
-        </button>
+        </Button>
         {usesVessel && canPool && (
-          <button type="button" className="button" aria-pressed={isPooled} onClick={() => setPooled(!isPooled)}>
+          <Button aria-pressed={isPooled} onClick={() => setPooled(!isPooled)}>
             {isPooled ? `${plural(question.bags, 'bag')} in one vessel` : 'one bag at a time'}
-          </button>
+          </Button>
         )}
-        <button type="button" className="button" aria-pressed={isDark} onClick={() => setDark(!isDark)}>
+        <Button aria-pressed={isDark} onClick={() => setDark(!isDark)}>
           lights {isDark ? 'low' : 'on'}
-        </button>
+        </Button>
       </div>
       <RuleRefusal problem={refused} mayRescue onAgain={(against) => void begin(against)} />
       {cannot && <p className="aside-word">{cannot}</p>}
-      {problem && <p role="alert" className="form-problem">{problem}</p>}
+      <Problem>{problem}</Problem>
     </section>
   )
 }

@@ -9,6 +9,7 @@ import { planRun } from '../../core/bench/planRun'
 import { adviseRun } from '../../core/bench/runAdvice'
 import type { Limits } from '../../core/limits/houseLimits'
 import { useUnits } from '../ui/useUnits'
+import { Notice } from '../ui/Notice'
 import type { JudgeAnswer } from './answerQuestion'
 
 interface Props {
@@ -43,8 +44,8 @@ export const Verdict = memo(function Verdict({ answer, subject, question, chosen
           <h2>{delivery.first === 'release now' && chosen ? nameOfSchool(chosen) : verdict.schools.find(({ key }) => key === verdict.recommended)?.name}</h2>
           {/* The first action stands above already; it is not said twice. */}
           <p>{delivery.first === 'release now' ? releaseWords(delivery.sentence) : delivery.first === 'bath' ? `Without a bath: ${sentence}` : sentence}</p>
-          {delivery.asks.includes('salinity') && <p className="notice is-watch">{saltWords}</p>}
-          {delivery.asks.includes('temperature') && <p className="notice is-watch">{probeWords}</p>}
+          {delivery.asks.includes('salinity') && <Notice level="watch">{saltWords}</Notice>}
+          {delivery.asks.includes('temperature') && <Notice level="watch">{probeWords}</Notice>}
         </>
       )}
       <dl className="advice">

@@ -3,6 +3,7 @@ import type { RunView } from '../../core/bench/benchView'
 import type { RunNow } from '../../core/bench/followRun'
 import { unionisedMgL } from '../../core/water/ammonia'
 import { formatSpan } from '../ui/format'
+import { Table } from '../ui/Table'
 import { useUnits } from '../ui/useUnits'
 
 /** The water as the model has it, beside what was read. */
@@ -22,7 +23,7 @@ export function WaterNow({ run, now, atMs }: { run: RunView; now: RunNow; atMs: 
   // What was read goes with it, and the estimate for what was not.
   const ammoniaQuery = new URLSearchParams({ ph: (ph?.ph ?? water.ph).toFixed(2), tempC: (last('tempC')?.tempC ?? water.tempC).toFixed(1), salinityPpt: (last('salinityPpt')?.salinityPpt ?? water.salinityPpt).toFixed(1), ...(tan?.tanMgL != null ? { tan: String(tan.tanMgL) } : {}) }).toString()
   return (
-    <table className="water-now" aria-label="Water now">
+    <Table className="water-now" aria-label="Water now">
       <thead>
         <tr>
           <th scope="col">water</th>
@@ -65,6 +66,6 @@ export function WaterNow({ run, now, atMs }: { run: RunView; now: RunNow; atMs: 
           )}
         </tr>
       </tbody>
-    </table>
+    </Table>
   )
 }

@@ -1,12 +1,13 @@
 import { proxy, wrap } from 'comlink'
 import { startTransition, useCallback, useEffect, useRef, useState } from 'react'
+import { useStable } from '../ui/useStable'
 import { useUnits } from '../ui/useUnits'
 import type { Asked, JudgeAnswer, JudgeProgress } from './answerQuestion'
 import type { JudgeApi } from './judge.worker'
 
 /** Judges a delivery in a worker; a new question, or leaving the page, ends the one before. */
 export function useJudgement() {
-  const { display } = useUnits()
+  const units = useStable(useUnits().display)
   const worker = useRef<Worker | null>(null)
   const [answer, setAnswer] = useState<JudgeAnswer | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
@@ -19,7 +20,7 @@ export function useJudgement() {
   }, [])
   useEffect(() => cancel, [cancel])
 
-  const ask = (asked: Omit<Asked, 'units'>): void => {
+  const ask = useCallback((asked: Omit<Asked, 'units'>): void => {
     cancel()
     setAnswer(null)
     setProblem(null)
@@ -34,13 +35,13 @@ export function useJudgement() {
       if (next) startTransition(() => setAnswer(next))
     }
     void wrap<JudgeApi>(own)
-      .judge({ ...asked, units: display }, proxy(onProgress))
+      .judge({ ...asked, units }, proxy(onProgress))
       .then(() => worker.current === own && cancel())
       .catch(() => {
         if (worker.current !== own) return
         cancel()
         setProblem('The schools cannot be compared for these figures. Any of them can still be begun; judge by temperature and salinity, and by the fish.')
       })
-  }
+  }, [cancel, units])
   return { answer, problem, progress, /** Nothing answered yet, and nobody said that it is enough. */ isWaiting: !answer && (progress !== null || !isAsked), ask, cancel }
 }

@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react'
 import { behaviours, bodyConditions, looks, type Look } from '../../core/crates/crates.schema'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/Field'
 import { ReadingField } from '../ui/ReadingField'
 import { Stepper } from '../ui/Stepper'
 import type { BagDraft } from './bagDraft'
@@ -32,26 +34,23 @@ export function BagFields({ draft, onChange, photos }: { draft: BagDraft; onChan
       <div className="body-choice" role="group" aria-label="Body">
         <span>body</span>
         {bodyConditions.map((each) => (
-          <button key={each} type="button" className="hand-button" aria-pressed={draft.body === each} onClick={() => change({ body: draft.body === each ? null : each })}>
+          <Button key={each} size="hand" aria-pressed={draft.body === each} onClick={() => change({ body: draft.body === each ? null : each })}>
             {each}
-          </button>
+          </Button>
         ))}
       </div>
       <div className="body-choice behaviour" role="group" aria-label="Behaviour">
         {behaviours.map((each) => (
-          <button key={each} type="button" className="hand-button" aria-pressed={draft.behaviour === each} onClick={() => change({ behaviour: draft.behaviour === each ? null : each })}>
+          <Button key={each} size="hand" aria-pressed={draft.behaviour === each} onClick={() => change({ behaviour: draft.behaviour === each ? null : each })}>
             {each}
-          </button>
+          </Button>
         ))}
       </div>
       <div className="bag-aside">
         {photos}
         <BagMore draft={draft} onChange={change} />
       </div>
-      <label className="note-line">
-        note
-        <input value={draft.note ?? ''} maxLength={500} onChange={(event) => change({ note: event.currentTarget.value || null })} />
-      </label>
+      <TextField label="note" size="hand" className="note-line" maxLength={500} value={draft.note ?? ''} onChange={(note) => change({ note: note || null })} />
     </>
   )
 }
@@ -59,13 +58,13 @@ export function BagFields({ draft, onChange, photos }: { draft: BagDraft; onChan
 function DeadBox({ dead, onMore, onLess }: { dead: number; onMore: () => void; onLess: () => void }) {
   return (
     <div className={dead > 0 ? 'dead-box is-harm' : 'dead-box'}>
-      <button type="button" aria-label={`dead: ${dead}, one more`} onClick={onMore}>
+      <Button look="bare" aria-label={`dead: ${dead}, one more`} onClick={onMore}>
         dead <strong>{dead}</strong>
-      </button>
+      </Button>
       {dead > 0 && (
-        <button type="button" className="less" onClick={onLess}>
+        <Button look="bare" className="less" onClick={onLess}>
           one less
-        </button>
+        </Button>
       )}
     </div>
   )
@@ -81,9 +80,9 @@ const lookWords: Record<Look, { name: string; fine: string; concern: string }> =
 function LookToggle({ look, isConcern, onToggle }: { look: Look; isConcern: boolean; onToggle: () => void }) {
   const words = lookWords[look]
   return (
-    <button type="button" className="look" aria-pressed={isConcern} onClick={onToggle}>
+    <Button look="bare" className="look" aria-pressed={isConcern} onClick={onToggle}>
       <strong>{words.name}</strong>
       <small>{isConcern ? words.concern : words.fine}</small>
-    </button>
+    </Button>
   )
 }

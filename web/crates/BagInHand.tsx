@@ -3,6 +3,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import type { Look } from '../../core/crates/crates.schema'
 import type { BagView, CrateView } from '../../core/crates/crateView'
 import { releaseStep } from '../../core/crates/triage'
+import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { useGoOn } from '../ui/useGoOn'
 import { HandlingNotes } from '../ui/HandlingNotes'
@@ -55,7 +56,7 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, onExtr
   const releaseNow = (): void => {
     if (record(1)) goOn(`/bench/compare?line=${bag.lineId}&bag=${bag.id}`)
   }
-  useBagKeys({ page, record, change, draft, die, look, undoing, openSheet: setSheet, canSame: alike.length > 1, isSheetOpen: sheet !== null })
+  useBagKeys({ page, change, draft, die, look, undoing, openSheet: setSheet, canSame: alike.length > 1, isSheetOpen: sheet !== null })
 
   return (
     <div className="bag-in-hand" ref={page}>
@@ -64,32 +65,32 @@ export function BagInHand({ crate, bag, draft, onDraft, onRecord, onLine, onExtr
         <p>
           bag {bag.number} · list says {bag.listed} · {line?.tank ? `goes to ${line.tank.code}` : 'no tank yet'}
         </p>
-        <button type="button" className="hand-button other-line" onClick={() => setSheet('lines')}>
+        <Button size="hand" className="other-line" onClick={() => setSheet('lines')}>
           other fish
-        </button>
+        </Button>
         {line && <HandlingNotes of={[line]} />}
       </div>
       <BagFields draft={draft} onChange={onDraft} photos={<BagPhotos crateId={crate.id} bag={bag} />} />
       <div className="thumb-bar">
         <FirstStep triage={triage} onRelease={releaseNow} />
-        <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
+        <Button size="hand" className="undo" disabled={!undoing.label} onClick={undoing.undo}>
           undo <small>{undoing.label}</small>
-        </button>
-        <button type="button" className={isRelease ? 'hand-button' : 'hand-button act'} autoFocus onClick={() => record(1)}>
+        </Button>
+        <Button look={isRelease ? 'plain' : 'act'} size="hand" autoFocus onClick={() => record(1)}>
           <strong>{draft.alive} alive, next bag</strong>
           <small>{remark(draft, bag)}</small>
-        </button>
-        <button type="button" className="hand-button same" disabled={alike.length < 2} onClick={() => setSheet('same')}>
+        </Button>
+        <Button size="hand" className="same" disabled={alike.length < 2} onClick={() => setSheet('same')}>
           ×n the same
-        </button>
+        </Button>
       </div>
       <LineSheet crate={crate} isOpen={sheet === 'lines'} onClose={() => setSheet(null)} onLine={(lineId) => (setSheet(null), onLine(lineId))} onExtra={onExtra} />
       <Sheet title={`How many bags like this one? ${draft.alive} alive${draft.dead > 0 ? `, ${draft.dead} dead` : ''} each`} isOpen={sheet === 'same'} onClose={() => setSheet(null)}>
         <div className="number-choice">
           {alike.slice(1).map(({ id }, index) => (
-            <button key={id} type="button" className="hand-button" onClick={() => record(index + 2)}>
+            <Button key={id} size="hand" onClick={() => record(index + 2)}>
               {index + 2}
-            </button>
+            </Button>
           ))}
         </div>
       </Sheet>
@@ -112,19 +113,19 @@ function LineSheet({ crate, isOpen, onClose, onLine, onExtra }: { crate: CrateVi
       <ul className="line-choice">
         {lines.map(({ line, shut }) => (
           <li key={line.id}>
-            <button type="button" className="hand-button" onClick={() => onLine(line.id)}>
+            <Button size="hand" onClick={() => onLine(line.id)}>
               <strong>{line.species}</strong>
               <small>
                 {plural(shut, 'bag')} shut{line.tank ? `, to ${line.tank.code}` : ''}
               </small>
-            </button>
+            </Button>
           </li>
         ))}
         <li>
-          <button type="button" className="hand-button" onClick={onExtra}>
+          <Button size="hand" onClick={onExtra}>
             <strong>A bag that is not on the list</strong>
             <small>counted in as a line of its own</small>
-          </button>
+          </Button>
         </li>
       </ul>
     </Sheet>
@@ -133,7 +134,6 @@ function LineSheet({ crate, isOpen, onClose, onLine, onExtra }: { crate: CrateVi
 
 interface Keys {
   page: React.RefObject<HTMLDivElement | null>
-  record: (count: number) => boolean
   change: (part: Partial<BagDraft>) => void
   draft: BagDraft
   die: (by: 1 | -1) => void
@@ -144,12 +144,9 @@ interface Keys {
   isSheetOpen: boolean
 }
 
-/** Keys for a bench with a keyboard: Enter records, digits count, d dead, c b w f the looks, s same, o other fish, u undo. */
-function useBagKeys({ page, record, change, draft, die, look, undoing, openSheet, canSame, isSheetOpen }: Keys): void {
+/** Keys for a bench with a keyboard, beside Enter for the orange action: digits count, d dead, c b w f the looks, s same, o other fish, u undo. */
+function useBagKeys({ page, change, draft, die, look, undoing, openSheet, canSame, isSheetOpen }: Keys): void {
   const enabled = { enabled: !isSheetOpen }
-  useHotkeys('enter', (event) => {
-    if (!(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)) record(1)
-  }, { ...enabled, enableOnFormTags: ['input'] })
   useHotkeys('0,1,2,3,4,5,6,7,8,9', (event) => {
     const figure = page.current?.querySelector<HTMLInputElement>('input.figure')
     event.preventDefault()

@@ -1,6 +1,7 @@
 import { useState } from 'react'
-import { phInstruments, salinityInstruments } from '../../core/acclimation/question'
+import { phInstruments, salinityInstruments } from '../../core/acclimation/instruments'
 import { mishaps } from '../../core/crates/crates.schema'
+import { Button } from '../ui/Button'
 import { ReadingField } from '../ui/ReadingField'
 import { useSession } from '../api/session'
 import type { BagDraft } from './bagDraft'
@@ -14,25 +15,25 @@ export function BagMore({ draft, onChange }: { draft: BagDraft; onChange: (part:
   const [isOpen, setIsOpen] = useState(isFilled)
   return (
     <>
-      <button type="button" className="hand-button" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
+      <Button size="hand" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
         pH, ammonia, wrong fish
-      </button>
+      </Button>
       {isOpen && (
         <div className="bag-more">
           <div className="readings">
             <ReadingField label="pH" value={draft.ph ?? null} min={3} max={11} onChange={(ph) => onChange({ ph })} />
             <ReadingField label="ammonia" unit="mg/L N" value={draft.ammoniaMgL ?? null} min={0} max={100} onChange={(ammoniaMgL) => onChange({ ammoniaMgL })} />
-            <button type="button" className="hand-button" aria-pressed={draft.hasBinder === true} onClick={() => onChange({ hasBinder: draft.hasBinder ? null : true })}>
+            <Button size="hand" aria-pressed={draft.hasBinder === true} onClick={() => onChange({ hasBinder: draft.hasBinder ? null : true })}>
               binder in it
-            </button>
+            </Button>
           </div>
           <ReadBy label="salinity by" options={salinityInstruments} value={draft.salinityBy ?? instruments.salinityBy} onChange={(salinityBy) => onChange({ salinityBy })} />
           <ReadBy label="pH by" options={phInstruments} value={draft.phBy ?? instruments.phBy} onChange={(phBy) => onChange({ phBy })} />
           <div className="body-choice mishaps" role="group" aria-label="Not as listed">
             {mishaps.map((each) => (
-              <button key={each} type="button" className="hand-button" aria-pressed={draft.mishap === each} onClick={() => onChange({ mishap: draft.mishap === each ? null : each })}>
+              <Button key={each} size="hand" aria-pressed={draft.mishap === each} onClick={() => onChange({ mishap: draft.mishap === each ? null : each })}>
                 {mishapWords[each]}
-              </button>
+              </Button>
             ))}
           </div>
         </div>
@@ -47,9 +48,9 @@ function ReadBy<T extends string>({ label, options, value, onChange }: { label: 
     <div className="body-choice read-by" role="group" aria-label={label}>
       <span>{label}</span>
       {options.map((each) => (
-        <button key={each} type="button" className="hand-button" aria-pressed={value === each} onClick={() => onChange(each)}>
+        <Button key={each} size="hand" aria-pressed={value === each} onClick={() => onChange(each)}>
           {each}
-        </button>
+        </Button>
       ))}
     </div>
   )

@@ -2,6 +2,7 @@ import { addressOf } from '../../core/commands/declare'
 import { evidenceApi } from '../../core/crates/crates.api'
 import { useState } from 'react'
 import type { BagView } from '../../core/crates/crateView'
+import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
 import { PhotoButton } from './PhotoButton'
@@ -15,9 +16,9 @@ export function BagPhotos({ crateId, bag }: { crateId: string; bag: BagView }) {
     <>
       <PhotoButton label={`photo of bag ${bag.number}`} onPicture={(image) => addPhoto(bag.id, image, `picture of bag ${bag.number}`)} />
       {bag.photos.length > 0 && (
-        <button type="button" className="hand-button" onClick={() => setIsOpen(true)}>
+        <Button size="hand" onClick={() => setIsOpen(true)}>
           {plural(bag.photos.length, 'picture')}
-        </button>
+        </Button>
       )}
       <PhotoSheet crateId={crateId} bag={bag} isOpen={isOpen} onClose={() => setIsOpen(false)} />
     </>
@@ -32,9 +33,9 @@ function PhotoSheet({ crateId, bag, isOpen, onClose }: { crateId: string; bag: B
         {bag.photos.map((id) => (
           <li key={id}>
             <img src={addressOf(evidenceApi.readPhoto, { photoId: id })} alt={`bag ${bag.number}`} />
-            <button type="button" className="hand-button" onClick={() => removePhoto(id, `picture of bag ${bag.number} off`)}>
+            <Button size="hand" onClick={() => removePhoto(id, `picture of bag ${bag.number} off`)}>
               take it away
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

@@ -2,6 +2,8 @@ import { useState } from 'react'
 import { packings, packStates, unseenBox, type BoxFacts } from '../../core/crates/box.schema'
 import type { CrateView } from '../../core/crates/crateView'
 import { ApiProblem, currentOf, sentenceOf } from '../api/ApiProblem'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Notice'
 import { StaleChoice } from '../ui/StaleChoice'
 import { useCrateEdits } from './useCrates'
 
@@ -56,19 +58,15 @@ export function BoxForm({ crate }: { crate: CrateView }) {
           ))}
         </div>
       </div>
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem>{problem}</Problem>
     </section>
   )
 }
 
 const Answer = ({ label, isOn, isDisabled, onToggle }: { label: string; isOn: boolean; isDisabled: boolean; onToggle: () => void }) => (
-  <button type="button" className="hand-button" aria-pressed={isOn} disabled={isDisabled} onClick={onToggle}>
+  <Button size="hand" aria-pressed={isOn} disabled={isDisabled} onClick={onToggle}>
     {label}
-  </button>
+  </Button>
 )
 
 const wordsOf = (box: BoxFacts): string =>

@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import { Form, Table } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { claimClock, claimStates, type ClaimLine, type ClaimSheet, type ClaimStanding, type ClaimState, type ClaimView } from '../../core/crates/claim'
 import { addressOf } from '../../core/commands/declare'
@@ -7,22 +6,25 @@ import { evidenceApi } from '../../core/crates/crates.api'
 import type { CrateView } from '../../core/crates/crateView'
 import { ApiProblem, currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
-import { useRead } from '../api/useRead'
+import { Button, ButtonLink } from '../ui/Button'
+import { ChoiceField, TextField } from '../ui/Field'
 import { formatSpan, plural } from '../ui/format'
-import { Labelled } from '../ui/Labelled'
 import { Lead } from '../ui/Lead'
+import { Problem } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
+import { Table } from '../ui/Table'
 import { useFormat } from '../ui/useFormat'
 import { readNumber } from '../ui/useUnits'
 import { CrateTabs } from './CrateTabs'
-import { useCrate, useCrateEdits } from './useCrates'
+import { useClaim, useCrate, useCrateEdits } from './useCrates'
+import './crates.css'
 
 /** What a supplier is asked to make good: gathered from the bags, sent as a file, followed until it is settled. */
 export function ClaimPage() {
   const { crateId = '' } = useParams()
   const { crate } = useCrate(crateId)
-  const { data: claim, problem } = useRead(evidenceApi.readClaim, { params: { crateId } })
+  const { data: claim, problem } = useClaim(crateId)
   if (!crate || !claim) return problem ? <Trouble problem={problem} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the claim" />
   return (
     <>
@@ -36,12 +38,12 @@ export function ClaimPage() {
         <>
           <Sheet sheet={claim.sheet} />
           <p className="crate-links">
-            <a className="button" href={addressOf(evidenceApi.readClaimPdf, { crateId })}>
+            <ButtonLink href={addressOf(evidenceApi.readClaimPdf, { crateId })}>
               Sheet as PDF
-            </a>
-            <a className="button" href={addressOf(evidenceApi.readClaimCsv, { crateId })}>
+            </ButtonLink>
+            <ButtonLink href={addressOf(evidenceApi.readClaimCsv, { crateId })}>
               Sheet as CSV
-            </a>
+            </ButtonLink>
           </p>
           <StandingForm key={claim.version} crateId={crateId} claim={claim} />
         </>
@@ -63,7 +65,7 @@ function WhatToDo({ crate, claim }: { crate: CrateView; claim: ClaimView }) {
 function Sheet({ sheet }: { sheet: ClaimSheet }) {
   return (
     <>
-      <Table responsive className="record-table line-table claim-table">
+      <Table responsive className="line-table claim-table">
         <thead>
           <tr>
             <th scope="col">species</th>
@@ -135,32 +137,20 @@ function StandingForm({ crateId, claim }: { crateId: string; claim: ClaimView })
         />
       )}
       <div className="field-row">
-        <Labelled label="Claim is" problem={errors.state ?? null}>
-          {(shared) => (
-            <Form.Select {...shared} value={typed.state} onChange={(event) => setTyped({ ...typed, state: event.currentTarget.value as ClaimState })}>
-              {claimStates.map((state) => (
-                <option key={state}>{state}</option>
-              ))}
-            </Form.Select>
-          )}
-        </Labelled>
+        <ChoiceField label="Claim is" problem={errors.state} value={typed.state} onChange={(state) => setTyped({ ...typed, state: state as ClaimState })}>
+          {claimStates.map((state) => (
+            <option key={state}>{state}</option>
+          ))}
+        </ChoiceField>
         {typed.state === 'settled' && (
-          <Labelled label="Amount settled" problem={errors.settledAmount ?? null}>
-            {(shared) => <Form.Control {...shared} inputMode="decimal" value={typed.amount} onChange={(event) => setTyped({ ...typed, amount: event.currentTarget.value })} />}
-          </Labelled>
+          <TextField label="Amount settled" problem={errors.settledAmount} inputMode="decimal" value={typed.amount} onChange={(amount) => setTyped({ ...typed, amount })} />
         )}
-        <Labelled label="Note to the supplier" problem={errors.note ?? null} className="field is-wide">
-          {(shared) => <Form.Control {...shared} value={typed.note} maxLength={500} onChange={(event) => setTyped({ ...typed, note: event.currentTarget.value })} />}
-        </Labelled>
+        <TextField label="Note to the supplier" problem={errors.note} className="is-wide" maxLength={500} value={typed.note} onChange={(note) => setTyped({ ...typed, note })} />
       </div>
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
-      <button type="submit" className="button" disabled={stale !== null}>
+      <Problem>{problem}</Problem>
+      <Button type="submit" disabled={stale !== null}>
         Save the claim
-      </button>
+      </Button>
     </form>
   )
 }

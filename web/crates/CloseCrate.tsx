@@ -1,10 +1,14 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { claimClock } from '../../core/crates/claim'
-import { crateStage, type BagTotals, type CrateView } from '../../core/crates/crateView'
+import type { BagTotals, CrateView } from '../../core/crates/crateView'
+import { crateStage } from '../../core/crates/crateSummary'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
 import { useSession } from '../api/session'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/Field'
+import { Problem } from '../ui/Notice'
 import { formatSpan, plural } from '../ui/format'
 import { useCrateEdits } from './useCrates'
 
@@ -37,9 +41,9 @@ export function CloseCrate({ crate, totals }: { crate: CrateView; totals: BagTot
   if (stage === 'closed') {
     return recorder.role === 'lead' ? (
       <p>
-        <button type="button" className="quiet-button" onClick={() => void attempt(() => reopenCrate(crate.version))}>
+        <Button look="quiet" onClick={() => void attempt(() => reopenCrate(crate.version))}>
           open this crate again
-        </button>
+        </Button>
         {problem}
       </p>
     ) : null
@@ -51,19 +55,12 @@ export function CloseCrate({ crate, totals }: { crate: CrateView; totals: BagTot
         {totals.listed} {crate.hasList ? 'listed' : 'counted'}, {totals.alive} alive, {totals.dead} dead, {totals.short} short, {totals.extra} extra, {totals.placed} placed, {totals.inBags} still in bags.
       </p>
       {stage !== 'done' && (
-        <label className="note-line">
-          why now
-          <input value={because} maxLength={500} placeholder="needed while fish are in bags or bags are shut" onChange={(event) => setBecause(event.currentTarget.value)} />
-        </label>
+        <TextField label="why now" size="hand" maxLength={500} placeholder="needed while fish are in bags or bags are shut" value={because} onChange={setBecause} />
       )}
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
-      <button type="button" className="button" onClick={() => void attempt(() => closeCrate({ because: because.trim() || null, version: crate.version }))}>
+      <Problem>{problem}</Problem>
+      <Button onClick={() => void attempt(() => closeCrate({ because: because.trim() || null, version: crate.version }))}>
         Close the crate
-      </button>
+      </Button>
     </details>
   )
 }

@@ -6,6 +6,9 @@ import { sentenceOf } from '../api/ApiProblem'
 import { newKey } from '../api/newKey'
 import { useSession } from '../api/session'
 import { useNames } from '../api/sharedReads'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/Field'
+import { Problem } from '../ui/Notice'
 import { plural } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
 import { useGoOn } from '../ui/useGoOn'
@@ -100,41 +103,37 @@ export function CountIn({ crate, undoing, isExtra = false, onDone }: Props) {
         <SpeciesField value={species} onChange={(next) => keep({ ...bag, species: next })} />
       </div>
       <BagFields draft={draft} onChange={(next) => keep({ ...bag, draft: next })} photos={<HeldPictures pictures={pictures} onChange={(next) => keep({ ...bag, pictures: next })} />} />
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem>{problem}</Problem>
       <div className="thumb-bar">
         <FirstStep triage={triage} onRelease={releaseNow} />
-        <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undo}>
+        <Button size="hand" className="undo" disabled={!undoing.label} onClick={undo}>
           undo <small>{undoing.label}</small>
-        </button>
-        <button type="button" className={isRelease ? 'hand-button' : 'hand-button act'} onClick={() => void record()}>
+        </Button>
+        <Button look={isRelease ? 'plain' : 'act'} size="hand" onClick={() => void record()}>
           <strong>{draft.alive} alive, {isExtra ? 'back to the list' : 'next bag'}</strong>
           <small>{[draft.dead > 0 ? `${draft.dead} dead` : '', species.trim() || 'not named yet'].filter(Boolean).join(' · ')}</small>
-        </button>
+        </Button>
         {last && !isExtra ? (
-          <button type="button" className="hand-button same" onClick={() => setSheetOpen(true)}>
+          <Button size="hand" className="same" onClick={() => setSheetOpen(true)}>
             ×n like bag {last.number}
-          </button>
+          </Button>
         ) : (
-          <button type="button" className="hand-button same" disabled={!isExtra} onClick={onDone}>
+          <Button size="hand" className="same" disabled={!isExtra} onClick={onDone}>
             {isExtra ? 'leave it' : '×n like the last'}
-          </button>
+          </Button>
         )}
         {!isExtra && crate.bags.length > 0 && (
-          <button type="button" className="hand-button all-in" onClick={onDone}>
+          <Button size="hand" className="all-in" onClick={onDone}>
             all {plural(crate.bags.length, 'bag')} in, {inside} fish
-          </button>
+          </Button>
         )}
       </div>
       <Sheet title={`How many more like bag ${last?.number ?? ''}? ${last?.record?.alive ?? 0} ${lastLine?.species ?? ''}${last?.record?.dead ? `, ${last.record.dead} dead` : ''} each`} isOpen={isSheetOpen} onClose={() => setSheetOpen(false)}>
         <div className="number-choice">
           {Array.from({ length: mostAlike }, (_, index) => (
-            <button key={index} type="button" className="hand-button" onClick={() => repeat(index + 1)}>
+            <Button key={index} size="hand" onClick={() => repeat(index + 1)}>
               {index + 1}
-            </button>
+            </Button>
           ))}
         </div>
       </Sheet>
@@ -146,14 +145,13 @@ function SpeciesField({ value, onChange }: { value: string; onChange: (species: 
   const names = useNames('species')
   const listId = useId()
   return (
-    <label className="note-line species-line">
-      what is it
+    <>
       <datalist id={listId}>
         {names.map((name) => (
           <option key={name} value={name} />
         ))}
       </datalist>
-      <input value={value} list={listId} maxLength={80} placeholder="later, if nobody knows" onChange={(event) => onChange(event.currentTarget.value)} />
-    </label>
+      <TextField label="what is it" size="hand" className="species-line" list={listId} maxLength={80} placeholder="later, if nobody knows" value={value} onChange={onChange} />
+    </>
   )
 }

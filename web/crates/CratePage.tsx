@@ -1,16 +1,19 @@
 import { useState } from 'react'
-import { Form, Table } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
 import { addressOf } from '../../core/commands/declare'
 import { cratesApi } from '../../core/crates/crates.api'
-import { crateStage, totalBags, type BagTotals, type CrateStage, type CrateView, type LineView } from '../../core/crates/crateView'
+import { totalBags, type BagTotals, type CrateView, type LineView } from '../../core/crates/crateView'
+import { crateStage, type CrateStage } from '../../core/crates/crateSummary'
 import { sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
+import { ButtonLink } from '../ui/Button'
+import { ChoiceField } from '../ui/Field'
 import { formatSpan, plural, signed } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { Trouble, Waiting } from '../ui/PageState'
+import { Table } from '../ui/Table'
 import { TankOptions } from '../ui/TankOptions'
 import { useFormat } from '../ui/useFormat'
 import { BagStrip } from './BagStrip'
@@ -19,6 +22,7 @@ import { ClaimClockLine, CloseCrate } from './CloseCrate'
 import { CrateTabs } from './CrateTabs'
 import { IdentifyLine } from './IdentifyLine'
 import { useCrate, useCrateWrites, useTankChoices } from './useCrates'
+import './crates.css'
 
 /** A crate: where it stands against its list, line by line, and where its fish go. */
 export function CratePage() {
@@ -90,10 +94,10 @@ function CrateAction({ crate, totals }: { crate: CrateView; totals: BagTotals })
   if (stage === 'done' || stage === 'closed') return null
   return (
     <div className="thumb-bar page-action">
-      <Link className="hand-button act" to={`/crates/${crate.id}/unpack`}>
+      <ButtonLink look="act" size="hand" to={`/crates/${crate.id}/unpack`}>
         <strong>{labels[stage]}</strong>
         {stage === 'due' && <small>when the crate is here</small>}
-      </Link>
+      </ButtonLink>
     </div>
   )
 }
@@ -116,7 +120,7 @@ export function TotalsSentence({ totals, hasList }: { totals: BagTotals; hasList
 
 function LineTable({ crate }: { crate: CrateView }) {
   return (
-    <Table responsive className="record-table line-table">
+    <Table responsive className="line-table">
       <thead>
         <tr>
           <th scope="col">species</th>
@@ -181,11 +185,10 @@ function TankChoice({ crateId, line }: { crateId: string; line: LineView }) {
   const isRule = refused !== null && ruleRefusalOf(refused.problem) !== null
   return (
     <>
-      <Form.Select aria-label={`tank for ${line.species}`} value={line.tank?.id ?? ''} isInvalid={refused !== null} onChange={(event) => void choose(event.currentTarget.value || null)}>
+      <ChoiceField label={`tank for ${line.species}`} isLabelHidden problem={refused && !isRule ? sentenceOf(refused.problem) : null} value={line.tank?.id ?? ''} onChange={(tankId) => void choose(tankId || null)}>
         <option value="">no tank yet</option>
         <TankOptions tanks={tanks} />
-      </Form.Select>
-      {refused && !isRule && <Form.Control.Feedback type="invalid">{sentenceOf(refused.problem)}</Form.Control.Feedback>}
+      </ChoiceField>
       {refused && <RuleRefusal problem={refused.problem} onAgain={(against) => void choose(refused.tankId, against)} />}
     </>
   )

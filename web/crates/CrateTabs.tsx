@@ -1,4 +1,4 @@
-import { NavLink } from 'react-router'
+import { Tabs } from '../ui/Tabs'
 
 const pages = [
   ['', 'Crate'],
@@ -9,14 +9,4 @@ const pages = [
 ] as const
 
 /** The pages of one crate, in the order of the work. */
-export function CrateTabs({ crateId }: { crateId: string }) {
-  return (
-    <nav className="crate-tabs" aria-label="Pages of this crate">
-      {pages.map(([path, label]) => (
-        <NavLink key={path} to={`/crates/${crateId}${path}`} end>
-          {label}
-        </NavLink>
-      ))}
-    </nav>
-  )
-}
+export const CrateTabs = ({ crateId }: { crateId: string }) => <Tabs label="Pages of this crate" pages={pages.map(([path, label]) => ({ to: `/crates/${crateId}${path}`, label }))} />

@@ -1,13 +1,16 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { closedPage, summaryStage, type CrateStage, type CrateSummary } from '../../core/crates/crateView'
+import { closedPage } from '../../core/crates/crateView'
+import { summaryStage, type CrateStage, type CrateSummary } from '../../core/crates/crateSummary'
 import { nowMs } from '../api/clock'
+import { Button, ButtonLink } from '../ui/Button'
 import { formatSpan, plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
 import { useCrates } from './useCrates'
+import './crates.css'
 
 /** Every open crate, the newest closed ones, and the one to turn to. */
 export function CratesPage() {
@@ -19,9 +22,9 @@ export function CratesPage() {
       <Lead
         title="Crates"
         aside={
-          <Link className="button" to="/crates/new">
+          <ButtonLink to="/crates/new">
             New crate
-          </Link>
+          </ButtonLink>
         }
       >
         <NextCrate crates={crates} />
@@ -40,9 +43,9 @@ export function CratesPage() {
         </ul>
       )}
       {hasOlder && (
-        <button type="button" className="button" onClick={() => setClosed(closed + closedPage)}>
+        <Button onClick={() => setClosed(closed + closedPage)}>
           Older crates
-        </button>
+        </Button>
       )}
     </>
   )

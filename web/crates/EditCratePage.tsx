@@ -1,12 +1,14 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { Link, useParams } from 'react-router'
 import type { CrateView, LineView } from '../../core/crates/crateView'
 import { ApiProblem, currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
-import { FormProblem } from '../ui/Field'
+import { Button } from '../ui/Button'
+import { FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
+import { Problem } from '../ui/Notice'
 import { fromLocalMoment, toLocalMoment } from '../ui/localMoment'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
@@ -18,6 +20,7 @@ import { HeadFields, type TypedHead } from './HeadFields'
 import { draftOfLine, emptyLine, readDraft, type LineDraft } from './lineDraft'
 import { LineFields } from './LineFields'
 import { useCrate, useCrateEdits } from './useCrates'
+import './crates.css'
 
 /** A crate's head and lines, changed by hand. Each part is saved on its own. */
 export function EditCratePage() {
@@ -45,9 +48,9 @@ export function EditCratePage() {
         )}
       </ul>
       {!isAdding && (
-        <button type="button" className="button" onClick={() => setIsAdding(true)}>
+        <Button onClick={() => setIsAdding(true)}>
           Add a line
-        </button>
+        </Button>
       )}
     </>
   )
@@ -104,7 +107,7 @@ function CrateHeadForm({ crate }: { crate: CrateView }) {
       )}
       <HeadFields form={form} />
       <FormProblem form={form} />
-      <Button type="submit" className="act" disabled={form.formState.isSubmitting || stale !== null}>
+      <Button type="submit" look="act" disabled={form.formState.isSubmitting || stale !== null}>
         Save the crate
       </Button>
     </Form>
@@ -154,13 +157,13 @@ function EditLine({ crate, line }: { crate: CrateView; line: LineView }) {
   }
   return (
     <>
-      <button type="button" className="person-line" aria-expanded={draft !== null} onClick={() => (draft ? setDraft(null) : open())}>
+      <Button look="bare" className="person-line" aria-expanded={draft !== null} onClick={() => (draft ? setDraft(null) : open())}>
         <strong>{line.species}</strong>
         <span>
           {line.count} in {bags.length} {bags.length === 1 ? 'bag' : 'bags'}
           {[line.strain, line.origin, line.promisedTo && `promised to ${line.promisedTo}`].filter(Boolean).map((word) => `, ${word}`)}
         </span>
-      </button>
+      </Button>
       {draft && stale && (
         <StaleChoice
           one="line"
@@ -181,19 +184,15 @@ function EditLine({ crate, line }: { crate: CrateView; line: LineView }) {
         <div className="entry-form">
           <LineFields draft={draft} errors={errors} onChange={setDraft} />
           <RuleRefusal problem={refused} onAgain={(against) => void save(version, against)} />
-          {problem && (
-            <p className="form-problem" role="alert">
-              {problem}
-            </p>
-          )}
+          <Problem>{problem}</Problem>
           <div className="entry-buttons">
-            <button type="button" className="button" disabled={stale !== null} onClick={() => void save(version)}>
+            <Button disabled={stale !== null} onClick={() => void save(version)}>
               Save the line
-            </button>
+            </Button>
             {!isOpened && (
-              <button type="button" className="quiet-button" onClick={() => void send(() => removeLine(line.id, { version }))}>
+              <Button look="quiet" onClick={() => void send(() => removeLine(line.id, { version }))}>
                 take this line off
-              </button>
+              </Button>
             )}
           </div>
         </div>
@@ -215,18 +214,14 @@ function AddLine({ crate, onDone }: { crate: CrateView; onDone: () => void }) {
     <div className="entry-form">
       <LineFields draft={draft} errors={errors} onChange={setDraft} />
       <RuleRefusal problem={refused} onAgain={(against) => void save(against)} />
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem>{problem}</Problem>
       <div className="entry-buttons">
-        <button type="button" className="button" onClick={() => void save()}>
+        <Button onClick={() => void save()}>
           Add this line
-        </button>
-        <button type="button" className="quiet-button" onClick={onDone}>
+        </Button>
+        <Button look="quiet" onClick={onDone}>
           leave it
-        </button>
+        </Button>
       </div>
     </div>
   )

@@ -1,6 +1,6 @@
 import type { UseFormReturn } from 'react-hook-form'
 import { useNames } from '../api/sharedReads'
-import { Field } from '../ui/Field'
+import { FormField } from '../ui/FormField'
 
 /** What is known of a crate as a whole, as it is typed. */
 export interface TypedHead {
@@ -17,11 +17,11 @@ export function HeadFields({ form }: { form: UseFormReturn<TypedHead> }) {
   return (
     <>
       <div className="field-row">
-        <Field form={form} name="supplier" label="Supplier" list="suppliers" autoComplete="off" />
-        <Field form={form} name="packed" label="Packed" type="datetime-local" />
-        <Field form={form} name="expected" label="Expected" type="datetime-local" />
-        <Field form={form} name="carrier" label="Carrier" />
-        <Field form={form} name="note" label="Note" />
+        <FormField form={form} name="supplier" label="Supplier" list="suppliers" autoComplete="off" />
+        <FormField form={form} name="packed" label="Packed" type="datetime-local" />
+        <FormField form={form} name="expected" label="Expected" type="datetime-local" />
+        <FormField form={form} name="carrier" label="Carrier" />
+        <FormField form={form} name="note" label="Note" />
       </div>
       <datalist id="suppliers">
         {suppliers.map((name) => (

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
 import { PhotoButton } from './PhotoButton'
@@ -13,18 +14,18 @@ export function HeldPictures({ pictures, onChange }: { pictures: readonly string
     <>
       <PhotoButton label="photo of this bag" isFull={pictures.length >= mostHeld} onPicture={(image) => onChange([...pictures, image])} />
       {pictures.length > 0 && (
-        <button type="button" className="hand-button" onClick={() => setIsOpen(true)}>
+        <Button size="hand" onClick={() => setIsOpen(true)}>
           {plural(pictures.length, 'picture')}
-        </button>
+        </Button>
       )}
       <Sheet title="Pictures of this bag" isOpen={isOpen && pictures.length > 0} onClose={() => setIsOpen(false)}>
         <ul className="photo-list">
           {pictures.map((picture, index) => (
             <li key={picture.slice(-64)}>
               <img src={`data:image/jpeg;base64,${picture}`} alt={`picture ${index + 1}`} />
-              <button type="button" className="hand-button" onClick={() => onChange(pictures.filter((_, each) => each !== index))}>
+              <Button size="hand" onClick={() => onChange(pictures.filter((_, each) => each !== index))}>
                 take it away
-              </button>
+              </Button>
             </li>
           ))}
         </ul>

@@ -1,10 +1,11 @@
 import { useId, useState } from 'react'
-import { Form } from 'react-bootstrap'
 import { unidentified } from '../../core/crates/crates.schema'
 import type { CrateView, LineView } from '../../core/crates/crateView'
 import { identities, type Identity } from '../../core/setup/words'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useNames } from '../api/sharedReads'
+import { Button } from '../ui/Button'
+import { ChoiceField, TextField } from '../ui/Field'
 import { useCrateEdits } from './useCrates'
 
 /** Says what a lot is that was counted in without a name, and how sure one is. Its count stays as it is. */
@@ -26,38 +27,37 @@ export function IdentifyLine({ crate, line }: { crate: CrateView; line: LineView
   }
   if (!isOpen) {
     return (
-      <button type="button" className="quiet-button" onClick={() => setIsOpen(true)}>
+      <Button look="quiet" onClick={() => setIsOpen(true)}>
         {line.species === unidentified ? `name line ${line.position}` : `correct line ${line.position}`}
-      </button>
+      </Button>
     )
   }
   return (
-    <span className="identify">
+    <div className="identify">
       <datalist id={listId}>
         {names.map((name) => (
           <option key={name} value={name} />
         ))}
       </datalist>
-      <Form.Control aria-label={`what line ${line.position} is`} list={listId} value={species} maxLength={80} isInvalid={problem !== null} onChange={(event) => setSpecies(event.currentTarget.value)} />
-      <Form.Select aria-label={`how sure of line ${line.position}`} value={identity} onChange={(event) => setIdentity(event.currentTarget.value as Identity)}>
+      <TextField label={`what line ${line.position} is`} isLabelHidden problem={problem} list={listId} maxLength={80} value={species} onChange={setSpecies} />
+      <ChoiceField label={`how sure of line ${line.position}`} isLabelHidden value={identity} onChange={(sure) => setIdentity(sure as Identity)}>
         {identities.map((each) => (
           <option key={each}>{each}</option>
         ))}
-      </Form.Select>
+      </ChoiceField>
       {identity !== 'sure' && line.lookAlikes.length > 0 && (
         <small>
           Is it perhaps{' '}
           {line.lookAlikes.map((name) => (
-            <button key={name} type="button" className="quiet-button" onClick={() => setSpecies(name)}>
+            <Button key={name} look="quiet" onClick={() => setSpecies(name)}>
               {name}?
-            </button>
+            </Button>
           ))}
         </small>
       )}
-      <button type="button" className="button" onClick={() => void save()}>
+      <Button onClick={() => void save()}>
         Keep the name
-      </button>
-      {problem && <small role="alert">{problem}</small>}
-    </span>
+      </Button>
+    </div>
   )
 }

@@ -1,8 +1,7 @@
 import { useId, type ReactNode } from 'react'
-import { Form } from 'react-bootstrap'
 import { identities, origins } from '../../core/setup/words'
 import { useNames } from '../api/sharedReads'
-import { Labelled } from '../ui/Labelled'
+import { ChoiceField, TextField } from '../ui/Field'
 import { TankOptions } from '../ui/TankOptions'
 import type { LineDraft } from './lineDraft'
 import { useTankChoices } from './useCrates'
@@ -85,18 +84,13 @@ interface LineFieldProps {
   children?: ReactNode
 }
 
-function LineField({ label, value, problem, onChange, inputMode, list, hint, isWide = false, children }: LineFieldProps) {
-  return (
-    <Labelled label={label} hint={hint} problem={problem ?? null} className={isWide ? 'field is-wide' : 'field'}>
-      {(shared) =>
-        children ? (
-          <Form.Select {...shared} value={value} onChange={(event) => onChange(event.currentTarget.value)}>
-            {children}
-          </Form.Select>
-        ) : (
-          <Form.Control {...shared} value={value} inputMode={inputMode} list={list} autoComplete="off" onChange={(event) => onChange(event.currentTarget.value)} />
-        )
-      }
-    </Labelled>
+function LineField({ isWide = false, inputMode, list, children, ...field }: LineFieldProps) {
+  const className = isWide ? 'is-wide' : undefined
+  return children ? (
+    <ChoiceField {...field} className={className}>
+      {children}
+    </ChoiceField>
+  ) : (
+    <TextField {...field} className={className} inputMode={inputMode} list={list} />
   )
 }

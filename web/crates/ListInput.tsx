@@ -1,7 +1,8 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
 import { listFields, mappingProblem, type ListField, type ListMapping } from '../../core/crates/listMapping'
 import { ApiProblem } from '../api/ApiProblem'
+import { Button } from '../ui/Button'
+import { ChoiceField, FileField, TextField } from '../ui/Field'
 import { ListProblem, problemOf, type ListTrouble } from '../ui/ListProblem'
 import { MailboxList } from './MailboxList'
 import { readPackingList, type ListColumns, type ListRead } from './useCrates'
@@ -40,22 +41,9 @@ export function ListInput({ supplier, onRead, onLetter }: Props) {
   return (
     <fieldset className="list-input">
       <legend>Packing list</legend>
-      <Form.Group controlId="list-file" className="field">
-        <Form.Label>File, CSV or JSON</Form.Label>
-        <Form.Control
-          type="file"
-          accept=".csv,.txt,.json,text/csv,application/json"
-          onChange={(event) => {
-            const chosen = (event.currentTarget as HTMLInputElement).files?.[0]
-            if (chosen) take(chosen, null)
-          }}
-        />
-      </Form.Group>
-      <Form.Group controlId="list-text" className="field">
-        <Form.Label>or pasted, the first row naming the columns</Form.Label>
-        <Form.Control as="textarea" rows={4} value={text} spellCheck={false} placeholder={'species,count,bags,per bag,tank\nCherry barb,22,3,8,R1-02'} onChange={(event) => setText(event.currentTarget.value)} />
-      </Form.Group>
-      <Button type="button" className="button" disabled={text.trim() === ''} onClick={() => take(new Blob([text]), null)}>
+      <FileField label="File, CSV or JSON" accept=".csv,.txt,.json,text/csv,application/json" onFile={(chosen) => chosen && take(chosen, null)} />
+      <TextField label="or pasted, the first row naming the columns" rows={4} spellCheck={false} placeholder={'species,count,bags,per bag,tank\nCherry barb,22,3,8,R1-02'} value={text} onChange={setText} />
+      <Button disabled={text.trim() === ''} onClick={() => take(new Blob([text]), null)}>
         Read the list
       </Button>
       <MailboxList onPick={take} onProblem={(error) => setProblem(problemOf(error))} />
@@ -81,18 +69,14 @@ function Columns({ columns, isOpen, onChange }: { columns: ListColumns; isOpen: 
         {listFields.map((field) => {
           const at = mapping[field]
           return (
-            <label key={field}>
-              <span>{field}</span>
-              <Form.Select aria-label={`column for ${field}`} value={at ?? ''} onChange={(event) => choose(field, event.currentTarget.value)}>
-                <option value="">not in the list</option>
-                {heading.map((name, index) => (
-                  <option key={index} value={index}>
-                    {name.trim() || `column ${index + 1}`}
-                  </option>
-                ))}
-              </Form.Select>
-              <small>{at === undefined ? '' : sample[0]?.[at]}</small>
-            </label>
+            <ChoiceField key={field} label={<><span className="visually-hidden">column for </span>{field}</>} hint={at === undefined ? '' : sample[0]?.[at]} value={String(at ?? '')} onChange={(column) => choose(field, column)}>
+              <option value="">not in the list</option>
+              {heading.map((name, index) => (
+                <option key={index} value={index}>
+                  {name.trim() || `column ${index + 1}`}
+                </option>
+              ))}
+            </ChoiceField>
           )
         })}
       </div>

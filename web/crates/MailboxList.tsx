@@ -1,5 +1,6 @@
 import { useFormat } from '../ui/useFormat'
 import { readLetter, useMailbox } from './useCrates'
+import { Button } from '../ui/Button'
 
 interface Props {
   onPick: (list: Blob, letterId: string) => void
@@ -17,9 +18,9 @@ export function MailboxList({ onPick, onProblem }: Props) {
       <ul>
         {letters.map(({ id, name, atMs }) => (
           <li key={id}>
-            <button type="button" className="button" onClick={() => void readLetter(id).then((list) => onPick(list, id), onProblem)}>
+            <Button onClick={() => void readLetter(id).then((list) => onPick(list, id), onProblem)}>
               Read {name}
-            </button>{' '}
+            </Button>{' '}
             <span className="aside-word">{format.moment(atMs)}</span>
           </li>
         ))}

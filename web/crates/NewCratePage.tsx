@@ -1,11 +1,13 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
 import { ApiProblem } from '../api/ApiProblem'
 import { useSession } from '../api/session'
-import { FormProblem } from '../ui/Field'
+import { Button } from '../ui/Button'
+import { FormProblem } from '../ui/FormField'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { fromLocalMoment, toLocalMoment } from '../ui/localMoment'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { submitInto } from '../ui/submitInto'
@@ -16,6 +18,7 @@ import { draftOfRead, emptyLine, readDraft, type LineDraft } from './lineDraft'
 import { ListInput } from './ListInput'
 import { NewLines, type NewLine } from './NewLines'
 import { useCreateCrate, useFileLetter, type ListRead } from './useCrates'
+import './crates.css'
 
 interface Draft {
   lines: NewLine[]
@@ -100,29 +103,29 @@ export function NewCratePage() {
         <HeadFields form={form} />
         <ListInput supplier={supplier} onRead={takeList} onLetter={setLetterId} />
         {notices.map((notice) => (
-          <p key={notice} className="notice">
+          <Notice key={notice}>
             {notice}
-          </p>
+          </Notice>
         ))}
         <NewLines lines={lines} showsErrors={showsErrors} onChange={setLines} />
         <div className="entry-buttons">
-          <button type="button" className="button" onClick={addLine}>
+          <Button onClick={addLine}>
             Add a line by hand
-          </button>
+          </Button>
           {lines.length === 0 && (
-            <button type="button" className="button" disabled={form.formState.isSubmitting} onClick={() => void takeInUnlisted()}>
+            <Button disabled={form.formState.isSubmitting} onClick={() => void takeInUnlisted()}>
               No list: count it in
-            </button>
+            </Button>
           )}
           {lines.length > 0 && (
-            <button type="button" className="quiet-button" onClick={() => keep(null)}>
+            <Button look="quiet" onClick={() => keep(null)}>
               start over
-            </button>
+            </Button>
           )}
         </div>
         {refused === null ? <FormProblem form={form} /> : <RuleRefusal problem={refused} onAgain={decide} />}
         {lines.length > 0 && (
-          <Button type="submit" className="act take-in" disabled={form.formState.isSubmitting}>
+          <Button type="submit" look="act" className="take-in" disabled={form.formState.isSubmitting}>
             Take in {plural(lines.length, 'line')}, {plural(lines.reduce((sum, { draft }) => sum + bagsOf(draft), 0), 'bag')}
           </Button>
         )}

@@ -1,5 +1,7 @@
-import { Form, Table } from 'react-bootstrap'
+import { Button } from '../ui/Button'
+import { ChoiceField } from '../ui/Field'
 import { bringIntoView } from '../ui/ListProblem'
+import { Table } from '../ui/Table'
 import { TankOptions } from '../ui/TankOptions'
 import { readDraft, type LineDraft } from './lineDraft'
 import { LineFields } from './LineFields'
@@ -26,7 +28,7 @@ export function NewLines({ lines, showsErrors, onChange }: Props) {
   if (lines.length === 0) return null
   const replace = (next: NewLine): void => onChange(lines.map((line) => (line.id === next.id ? next : line)))
   return (
-    <Table responsive className="record-table new-lines" ref={bringIntoView}>
+    <Table responsive className="new-lines" ref={bringIntoView}>
       <thead>
         <tr>
           <th scope="col">species</th>
@@ -60,24 +62,24 @@ function LineRows({ line, showsErrors, onChange, onRemove }: { line: NewLine; sh
         <td className="number">{read.ok ? read.line.count : draft.count}</td>
         <td className="number">{draft.bags}</td>
         <td>
-          <Form.Select aria-label={`tank for ${draft.species}`} value={draft.tankId} onChange={(event) => edit({ ...draft, tankId: event.currentTarget.value })}>
+          <ChoiceField label={`tank for ${draft.species}`} isLabelHidden value={draft.tankId} onChange={(tankId) => edit({ ...draft, tankId })}>
             <option value="">choose later</option>
             <TankOptions tanks={tanks} />
-          </Form.Select>
+          </ChoiceField>
         </td>
         <td>
-          <button type="button" className="quiet-button" aria-expanded={line.isOpen} onClick={() => onChange({ ...line, isOpen: !line.isOpen })}>
+          <Button look="quiet" aria-expanded={line.isOpen} onClick={() => onChange({ ...line, isOpen: !line.isOpen })}>
             {line.isOpen ? 'close' : 'more'}
-          </button>
+          </Button>
         </td>
       </tr>
       {line.isOpen && (
         <tr>
           <td colSpan={5}>
             <LineFields draft={draft} errors={showsErrors && !read.ok ? read.errors : {}} onChange={edit} hasTank={false} />
-            <button type="button" className="quiet-button" onClick={onRemove}>
+            <Button look="quiet" onClick={onRemove}>
               take this line off
-            </button>
+            </Button>
           </td>
         </tr>
       )}
@@ -93,9 +95,9 @@ function NameHint({ line, onTake }: { line: NewLine; onTake: (species: string) =
     <>
       <small className="aside-word">{couldBe.length > 1 ? 'several kinds are called so' : 'new to the book'}</small>
       {couldBe.map((species) => (
-        <button key={species} type="button" className="quiet-button did-you-mean" onClick={() => onTake(species)}>
+        <Button key={species} look="quiet" className="did-you-mean" onClick={() => onTake(species)}>
           is it {species}?
-        </button>
+        </Button>
       ))}
     </>
   )

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { shrinkPicture } from './shrinkPicture'
+import { Problem } from '../ui/Notice'
 
 /** The camera, or a file: gives the picture shrunk, as base64, or says why it cannot be read. */
 export function PhotoButton({ label, isFull = false, onPicture }: { label: string; isFull?: boolean; onPicture: (image: string) => void }) {
@@ -15,7 +16,7 @@ export function PhotoButton({ label, isFull = false, onPicture }: { label: strin
   }
   return (
     <>
-      <label className="hand-button photo-button">
+      <label className="btn btn-plain btn-hand photo-button">
         photo
         <input
           type="file"
@@ -29,11 +30,7 @@ export function PhotoButton({ label, isFull = false, onPicture }: { label: strin
           }}
         />
       </label>
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem>{problem}</Problem>
     </>
   )
 }

@@ -2,6 +2,8 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import type { CrateView } from '../../core/crates/crateView'
 import { sentenceOf } from '../api/ApiProblem'
+import { Button, ButtonLink } from '../ui/Button'
+import { Notice, Problem } from '../ui/Notice'
 import { plural } from '../ui/format'
 import { Refused, type AgainstRule } from '../ui/RuleRefusal'
 import type { Undoing } from './BagInHand'
@@ -35,29 +37,29 @@ export function PlaceFish({ crate, undoing }: { crate: CrateView; undoing: Undoi
         ))}
       </ul>
       {onBench > 0 && (
-        <p className="notice">
+        <Notice>
           {onBench} fish are <Link to="/bench">on the bench</Link> and go to their tank from there.
-        </p>
+        </Notice>
       )}
       {homeless.length > 0 && (
-        <p className="notice">
+        <Notice>
           {homeless.map((line) => line.species).join(', ')}: no tank planned. <Link to={`/crates/${crate.id}`}>Choose {plural(homeless.length, 'tank')}</Link>, then place.
-        </p>
+        </Notice>
       )}
-      {inAll && <p role="alert" className="form-problem">{sentenceOf(refused.problem)}</p>}
+      {inAll && <Problem>{sentenceOf(refused.problem)}</Problem>}
       <div className="thumb-bar">
-        <button type="button" className="hand-button undo" disabled={!undoing.label} onClick={undoing.undo}>
+        <Button size="hand" className="undo" disabled={!undoing.label} onClick={undoing.undo}>
           undo <small>{undoing.label}</small>
-        </button>
+        </Button>
         {fish > 0 ? (
-          <button type="button" className="hand-button act" disabled={soundFish === 0} onClick={() => place(null, 'all fish as planned')}>
+          <Button look="act" size="hand" disabled={soundFish === 0} onClick={() => place(null, 'all fish as planned')}>
             <strong>{soundFish === fish ? `Place all ${fish} fish` : soundFish === 0 ? 'No tank takes its fish' : `Place ${soundFish} of ${fish} fish`}</strong>
             <small>{soundFish === fish ? `as planned, ${plural(shares.length, 'tank')}` : `${plural(shares.length - sound.length, 'tank breaks', 'tanks break')} a rule, see above`}</small>
-          </button>
+          </Button>
         ) : (
-          <Link className="hand-button act" to={homeless.length > 0 ? `/crates/${crate.id}` : '/room'}>
+          <ButtonLink look="act" size="hand" to={homeless.length > 0 ? `/crates/${crate.id}` : '/room'}>
             <strong>{homeless.length > 0 ? 'Choose tanks' : 'To the room'}</strong>
-          </Link>
+          </ButtonLink>
         )}
       </div>
     </div>
@@ -76,21 +78,21 @@ function Share({ crate, share, broken, problem, onPlace }: { crate: CrateView; s
       <span>
         <strong>{share.code}</strong> {share.fish} {[...new Set(share.species)].join(', ')}
       </span>
-      <Link className="hand-button" to={`/bench/compare?${query}`} aria-label={`acclimate ${share.species.join(', ')}`}>
+      <ButtonLink size="hand" to={`/bench/compare?${query}`} aria-label={`acclimate ${share.species.join(', ')}`}>
         acclimate
-      </Link>
-      <button type="button" className="hand-button" onClick={() => onPlace(null)}>
+      </ButtonLink>
+      <Button size="hand" onClick={() => onPlace(null)}>
         place
-      </button>
+      </Button>
       {problem === null && broken.length > 0 && (
-        <p className="notice is-watch">
+        <Notice level="watch">
           Breaks a rule: {broken.join('; ')}. Choose another tank under <Link to={`/crates/${crate.id}/tanks`}>Tanks</Link>, or press “place” to decide it.
-        </p>
+        </Notice>
       )}
       {outside.map((why) => (
-        <p key={why} className="notice is-watch">
+        <Notice key={why} level="watch">
           {why}.
-        </p>
+        </Notice>
       ))}
       <Refused problem={problem} mayRescue onAgain={onPlace} />
     </li>

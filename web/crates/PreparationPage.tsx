@@ -1,22 +1,24 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { deliveryApi } from '../../core/crates/crates.api'
 import type { PreparationKind, StepView } from '../../core/crates/preparation'
 import { sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
-import { useRead } from '../api/useRead'
+import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
+import { Problem } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
 import { CrateTabs } from './CrateTabs'
-import { useCrate, useCrateEdits } from './useCrates'
+import { useCrate, useCrateEdits, usePreparation } from './useCrates'
+import './crates.css'
+import './preparation.css'
 
 /** What has to be ready before a crate comes, each with its time and who did it. */
 export function PreparationPage() {
   const { crateId = '' } = useParams()
   const { crate } = useCrate(crateId)
-  const { data, problem } = useRead(deliveryApi.readPreparation, { params: { crateId } })
+  const { data, problem } = usePreparation(crateId)
   if (!crate || !data) return problem ? <Trouble problem={problem} back={{ to: '/crates', label: 'All crates' }} /> : <Waiting what="the preparation" />
   const open = data.steps.filter(({ done }) => done === null)
   const late = open.filter(({ dueAtMs }) => dueAtMs !== null && dueAtMs < nowMs())
@@ -42,24 +44,20 @@ function StepList({ crateId, steps }: { crateId: string; steps: StepView[] }) {
   }
   return (
     <>
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem>{problem}</Problem>
       <ul className="record-list steps" aria-label="Preparation">
         {steps.map((step) => {
           const isLate = step.done === null && step.dueAtMs !== null && step.dueAtMs < nowMs()
           return (
             <li key={step.key} className={step.done ? 'record is-done' : isLate ? 'record is-late' : 'record'}>
-              <button type="button" className="step" aria-pressed={step.done !== null} onClick={() => toggle(step)}>
+              <Button look="bare" className="step" aria-pressed={step.done !== null} onClick={() => toggle(step)}>
                 <span className="step-kind">{kindWords[step.kind]}</span>
                 <span>
                   <strong>{step.what}</strong>
                   <small>{step.why}</small>
                 </span>
                 <span className="step-when">{step.done ? `done, ${step.done.by}` : step.dueAtMs === null ? 'now' : `${isLate ? 'was due ' : 'by '}${format.moment(step.dueAtMs)}`}</span>
-              </button>
+              </Button>
               {step.key === 'tanks-chosen' && <Link to={`/crates/${crateId}/tanks`}>Choose tanks</Link>}
             </li>
           )

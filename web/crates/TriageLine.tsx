@@ -3,6 +3,7 @@ import type { CrateView, LineView } from '../../core/crates/crateView'
 import { hasInvertebrate } from '../../core/bench/fishRules'
 import { nowMs } from '../api/clock'
 import { useHouseLimits, useLimits } from '../api/sharedReads'
+import { Button } from '../ui/Button'
 import type { BagDraft } from './bagDraft'
 
 /** What the fish of the bag in hand need first; deaths count over the bags of their lot. Null until the limits are read. */
@@ -20,10 +21,10 @@ export function FirstStep({ triage, onRelease }: { triage: Triage | null; onRele
     <>
       <TriageLine triage={triage} />
       {triage?.step === releaseStep && (
-        <button type="button" className="hand-button act release-now" onClick={onRelease}>
+        <Button look="act" size="hand" className="release-now" onClick={onRelease}>
           <strong>Release this bag now</strong>
           <small>records it; the quickest way comes next</small>
-        </button>
+        </Button>
       )}
     </>
   )

@@ -1,8 +1,9 @@
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { totalBags, type CrateView } from '../../core/crates/crateView'
 import { nowMs } from '../api/clock'
 import { useSession } from '../api/session'
 import { formatSpan, plural } from '../ui/format'
+import { HandScreen } from '../ui/HandScreen'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useKept } from '../ui/useKept'
 import { BagInHand } from './BagInHand'
@@ -12,6 +13,8 @@ import { TotalsSentence } from './CratePage'
 import { CountIn } from './CountIn'
 import { PlaceFish } from './PlaceFish'
 import { useCrate, useCrateWrites } from './useCrates'
+import './crates.css'
+import './unpack.css'
 
 /** Unpacking: one bag after the other, then all fish into their tanks. */
 export function UnpackPage() {
@@ -50,16 +53,13 @@ function Unpack({ crate }: { crate: CrateView }) {
   const undoingPlacement = lastPlacement?.staffId === recorder.id ? { label: `placing ${lastPlacement.fish}`, undo: () => undoPlacement(lastPlacement.key) } : undoing
 
   return (
-    <div className="unpack hand-screen">
-      <header className="hand-head">
-        <Link to={`/crates/${crate.id}`} aria-label={`back to crate ${crate.number}`} className="back-link">
-          ‹
-        </Link>
-        <h1>
-          Crate {crate.number} · {crate.supplier}
-        </h1>
-        {crate.packedAtMs && <span>packed {formatSpan(nowMs() - crate.packedAtMs)}</span>}
-      </header>
+    <HandScreen
+      className="unpack"
+      title={`Crate ${crate.number} · ${crate.supplier}`}
+      aside={crate.packedAtMs && <span>packed {formatSpan(nowMs() - crate.packedAtMs)}</span>}
+      back={{ to: `/crates/${crate.id}`, label: `back to crate ${crate.number}` }}
+      entersFromLines
+    >
       <BagStrip crate={crate} currentId={bag?.id ?? null} />
       <p className="totals">
         <TotalsSentence totals={totalBags(crate.bags)} hasList={crate.hasList} />
@@ -73,7 +73,7 @@ function Unpack({ crate }: { crate: CrateView }) {
       ) : (
         <PlaceFish crate={crate} undoing={undoingPlacement} />
       )}
-    </div>
+    </HandScreen>
   )
 }
 

@@ -61,6 +61,15 @@ export function readPackingList(file: Blob, { supplier, mapping }: { supplier: s
   return fetchJson(addressOf(cratesApi.readList, {}, query), { method: 'POST', body: file })
 }
 
+/** What has to be ready before a crate comes. */
+export const usePreparation = (crateId: string) => useRead(deliveryApi.readPreparation, { params: { crateId } })
+
+/** Lines and tanks to choose among. A plan in the making must not be pulled away by what happens elsewhere; saving says when somebody was faster. */
+export const useTankChoice = (crateId: string) => useRead(deliveryApi.readTankChoice, { params: { crateId } }, { isDraft: true })
+
+/** What a supplier is asked to make good. */
+export const useClaim = (crateId: string) => useRead(evidenceApi.readClaim, { params: { crateId } })
+
 /** What lies in the suppliers' mailbox. */
 export const useMailbox = (): { letters: Letter[]; isSimulated: boolean } => useRead(mailboxApi.readMailbox, {}).data ?? { letters: [], isSimulated: true }
 /** The list that a supplier sent, as it came. */

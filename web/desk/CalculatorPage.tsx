@@ -7,7 +7,9 @@ import { useKept } from '../ui/useKept'
 import { useUnits, type Units } from '../ui/useUnits'
 import { TakeIntoRun } from './TakeIntoRun'
 import { FigureField } from '../ui/FigureField'
+import { Notice } from '../ui/Notice'
 import { readFigures } from '../ui/readFigures'
+import './desk.css'
 
 /** One calculation: its figures, its answer while one types, and what the answer rests on. */
 export function CalculatorPage() {
@@ -75,10 +77,10 @@ function PairNote({ lines }: { lines: readonly DeskLine[] }) {
   const figures = lines.map(({ value }) => value).filter((value): value is number => typeof value === 'number')
   const apart = Math.max(...figures) - Math.min(...figures)
   return (
-    <p className="notice">
+    <Notice>
       <strong>Which reference pair does the instrument have?</strong> It is printed on the glass or in its leaflet. Gravity compares the sample at the first temperature with pure water at the second, and both change with warmth, so the same reading is up to {apart.toFixed(1)} ppt apart between
       scales. Choose the pair above; the room’s own stands in Setup.
-    </p>
+    </Notice>
   )
 }
 
@@ -105,9 +107,9 @@ function Basis({ calculation: { formula, source, range, caution, isDose } }: { c
         </div>
       </dl>
       {isDose && (
-        <p className="notice">
+        <Notice>
           Follow the product’s label and a veterinarian; local law decides. This is arithmetic, no prescription. Aerate baths and never leave one unattended. Wear gloves and eye protection for formalin (toxic, suspected carcinogen) and concentrated peroxide.
-        </p>
+        </Notice>
       )}
     </section>
   )

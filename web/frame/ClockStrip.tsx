@@ -2,9 +2,9 @@ import { Link } from 'react-router'
 import type { DueItem } from '../../core/due/due'
 import { lowerFirst } from '../../core/words/lowerFirst'
 import { nowMs } from '../api/clock'
-import { useDue } from '../api/sharedReads'
 import { formatSpan, formatTimer } from '../ui/format'
 import { useTick } from '../ui/useTick'
+import { useDue } from './useDue'
 
 /** How long a clock is told to the second. */
 const toTheSecondMs = 600_000

@@ -2,20 +2,18 @@ import { Command } from 'cmdk'
 import { useState } from 'react'
 import { Modal } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import { findApi } from '../../core/find/find.api'
 import { useSession } from '../api/session'
-import { useRead } from '../api/useRead'
 import { screensFor } from './screens'
+import { useFind } from './useFind'
 
 /** Finds a tank, lot, crate, species or screen by a few letters, and goes there. */
-export function FindBox({ onClose }: { onClose: () => void }) {
+export default function FindBox({ onClose }: { onClose: () => void }) {
   const { recorder } = useSession()
   const navigate = useNavigate()
   const [words, setWords] = useState('')
   const asked = words.trim()
-  const { data, problem } = useRead(findApi.find, asked === '' ? null : { query: { q: asked } }, { keepsPrevious: true })
+  const { hits, problem } = useFind(asked)
   const screens = screensFor(recorder.role).filter(({ label }) => label.toLowerCase().includes(asked.toLowerCase()))
-  const hits = asked === '' ? [] : (data?.hits ?? [])
   const go = (to: string): void => {
     onClose()
     void navigate(to)

@@ -1,17 +1,25 @@
-import { useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { Link, NavLink, Outlet, useLocation } from 'react-router'
+import { NavLink, Outlet, useLocation } from 'react-router'
 import { useSession } from '../api/session'
 import { useLiveChanges } from '../api/useLiveChanges'
+import { Button, ButtonLink } from '../ui/Button'
+import { ahead, fetchAhead } from '../ui/ahead'
 import { Apart } from '../ui/Apart'
 import { Sheet } from '../ui/Sheet'
 import { useTheme } from '../ui/useTheme'
 import { ClockStrip } from './ClockStrip'
 import { OutboxTray } from './OutboxTray'
-import { FindBox } from './FindBox'
-import { Notices } from './Notices'
-import { KeysSheet } from './KeysSheet'
 import { screensFor } from './screens'
+import './frame.css'
+import './find.css'
+
+const Notices = lazy(() => import('./Notices'))
+const FindBox = lazy(ahead(() => import('./FindBox')))
+const KeysSheet = lazy(ahead(() => import('./KeysSheet')))
+
+/** Other screens are fetched once this one has had the network to itself for a moment. */
+const fetchAheadAfterMs = 1500
 
 /** What surrounds every screen: the rail (a bar at the bottom on phones), the clock strip, who is recording. */
 export function Frame() {
@@ -21,6 +29,10 @@ export function Frame() {
   // Hand screens use the whole phone: their own main action stands where the bar would be.
   const isHandScreen = /^\/(rounds|bench\/runs|crates\/[^/]+\/unpack)/.test(pathname)
   useEffect(() => void window.scrollTo(0, 0), [pathname])
+  useEffect(() => {
+    const timer = setTimeout(() => void fetchAhead(), fetchAheadAfterMs)
+    return () => clearTimeout(timer)
+  }, [])
   const [open, setOpen] = useState<'find' | 'keys' | 'more' | null>(null)
   useHotkeys(['/', 'ctrl+k', 'meta+k'], () => setOpen('find'), { preventDefault: true, useKey: true })
   useHotkeys('?', () => setOpen('keys'), { preventDefault: true, useKey: true })
@@ -40,19 +52,19 @@ export function Frame() {
           ))}
         </ul>
         <div className="rail-foot">
-          <button type="button" className="find-button" onClick={() => setOpen('find')}>
+          <Button look="bare" className="find-button" onClick={() => setOpen('find')}>
             find <kbd>/</kbd>
-          </button>
-          <button type="button" className="keys-button" onClick={() => setOpen('keys')}>
+          </Button>
+          <Button look="bare" className="keys-button" onClick={() => setOpen('keys')}>
             keys <kbd>?</kbd>
-          </button>
+          </Button>
           <ThemeSwitch />
-          <button type="button" className="more-button" onClick={() => setOpen('more')}>
+          <Button look="bare" className="more-button" onClick={() => setOpen('more')}>
             more
-          </button>
-          <button type="button" className="recorder" onClick={changeRecorder}>
+          </Button>
+          <Button look="bare" className="recorder" onClick={changeRecorder}>
             <small>recording</small> <strong>{recorder.name}</strong>
-          </button>
+          </Button>
         </div>
       </nav>
       <Apart what="The clock strip">
@@ -60,7 +72,9 @@ export function Frame() {
       </Apart>
       {open === 'find' && (
         <Apart what="The find box">
-          <FindBox onClose={() => setOpen(null)} />
+          <Suspense>
+            <FindBox onClose={() => setOpen(null)} />
+          </Suspense>
         </Apart>
       )}
       <Sheet title="More" isOpen={open === 'more'} onClose={() => setOpen(null)}>
@@ -68,20 +82,26 @@ export function Frame() {
           {screensFor(recorder.role)
             .filter((screen) => screen.isInMore)
             .map((screen) => (
-              <Link key={screen.to} to={screen.to} className="hand-button" onClick={() => setOpen(null)}>
+              <ButtonLink key={screen.to} to={screen.to} size="hand" onClick={() => setOpen(null)}>
                 {screen.label}
-              </Link>
+              </ButtonLink>
             ))}
-          <button type="button" className="hand-button" onClick={() => setOpen('find')}>
+          <Button size="hand" onClick={() => setOpen('find')}>
             find
-          </button>
+          </Button>
           <ThemeSwitch />
         </div>
       </Sheet>
-      <KeysSheet isOpen={open === 'keys'} onClose={() => setOpen(null)} />
+      {open === 'keys' && (
+        <Suspense>
+          <KeysSheet onClose={() => setOpen(null)} />
+        </Suspense>
+      )}
       <main>
         <Apart what="What waits on this device">
-          <Notices />
+          <Suspense>
+            <Notices />
+          </Suspense>
           <OutboxTray />
         </Apart>
         <Outlet />
@@ -93,8 +113,8 @@ export function Frame() {
 function ThemeSwitch() {
   const { isLightsOff, toggle } = useTheme()
   return (
-    <button type="button" className="theme-switch" onClick={toggle}>
+    <Button look="bare" className="theme-switch" onClick={toggle}>
       {isLightsOff ? 'lights on' : 'lights off'}
-    </button>
+    </Button>
   )
 }

@@ -1,13 +1,13 @@
-import { keepingApi } from '../../core/keeping/keeping.api'
 import { noticeWords } from '../../core/keeping/noticeWords'
 import { useSession } from '../api/session'
-import { useWrite } from '../api/useOutbox'
+import { Button } from '../ui/Button'
 import { useFormat } from '../ui/useFormat'
+import { useSeeNotice } from './useSeeNotice'
 
 /** What went wrong with the room's own keeping, on every screen until a lead has put it away. */
-export function Notices() {
+export default function Notices() {
   const { notices, recorder } = useSession()
-  const write = useWrite()
+  const seeNotice = useSeeNotice()
   const format = useFormat()
   return notices.map(({ id, facts }) => {
     const { what, then } = noticeWords(facts, format.moment)
@@ -17,9 +17,9 @@ export function Notices() {
           <strong>{what}</strong> {then}
         </span>
         {recorder.role === 'lead' && (
-          <button type="button" onClick={() => void write(keepingApi.seeNotice, { params: { noticeId: id }, label: 'a notice put away', body: {} }, { refusals: 'tray' })}>
+          <Button look="bare" onClick={() => seeNotice(id)}>
             put away
-          </button>
+          </Button>
         )}
       </p>
     )

@@ -1,11 +1,14 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { outbox, useOutboxSnapshot } from '../api/useOutbox'
 import { useSession } from '../api/session'
 import type { OutboxSnapshot } from '../api/outbox'
 import type { OutboxEntry } from '../api/outboxEntry'
+import { Button } from '../ui/Button'
+import { ahead } from '../ui/ahead'
 import { plural } from '../ui/format'
-import { PinSheet } from '../ui/PinSheet'
 import { useFormat } from '../ui/useFormat'
+
+const PinSheet = lazy(ahead(() => import('../ui/PinSheet')))
 
 /** Says what waits on this device and why, and what the server refused. Quiet while all is sent. */
 export function OutboxTray() {
@@ -21,13 +24,17 @@ export function OutboxTray() {
   const sentence = sentenceFor(waits, waitsFor, serverNowMs === null ? '' : format.moment(serverNowMs))
   return (
     <div aria-live="polite">
-      <PinSheet isOpen={state === 'unidentified' && isOwn && next?.key !== leftKey} onClose={() => setLeftKey(next?.key ?? null)} />
+      {state === 'unidentified' && isOwn && next?.key !== leftKey && (
+        <Suspense>
+          <PinSheet isOpen onClose={() => setLeftKey(next?.key ?? null)} />
+        </Suspense>
+      )}
       {sentence && (
         <p className="tray is-waiting">
           <span>{sentence}</span>
-          {state === 'unidentified' && person && <button type="button" onClick={isOwn ? () => setLeftKey(null) : changeRecorder}>enter a PIN</button>}
-          {state === 'unidentified' && !person && next && <button type="button" onClick={() => outbox.giveUp(next.key)}>give up {next.label}</button>}
-          {state === 'ahead' && <button type="button" onClick={outbox.putOnServerClock}>use the server’s time</button>}
+          {state === 'unidentified' && person && <Button look="bare" onClick={isOwn ? () => setLeftKey(null) : changeRecorder}>enter a PIN</Button>}
+          {state === 'unidentified' && !person && next && <Button look="bare" onClick={() => outbox.giveUp(next.key)}>give up {next.label}</Button>}
+          {state === 'ahead' && <Button look="bare" onClick={outbox.putOnServerClock}>use the server’s time</Button>}
         </p>
       )}
       {stuck[0] && (
@@ -35,9 +42,9 @@ export function OutboxTray() {
           <span>
             <strong>Not recorded yet: {namesOf(stuck)}.</strong> The server fails at {stuck.length === 1 ? 'it' : 'them'}. Kept on this device and tried again; what you record after goes on.
           </span>
-          <button type="button" onClick={() => stuck[0] && outbox.giveUp(stuck[0].key)}>
+          <Button look="bare" onClick={() => stuck[0] && outbox.giveUp(stuck[0].key)}>
             give up {stuck[0].label}
-          </button>
+          </Button>
         </p>
       )}
       {refused.map(({ entry, reason }) => (
@@ -45,9 +52,9 @@ export function OutboxTray() {
           <span>
             <strong>Not recorded: {entry.label}.</strong> {reason}
           </span>
-          <button type="button" onClick={() => outbox.dismiss(entry.key)}>
+          <Button look="bare" onClick={() => outbox.dismiss(entry.key)}>
             seen
-          </button>
+          </Button>
         </p>
       ))}
     </div>

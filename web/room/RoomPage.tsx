@@ -1,15 +1,19 @@
+import type { CSSProperties } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { groupBy } from '../../core/collections/groupBy'
 import type { RoomView, SystemView, TankSummary } from '../../core/room/roomView'
 import { useSession } from '../api/session'
 import { useRoomView } from '../api/sharedReads'
 import { dueWords } from '../../core/tankChoice/bookings'
+import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
-import { useUnits } from '../ui/useUnits'
+import { useUnits, type Units } from '../ui/useUnits'
+import { rackSize } from './rackSize'
+import './room.css'
 
 const filters = {
   all: { label: 'All', keeps: () => true },
@@ -31,16 +35,9 @@ export function RoomPage() {
   const shown = room.tanks.filter(filters[filter].keeps)
   return (
     <>
-      <Lead title="Room">
+      <Lead title="Room" aside={<Filters tanks={room.tanks} chosen={filter} onChoose={(name) => setSearch(name === 'all' ? {} : { show: name }, { replace: true })} />}>
         <RoomSentence room={room} />
       </Lead>
-      <div className="filters" role="group" aria-label="Show">
-        {(Object.keys(filters) as FilterName[]).map((name) => (
-          <button key={name} type="button" aria-pressed={filter === name} onClick={() => setSearch(name === 'all' ? {} : { show: name }, { replace: true })}>
-            {filters[name].label} {room.tanks.filter(filters[name].keeps).length}
-          </button>
-        ))}
-      </div>
       <div className="racks">
         {[...groupBy(shown, (tank) => tank.rack)].map(([rack, tanks]) => (
           <Apart key={rack} what={`Rack ${rack}`} of={tanks}>
@@ -50,6 +47,18 @@ export function RoomPage() {
       </div>
       {shown.length === 0 && <Nothing>No tank is like this now.</Nothing>}
     </>
+  )
+}
+
+function Filters({ tanks, chosen, onChoose }: { tanks: readonly TankSummary[]; chosen: FilterName; onChoose: (name: FilterName) => void }) {
+  return (
+    <div className="filters" role="group" aria-label="Show">
+      {(Object.keys(filters) as FilterName[]).map((name) => (
+        <Button key={name} aria-pressed={chosen === name} onClick={() => onChoose(name)}>
+          {filters[name].label} {tanks.filter(filters[name].keeps).length}
+        </Button>
+      ))}
+    </div>
   )
 }
 
@@ -78,52 +87,59 @@ function EmptyRoom() {
   )
 }
 
-/** A rack with its shelves; under it one pipe for each body of water it hangs on. */
+/** A rack with its shelves, as wide and high as it stands there; the line under its tanks is the water they share. */
 function Rack({ rack, tanks, room }: { rack: string; tanks: TankSummary[]; room: RoomView }) {
+  const { show } = useUnits()
   const systems = room.systems.filter((system) => tanks.some((tank) => tank.systemId === system.id))
+  const waters = systems.map((system) => waterWords(system, rack, room.tanks.filter((tank) => tank.systemId === system.id), show))
   const isApart = systems.length > 0 && systems.every(({ sharing }) => sharing === 'each its own')
+  const shelves = [...groupBy(tanks, (tank) => tank.shelf)]
+  const name = systems.map((system) => system.name).join(' and ')
+  const { across, rows } = rackSize(`${rack} ${name}`, waters, shelves.map(([, onShelf]) => onShelf.map((tank) => `${labelOf(tank)} ${tank.danger ?? ''}`.trim())))
   return (
-    <section className={`rack ${systems[0]?.water ?? ''}${isApart ? ' is-apart' : ''}`} aria-label={`Rack ${rack}`}>
+    <section className={`rack ${systems[0]?.water ?? ''}${isApart ? ' is-apart' : ''}`} style={{ '--across': across, '--rows': rows } as CSSProperties} aria-label={`Rack ${rack}`}>
       <h2>
-        <strong>{rack}</strong> {systems.map(({ name }) => name).join(' and ')}
+        <strong>{rack}</strong> {name}
       </h2>
-      {[...groupBy(tanks, (tank) => tank.shelf)].map(([shelf, onShelf]) => (
-        <div key={shelf} className="shelf">
-          <ul>
-            {onShelf.map((tank) => (
-              <TankSpot key={tank.id} tank={tank} />
-            ))}
-          </ul>
-        </div>
+      {systems.map(({ id, water, sharing }, index) => (
+        <p key={id} className={`sump ${water}${sharing === 'each its own' ? ' is-apart' : ''}`}>
+          {waters[index]}
+        </p>
       ))}
-      {systems.map((system) => (
-        <Sump key={system.id} system={system} tanks={room.tanks.filter((tank) => tank.systemId === system.id)} />
+      {shelves.map(([shelf, onShelf]) => (
+        <ul key={shelf} className="shelf">
+          {onShelf.map((tank) => (
+            <TankSpot key={tank.id} tank={tank} />
+          ))}
+        </ul>
       ))}
     </section>
   )
 }
 
-function Sump({ system, tanks }: { system: SystemView; tanks: TankSummary[] }) {
-  const units = useUnits()
-  const racks = [...new Set(tanks.map((tank) => tank.rack))]
-  return (
-    <p className={`sump ${system.water}${tanks.length > 1 && system.sharing === 'each its own' ? ' is-apart' : ''}`}>
-      {system.water} water, {tanks.length === 1 || system.sharing === 'each its own' ? `${tanks.length === 1 ? 'of its own' : 'each tank has its own'}` : `shared by ${plural(tanks.length, 'tank')}${racks.length > 1 ? ` in ${racks.join(' and ')}` : ''}${system.sharing === null ? ' (nobody said; see Setup, Systems)' : ''}`}
-      {system.sumpL ? `, sump ${units.show('volume', system.sumpL)}` : ''}
-    </p>
-  )
+/** Which water the tanks of a rack hang on, and with whom. */
+function waterWords({ water, sharing, sumpL }: SystemView, rack: string, tanks: readonly TankSummary[], show: Units['show']): string {
+  const others = [...new Set(tanks.map((tank) => tank.rack))].filter((each) => each !== rack)
+  const isShared = tanks.length > 1 && sharing !== 'each its own'
+  const whose = isShared ? (others.length > 0 ? `one with ${others.join(' and ')}` : 'one water') : tanks.length > 1 ? 'each its own' : 'its own'
+  return [`${water}, ${whose}`, sumpL ? `sump ${show('volume', sumpL)}` : '', isShared && sharing === null ? 'nobody said so: see Setup, Systems' : ''].filter(Boolean).join(', ')
+}
+
+/** Who lives in a tank, and who is due there. */
+function labelOf({ mainSpecies, speciesCount, bookings }: TankSummary): string {
+  const lives = mainSpecies ? `${mainSpecies}${speciesCount > 1 ? ` +${speciesCount - 1}` : ''}` : bookings.length > 0 ? '' : 'empty'
+  return [lives, dueWords(bookings)].filter(Boolean).join(', ')
 }
 
 function TankSpot({ tank }: { tank: TankSummary }) {
-  const due = dueWords(tank.bookings)
-  const more = tank.speciesCount > 1 ? ` +${tank.speciesCount - 1}` : ''
   return (
     <li>
       <Link to={`/room/${tank.code}`} className="tank-spot">
         <span className="tank-code">{tank.code}</span>
-        <TankGlyph kind={tank.kind} fish={tank.fish} hold={tank.hold} bookings={tank.bookings} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
-        <span className="tank-label">{tank.mainSpecies ? `${tank.mainSpecies}${more}` : tank.bookings.length > 0 ? '' : 'empty'}{due && <small className="due-word">{due}</small>}</span>
-        {tank.danger && <span className="danger-word">{tank.danger}</span>}
+        <TankGlyph isLow kind={tank.kind} fish={tank.fish} hold={tank.hold} bookings={tank.bookings} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
+        <span className="tank-label">
+          {labelOf(tank)} {tank.danger && <span className="danger-word">{tank.danger}</span>}
+        </span>
       </Link>
     </li>
   )

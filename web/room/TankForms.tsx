@@ -1,6 +1,6 @@
 import { yupResolver } from '@hookform/resolvers/yup'
 import { useState, type ReactNode } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useForm, type DefaultValues, type FieldValues, type Resolver, type UseFormReturn } from 'react-hook-form'
 import type { AnyObject, ObjectSchema } from 'yup'
 import { addFishSchema, type additions, type CorrectCount, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema } from '../../core/ledger/ledger.schema'
@@ -9,7 +9,8 @@ import type { StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
 import { ApiProblem } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
-import { Field, FormProblem } from '../ui/Field'
+import { Button } from '../ui/Button'
+import { FormField, FormProblem } from '../ui/FormField'
 import { tankLabel } from '../ui/TankOptions'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { submitInto } from '../ui/submitInto'
@@ -42,12 +43,12 @@ function EntryForm<T extends FieldValues>({ form, label, onDone, write, children
       <FormProblem form={form} />
       <RuleRefusal problem={refused} mayRescue onAgain={(against) => void submit(against)} />
       <div className="entry-buttons">
-        <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
+        <Button type="submit" look="act" disabled={form.formState.isSubmitting}>
           {label}
         </Button>
-        <button type="button" className="quiet-button" onClick={onDone}>
+        <Button look="quiet" onClick={onDone}>
           leave it
-        </button>
+        </Button>
       </div>
     </Form>
   )
@@ -66,9 +67,9 @@ export function MoveForm({ tank, lot, writes, onDone }: Props) {
   const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: tankLabel(other) }))]
   return (
     <EntryForm form={form} label="Move them" onDone={onDone} write={(values, against) => writes.moveFish({ ...values, ...(against ?? {}), note: values.note || null, happenedAtMs: null })}>
-      <Field form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
-      <Field form={form} name="toTankId" label="To" options={options} />
-      <Field form={form} name="note" label="Note" />
+      <FormField form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
+      <FormField form={form} name="toTankId" label="To" options={options} />
+      <FormField form={form} name="note" label="Note" />
     </EntryForm>
   )
 }
@@ -78,9 +79,9 @@ export function LossForm({ lot, writes, onDone }: Props) {
   const form = useEntryForm(recordLossSchema, { lotId: lot.lotId, quantity: 1, cause: 'found dead' as (typeof lossCauses)[number], note: '' })
   return (
     <EntryForm form={form} label="Record the loss" onDone={onDone} write={(values) => writes.recordLoss({ ...values, note: values.note || null, happenedAtMs: null })}>
-      <Field form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
-      <Field form={form} name="cause" label="Cause" options={lossCauses} />
-      <Field form={form} name="note" label="Note" hint="what was seen" />
+      <FormField form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
+      <FormField form={form} name="cause" label="Cause" options={lossCauses} />
+      <FormField form={form} name="note" label="Note" hint="what was seen" />
     </EntryForm>
   )
 }
@@ -90,9 +91,9 @@ export function ReleaseForm({ lot, writes, onDone }: Props) {
   const form = useEntryForm(releaseFishSchema, { lotId: lot.lotId, quantity: 1, reason: 'sold' as (typeof releaseReasons)[number], note: '' })
   return (
     <EntryForm form={form} label="Let them go" onDone={onDone} write={(values) => writes.releaseFish({ ...values, note: values.note || null, happenedAtMs: null })}>
-      <Field form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
-      <Field form={form} name="reason" label="They were" options={releaseReasons} />
-      <Field form={form} name="note" label="Note" />
+      <FormField form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
+      <FormField form={form} name="reason" label="They were" options={releaseReasons} />
+      <FormField form={form} name="note" label="Note" />
     </EntryForm>
   )
 }
@@ -109,8 +110,8 @@ export function CountForm({ lot, writes, onDone }: Props) {
     })
   return (
     <EntryForm form={form} label="Set the books right" onDone={onDone} write={write}>
-      <Field form={form} name="counted" label="Counted" inputMode="numeric" autoFocus hint={`the books say ${lot.quantity}`} />
-      <Field form={form} name="reason" label="Reason" hint="why the books were wrong, as far as known" />
+      <FormField form={form} name="counted" label="Counted" inputMode="numeric" autoFocus hint={`the books say ${lot.quantity}`} />
+      <FormField form={form} name="reason" label="Reason" hint="why the books were wrong, as far as known" />
     </EntryForm>
   )
 }
@@ -124,10 +125,10 @@ export function AddForm({ writes, onDone }: Pick<Props, 'writes' | 'onDone'>) {
   ]
   return (
     <EntryForm form={form} label="Begin a lot" onDone={onDone} write={(values) => writes.addFish({ ...values, note: values.note || null, happenedAtMs: null })}>
-      <Field form={form} name="species" label="Species" autoFocus autoComplete="off" />
-      <Field form={form} name="quantity" label="How many" inputMode="numeric" />
-      <Field form={form} name="how" label="Where from" options={options} />
-      <Field form={form} name="note" label="Note" />
+      <FormField form={form} name="species" label="Species" autoFocus autoComplete="off" />
+      <FormField form={form} name="quantity" label="How many" inputMode="numeric" />
+      <FormField form={form} name="how" label="Where from" options={options} />
+      <FormField form={form} name="note" label="Note" />
     </EntryForm>
   )
 }

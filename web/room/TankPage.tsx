@@ -1,8 +1,9 @@
 import { useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { countFish, type StockView } from '../../core/ledger/stockView'
 import { bookingWords } from '../../core/tankChoice/bookings'
 import type { TankView } from '../../core/room/roomView'
+import { Button, ButtonLink } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { HandlingNotes } from '../ui/HandlingNotes'
@@ -14,6 +15,8 @@ import { useUnits } from '../ui/useUnits'
 import { AddForm, CountForm, LossForm, MoveForm, ReleaseForm } from './TankForms'
 import { Timeline } from './Timeline'
 import { useTank, useTankWrites, type TankWrites } from './useRoom'
+import './room.css'
+import './tank.css'
 
 /** One tank: who lives in it, what can be done, and its story. */
 export function TankPage() {
@@ -69,15 +72,15 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
             <LotLine lot={lot} />
             <HandlingNotes of={[lot]} />
             <div className="stock-actions" role="group" aria-label={`What happened to ${lot.species} ${lot.lotCode}`}>
-              <Link to={`/bench/compare?lot=${lot.lotId}&from=${tank.id}`} className="hand-button">
+              <ButtonLink to={`/bench/compare?lot=${lot.lotId}&from=${tank.id}`} size="hand">
                 to the bench
-              </Link>
+              </ButtonLink>
               {(Object.keys(actions) as Action[]).map((action) => {
                 const isOpen = open !== null && open !== 'add' && open.lotId === lot.lotId && open.action === action
                 return (
-                  <button key={action} type="button" className="hand-button" aria-expanded={isOpen} onClick={() => setOpen(isOpen ? null : { lotId: lot.lotId, action })}>
+                  <Button key={action} size="hand" aria-expanded={isOpen} onClick={() => setOpen(isOpen ? null : { lotId: lot.lotId, action })}>
                     {actions[action]}
-                  </button>
+                  </Button>
                 )
               })}
             </div>
@@ -88,9 +91,9 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
       {open === 'add' ? (
         <AddForm writes={writes} onDone={close} />
       ) : (
-        <button type="button" className="quiet-button" onClick={() => setOpen('add')}>
+        <Button look="quiet" onClick={() => setOpen('add')}>
           + fish born here, or already here
-        </button>
+        </Button>
       )}
     </section>
   )

@@ -4,6 +4,8 @@ import { groupTimeline, type TimelineGroup } from '../../core/room/groupTimeline
 import type { MovementView, TimelineEntry } from '../../core/room/roomView'
 import { isQuiet, type CheckView } from '../../core/rounds/roundView'
 import { sentenceOf } from '../api/ApiProblem'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Notice'
 import { ateWords } from '../ui/ateWords'
 import { signed } from '../ui/format'
 import { useFormat } from '../ui/useFormat'
@@ -30,9 +32,9 @@ export function Timeline({ entries, hasOlder, onOlder, onReverse }: Props) {
       </ol>
       {entries.length === 0 && <p className="page-state">Nothing is recorded for this tank yet.</p>}
       {hasOlder && (
-        <button type="button" className="button" onClick={onOlder}>
+        <Button onClick={onOlder}>
           older entries
-        </button>
+        </Button>
       )}
     </section>
   )
@@ -87,12 +89,12 @@ const isVoid = (entry: TimelineEntry): boolean => (entry.type === 'movement' ? e
 function EntryLine({ entry, change, words, isOpen, onToggle }: { entry: TimelineEntry; change: number | null; words: string; isOpen: boolean; onToggle: () => void }) {
   const format = useFormat()
   return (
-    <button type="button" className="entry-line" aria-expanded={isOpen} onClick={onToggle}>
+    <Button look="bare" className="entry-line" aria-expanded={isOpen} onClick={onToggle}>
       <time>{format.moment(entry.happenedAtMs)}</time>
       <span className="entry-change">{change === null ? '' : signed(change)}</span>
       <span className="entry-words">{words}</span>
       <small>{entry.staffName}</small>
-    </button>
+    </Button>
   )
 }
 
@@ -177,14 +179,10 @@ function ReverseButton({ onReverse }: { onReverse: () => Promise<unknown> }) {
   }
   return (
     <>
-      <button type="button" className="button" disabled={state.isBusy} onClick={() => void reverse()}>
+      <Button disabled={state.isBusy} onClick={() => void reverse()}>
         Take this back
-      </button>
-      {state.problem && (
-        <p className="form-problem" role="alert">
-          {state.problem}
-        </p>
-      )}
+      </Button>
+      <Problem>{state.problem}</Problem>
     </>
   )
 }

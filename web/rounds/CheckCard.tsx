@@ -5,7 +5,9 @@ import { isQuiet, pendingCheckId, type RoundStop, type RoundView } from '../../c
 import { dangerOf } from '../../core/species/handling'
 import { countFish } from '../../core/ledger/stockView'
 import { nowMs } from '../api/clock'
+import { Button } from '../ui/Button'
 import { ateWords } from '../ui/ateWords'
+import { TextField } from '../ui/Field'
 import { formatSpan } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
 import { Stepper } from '../ui/Stepper'
@@ -40,9 +42,6 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
     keep(null)
     onRecorded()
   }
-  useHotkeys('enter', (event) => {
-    if (!(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)) record()
-  }, { enabled: sheet === null, enableOnFormTags: ['input'] })
   useHotkeys('backspace', () => onBack?.(), { enabled: sheet === null })
 
   return (
@@ -70,19 +69,19 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
       </ul>
       <div className="exceptions">
         {(cardAnswers.filter((ate) => ate !== 'all') as Ate[]).map((ate) => (
-          <button key={ate} type="button" className="hand-button" aria-pressed={found.ate === ate} onClick={() => change({ ate: found.ate === ate ? 'all' : ate })}>
+          <Button key={ate} size="hand" aria-pressed={found.ate === ate} onClick={() => change({ ate: found.ate === ate ? 'all' : ate })}>
             {ateWords[ate]}
-          </button>
+          </Button>
         ))}
-        <button type="button" className="hand-button" aria-pressed={found.seen !== null} onClick={() => change({ seen: found.seen === null ? fish : null })}>
+        <Button size="hand" aria-pressed={found.seen !== null} onClick={() => change({ seen: found.seen === null ? fish : null })}>
           count
-        </button>
-        <button type="button" className="hand-button" aria-pressed={found.signs.length > 0} onClick={() => setSheet('sign')}>
+        </Button>
+        <Button size="hand" aria-pressed={found.signs.length > 0} onClick={() => setSheet('sign')}>
           a sign
-        </button>
-        <button type="button" className="hand-button" onClick={() => setSheet('loss')}>
+        </Button>
+        <Button size="hand" onClick={() => setSheet('loss')}>
           a death
-        </button>
+        </Button>
       </div>
       {found.seen !== null && (
         <div className="seen-line">
@@ -91,30 +90,27 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
         </div>
       )}
       {found.signs.length > 0 && <p className="signs-line">Signs: {found.signs.join(', ')}</p>}
-      <label className="note-line">
-        note
-        <input value={found.note ?? ''} maxLength={500} onChange={(event) => change({ note: event.currentTarget.value || null })} />
-      </label>
+      <TextField label="note" size="hand" className="note-line" maxLength={500} value={found.note ?? ''} onChange={(note) => change({ note: note || null })} />
       <div className="thumb-bar">
-        <button type="button" className="hand-button undo" disabled={!onBack} onClick={onBack}>
+        <Button size="hand" className="undo" disabled={!onBack} onClick={onBack}>
           back
-        </button>
-        <button type="button" className="hand-button act" autoFocus onClick={record}>
+        </Button>
+        <Button look="act" size="hand" autoFocus onClick={record}>
           <strong>{isQuiet(found) ? 'All well, all ate' : 'Record and go on'}</strong>
           <small>{next ? `next: ${next.code} ${next.stock[0]?.species ?? ''}` : 'the last one'}</small>
-        </button>
+        </Button>
       </div>
       <Sheet title={`What do you see in ${stop.code}?`} isOpen={sheet === 'sign'} onClose={() => setSheet(null)}>
         <div className="sign-choice">
           {cardSigns.map((sign) => (
-            <button key={sign} type="button" className="hand-button" aria-pressed={found.signs.includes(sign)} onClick={() => toggleSign(sign)}>
+            <Button key={sign} size="hand" aria-pressed={found.signs.includes(sign)} onClick={() => toggleSign(sign)}>
               {sign}
-            </button>
+            </Button>
           ))}
         </div>
-        <button type="button" className="hand-button act" onClick={() => setSheet(null)}>
+        <Button look="act" size="hand" onClick={() => setSheet(null)}>
           <strong>Back to {stop.code}</strong>
-        </button>
+        </Button>
       </Sheet>
       <LossSheet stop={stop} isOpen={sheet === 'loss'} onClose={() => setSheet(null)} onLoss={(loss, label) => recordLoss(stop.tankId, loss, label)} />
     </div>

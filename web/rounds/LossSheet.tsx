@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { lossCauses } from '../../core/ledger/movement'
 import type { RecordLoss } from '../../core/ledger/ledger.schema'
 import type { RoundStop } from '../../core/rounds/roundView'
+import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
 import { Stepper } from '../ui/Stepper'
 
@@ -28,9 +29,9 @@ export function LossSheet({ stop, isOpen, onClose, onLoss }: Props) {
       {stop.stock.length > 1 && (
         <div className="sign-choice" role="group" aria-label="Lot">
           {stop.stock.map((each) => (
-            <button key={each.lotId} type="button" className="hand-button" aria-pressed={each.lotId === lot.lotId} onClick={() => setLotId(each.lotId)}>
+            <Button key={each.lotId} size="hand" aria-pressed={each.lotId === lot.lotId} onClick={() => setLotId(each.lotId)}>
               {each.species} {each.lotCode}
-            </button>
+            </Button>
           ))}
         </div>
       )}
@@ -38,9 +39,9 @@ export function LossSheet({ stop, isOpen, onClose, onLoss }: Props) {
       <p>of {lot.quantity} {lot.species}. The cause records it:</p>
       <div className="sign-choice">
         {lossCauses.map((cause) => (
-          <button key={cause} type="button" className="hand-button" onClick={() => record(cause)}>
+          <Button key={cause} size="hand" onClick={() => record(cause)}>
             {cause}
-          </button>
+          </Button>
         ))}
       </div>
     </Sheet>

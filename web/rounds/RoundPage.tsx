@@ -4,10 +4,13 @@ import { isQuiet, type RoundStop, type RoundView } from '../../core/rounds/round
 import { dayInZone } from '../../core/time/dayInZone'
 import { nowMs } from '../api/clock'
 import { useSession } from '../api/session'
+import { Button, ButtonLink } from '../ui/Button'
 import { formatSpan, plural } from '../ui/format'
+import { HandScreen } from '../ui/HandScreen'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { CheckCard } from './CheckCard'
 import { useRound, useRoundWrites } from './useRound'
+import './rounds.css'
 
 /** The walk past all tanks, one card each. It begins at the first unchecked tank, whoever checked the others. */
 export function RoundPage() {
@@ -31,21 +34,24 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
   const { leaveRound, closeRound } = useRoundWrites()
   const isUnderWay = checked > 0 && walking >= 0 && round.closed === null
   return (
-    <div className="round hand-screen">
-      <header className="hand-head">
-        <Link to="/room" aria-label="to the room" className="back-link" onClick={() => isUnderWay && leaveRound(round.id)}>
-          ‹
-        </Link>
-        <h1>{round.number === 1 ? 'Round' : `Round ${round.number} today`}</h1>
-        <span>
-          {checked} of {round.stops.length} checked
-        </span>
-        {isUnderWay && (
-          <button type="button" className="quiet-button" onClick={() => closeRound(round.id, true)}>
-            close
-          </button>
-        )}
-      </header>
+    <HandScreen
+      className="round"
+      title={round.number === 1 ? 'Round' : `Round ${round.number} today`}
+      aside={
+        <>
+          <span>
+            {checked} of {round.stops.length} checked
+          </span>
+          {isUnderWay && (
+            <Button look="quiet" onClick={() => closeRound(round.id, true)}>
+              close
+            </Button>
+          )}
+        </>
+      }
+      back={{ to: '/room', label: 'to the room', onGo: () => isUnderWay && leaveRound(round.id) }}
+      entersFromLines
+    >
       <RoundProgress round={round} current={stop ?? null} />
       <WhoWalks round={round} />
       {stop && (round.closed === null || returned >= 0) ? (
@@ -53,7 +59,7 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
       ) : (
         <RoundDone round={round} onAgain={onAgain} onBack={goBack} onOpen={() => closeRound(round.id, false)} />
       )}
-    </div>
+    </HandScreen>
   )
 }
 
@@ -110,20 +116,20 @@ function RoundDone({ round, onAgain, onBack, onOpen }: { round: RoundView; onAga
       )}
       {round.emptyTanks.length > 0 && <p className="aside-word">Empty, not walked: {round.emptyTanks.join(', ')}.</p>}
       {open > 0 && (
-        <button type="button" className="hand-button" onClick={onOpen}>
+        <Button size="hand" onClick={onOpen}>
           go on with this round
-        </button>
+        </Button>
       )}
       <div className="thumb-bar">
-        <button type="button" className="hand-button undo" onClick={onBack}>
+        <Button size="hand" className="undo" onClick={onBack}>
           back
-        </button>
-        <Link className="hand-button act" to="/room">
+        </Button>
+        <ButtonLink look="act" size="hand" to="/room">
           <strong>To the room</strong>
-        </Link>
-        <button type="button" className="hand-button same" onClick={onAgain}>
+        </ButtonLink>
+        <Button size="hand" className="same" onClick={onAgain}>
           walk again
-        </button>
+        </Button>
       </div>
     </div>
   )

@@ -1,32 +1,32 @@
 import { useState } from 'react'
-import { Form } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
-import { auditApi } from '../../core/audit/audit.api'
 import type { AuditLine } from '../../core/audit/auditView'
-import { staffApi } from '../../core/staff/staff.api'
-import { useRead } from '../api/useRead'
+import { Button } from '../ui/Button'
+import { ChoiceField } from '../ui/Field'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
+import { usePeople } from './usePeople'
+import { useAudit } from './useSetup'
+import './setup.css'
 
 /** What was done here, newest first: every accepted entry, what an edit changed, and who opened or closed a device. */
 export function AuditPage() {
   const [search, setSearch] = useSearchParams()
   const staffId = search.get('who') ?? ''
-  const { data } = useRead(staffApi.readPeople, {})
-  const people = data?.people ?? []
+  const { people = [] } = usePeople()
   return (
     <>
       <Lead title="Audit">Who did what, when. Nothing here can be changed.</Lead>
       <div className="list-tools">
-        <Form.Select aria-label="who" value={staffId} onChange={(event) => setSearch(event.currentTarget.value ? { who: event.currentTarget.value } : {}, { replace: true })}>
+        <ChoiceField label="who" isLabelHidden value={staffId} onChange={(who) => setSearch(who ? { who } : {}, { replace: true })}>
           <option value="">everybody</option>
           {people.map((person) => (
             <option key={person.id} value={person.id}>
               {person.name}
             </option>
           ))}
-        </Form.Select>
+        </ChoiceField>
       </div>
       <ol className="record-list audit">
         <Lines key={staffId} staffId={staffId} before={null} names={new Map(people.map(({ id, name }) => [id, name]))} />
@@ -37,7 +37,7 @@ export function AuditPage() {
 
 /** A page of lines, and under it the next once it is asked for. */
 function Lines({ staffId, before, names }: { staffId: string; before: string | null; names: ReadonlyMap<string, string> }) {
-  const { data, problem } = useRead(auditApi.readAudit, { query: { staffId: staffId || null, before } })
+  const { data, problem } = useAudit(staffId, before)
   const [isOlder, setIsOlder] = useState(false)
   if (!data) return <li>{problem ? <Trouble problem={problem} /> : <Waiting what="the audit" />}</li>
   if (data.lines.length === 0 && before === null) return <li><Nothing>Nothing was done yet.</Nothing></li>
@@ -51,9 +51,9 @@ function Lines({ staffId, before, names }: { staffId: string; before: string | n
           <Lines staffId={staffId} before={data.before} names={names} />
         ) : (
           <li>
-            <button type="button" className="button" onClick={() => setIsOlder(true)}>
+            <Button onClick={() => setIsOlder(true)}>
               older
-            </button>
+            </Button>
           </li>
         ))}
     </>

@@ -1,12 +1,16 @@
 import { useState } from 'react'
-import { Button, Form, Table } from 'react-bootstrap'
 import type { BookChange } from '../../core/species/bookChanges'
+import { Button } from '../ui/Button'
+import { Tick } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { ListProblem, problemOf, type ListTrouble } from '../ui/ListProblem'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { Table } from '../ui/Table'
 import { useGoOn } from '../ui/useGoOn'
 import { useBookChanges, useRegisterWrites } from './useSetup'
+import './setup.css'
+import './species.css'
 
 /** What the shipped species book would change in the species kept here: looked at field by field, then all that is ticked or nothing. */
 export function BookChangesPage() {
@@ -35,7 +39,7 @@ export function BookChangesPage() {
         <Change key={row.id} change={row} isOn={!left.includes(row.id ?? '')} onToggle={(isOn) => setLeft(isOn ? left.filter((id) => id !== row.id) : [...left, row.id ?? ''])} />
       ))}
       <div className="thumb-bar page-action">
-        <Button className="act" disabled={chosen.length === 0} onClick={takeIn}>
+        <Button look="act" disabled={chosen.length === 0} onClick={takeIn}>
           {chosen.length === 0 ? 'Tick what is to be changed' : `Change ${plural(chosen.length, 'species', 'species')}`}
         </Button>
       </div>
@@ -43,13 +47,13 @@ export function BookChangesPage() {
   )
 }
 
-function Change({ change: { key, details, id }, isOn, onToggle }: { change: BookChange; isOn: boolean; onToggle: (isOn: boolean) => void }) {
+function Change({ change: { key, details }, isOn, onToggle }: { change: BookChange; isOn: boolean; onToggle: (isOn: boolean) => void }) {
   const [corrected, added] = [details.filter(({ from }) => from !== ''), details.filter(({ from }) => from === '')]
   return (
     <section className="book-change" aria-label={key}>
-      <Form.Check type="checkbox" id={`take-${id}`} label={<strong>{key}</strong>} checked={isOn} onChange={(event) => onToggle(event.currentTarget.checked)} />
+      <Tick label={<strong>{key}</strong>} isOn={isOn} onChange={onToggle} />
       {corrected.length > 0 && (
-        <Table className="record-table">
+        <Table>
           <tbody>
             {corrected.map(({ label, from, to }) => (
               <tr key={label}>

@@ -1,20 +1,22 @@
+import type { BookSpecies } from '../../core/setup/setup.api'
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
 import { waters, type Water } from '../../core/room/room.schema'
-import { bookApi, type BookSpecies } from '../../core/setup/setup.api'
 import { sentenceOf } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
-import { useRead } from '../api/useRead'
+import { Button } from '../ui/Button'
+import { TextField } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
+import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useBack } from '../ui/useBack'
 import { useGoOn } from '../ui/useGoOn'
-import { useAdoptSpecies } from './useSetup'
+import { useAdoptSpecies, useBook } from './useSetup'
+import './setup.css'
 
 /** The shipped species book: tick those that are kept here. */
 export function BookPage() {
-  const { data, problem: unread } = useRead(bookApi.readBook, {})
+  const { data, problem: unread } = useBook()
   const { room } = useRoomView()
   const adopt = useAdoptSpecies()
   const goOn = useGoOn()
@@ -35,18 +37,14 @@ export function BookPage() {
         Usual ranges of the trade, in our words, as a beginning. Others come by themselves with a packing list; all can be changed.
       </Lead>
       <div className="list-tools">
-        <Form.Control type="search" aria-label="search the book" placeholder="search" value={words} onChange={(event) => setWords(event.currentTarget.value)} />
+        <TextField label="search the book" isLabelHidden type="search" placeholder="search" value={words} onChange={setWords} />
       </div>
       {ordered.map((water) => (
         <Shelf key={water} water={water} entries={matching.filter((entry) => entry.water === water)} chosen={chosen} onToggle={toggle} />
       ))}
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem>{problem}</Problem>
       <div className="thumb-bar page-action">
-        <Button className="act" disabled={chosen.length === 0} onClick={takeIn}>
+        <Button look="act" disabled={chosen.length === 0} onClick={takeIn}>
           {chosen.length === 0 ? 'Tick what is kept here' : `Take in ${plural(chosen.length, 'species', 'species')}`}
         </Button>
       </div>
@@ -69,19 +67,19 @@ function Shelf({ water, entries, chosen, onToggle }: ShelfProps) {
       <h2>
         {water} water{' '}
         {open.length > 0 && (
-          <button type="button" className="quiet-button" onClick={() => onToggle(open.map(({ name }) => name), true)}>
+          <Button look="quiet" onClick={() => onToggle(open.map(({ name }) => name), true)}>
             all {open.length}
-          </button>
+          </Button>
         )}
       </h2>
       <ul>
         {entries.map((entry) => {
           return (
             <li key={entry.name}>
-              <button type="button" className="book-entry" disabled={entry.isHere} aria-pressed={entry.isHere || chosen.includes(entry.name)} onClick={() => onToggle([entry.name], !chosen.includes(entry.name))}>
+              <Button look="bare" className="book-entry" disabled={entry.isHere} aria-pressed={entry.isHere || chosen.includes(entry.name)} onClick={() => onToggle([entry.name], !chosen.includes(entry.name))}>
                 <strong>{entry.name}</strong>
                 <small>{entry.isHere ? 'here already' : entry.scientificName}</small>
-              </button>
+              </Button>
             </li>
           )
         })}

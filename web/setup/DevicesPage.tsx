@@ -1,35 +1,28 @@
 import { useState } from 'react'
-import { mutate } from 'swr'
-import { staffApi } from '../../core/staff/staff.api'
-import type { DeviceView } from '../../core/staff/staff.schema'
 import { sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
-import { useWrite } from '../api/useOutbox'
-import { useRead } from '../api/useRead'
+import { Button } from '../ui/Button'
 import { Lead } from '../ui/Lead'
+import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
 import { PlainHttpNotice } from './RoomSettingsPage'
+import { useDevices } from './usePeople'
+import './setup.css'
 
 /** Every device that is open for this room, and how to close it. */
 export function DevicesPage() {
-  const { data, problem } = useRead(staffApi.readDevices, {})
+  const { devices, problem, close, closeAll } = useDevices()
   const { signOut, isSecure } = useSession()
-  const write = useWrite()
   const format = useFormat()
   const [said, setSaid] = useState<string | null>(null)
-  if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="the devices" />
-  const close = (device: DeviceView): void => {
-    if (device.isThisOne) return void signOut()
-    void write(staffApi.closeDevice, { params: { sessionId: device.id }, label: 'closing of a device', body: {} }, { refusals: 'form' }).catch((error: unknown) => setSaid(sentenceOf(error)))
-  }
-  // This device is closed too, so what it would read next is who may sign in.
-  const closeAll = (): void => void write(staffApi.closeAllDevices, { label: 'closing of every device', body: {} }, { refusals: 'form' }).then(() => mutate(['session']), (error: unknown) => setSaid(sentenceOf(error)))
+  if (!devices) return problem ? <Trouble problem={problem} /> : <Waiting what="the devices" />
+  const attempt = (work: Promise<unknown>): void => void work.catch((error: unknown) => setSaid(sentenceOf(error)))
   return (
     <>
       <Lead title="Devices">A lost phone is closed here. Opening a device again needs a name and passphrase; what waits on it is kept until then.</Lead>
       <ul className="record-list">
-        {data.devices.map((device) => (
+        {devices.map((device) => (
           <li key={device.id} className="record device">
             <span>
               <strong>{device.device ?? 'a device'}</strong> {device.isThisOne && <em>this one</em>}
@@ -39,20 +32,16 @@ export function DevicesPage() {
                 {device.lastSeenAtMs !== null && `, last here ${format.moment(device.lastSeenAtMs)}`}
               </small>
             </span>
-            <button type="button" className="button" onClick={() => close(device)}>
+            <Button onClick={() => attempt(device.isThisOne ? signOut() : close(device.id))}>
               Close {device.isThisOne ? 'this device' : 'it'}
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
-      {said && (
-        <p className="form-problem" role="alert">
-          {said}
-        </p>
-      )}
-      <button type="button" className="button" onClick={closeAll}>
+      <Problem>{said}</Problem>
+      <Button onClick={() => attempt(closeAll())}>
         Close every device
-      </button>
+      </Button>
       {!isSecure && <PlainHttpNotice />}
     </>
   )

@@ -1,20 +1,23 @@
 import { useRef, useState } from 'react'
-import { Button, ProgressBar } from 'react-bootstrap'
+import { ProgressBar } from 'react-bootstrap'
 import { keepingApi } from '../../core/keeping/keeping.api'
 import type { CopiesView } from '../../core/keeping/notice'
 import { ApiProblem, sentenceOf } from '../api/ApiProblem'
 import { download, type DownloadProgress } from '../api/download'
 import { useSession } from '../api/session'
-import { useRead } from '../api/useRead'
+import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
-import { PinSheet } from '../ui/PinSheet'
+import PinSheet from '../ui/PinSheet'
 import { useFormat } from '../ui/useFormat'
+import { useKeeping } from './useSetup'
+import './setup.css'
 
 /** Copies of the room: a backup to restore from, and everything in an open format. */
 export function KeepingPage() {
-  const { data, problem } = useRead(keepingApi.readKeeping, {})
+  const { data, problem } = useKeeping()
   if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="what there is to keep" />
   return (
     <>
@@ -35,7 +38,7 @@ export function KeepingPage() {
         </p>
         <Download path={keepingApi.keepExport.path} label="Download everything" total={data.rows} />
       </section>
-      <p className="notice">Both files hold everything, the secrets of your staff as hashes included. Keep them where only you can read them.</p>
+      <Notice>Both files hold everything, the secrets of your staff as hashes included. Keep them where only you can read them.</Notice>
     </>
   )
 }
@@ -91,12 +94,12 @@ function Download({ path, label, total }: { path: string; label: string; total: 
             {(state.bytes / 1e6).toFixed(1)} MB
           </span>
           {total !== null && <ProgressBar now={(state.rows / Math.max(1, total)) * 100} aria-label="progress" />}
-          <button type="button" className="button" onClick={() => abort.current?.abort()}>
+          <Button onClick={() => abort.current?.abort()}>
             Cancel
-          </button>
+          </Button>
         </div>
       ) : (
-        <Button className="button" onClick={() => void start()}>
+        <Button onClick={() => void start()}>
           {label}
         </Button>
       )}

@@ -1,20 +1,21 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { groupBy } from '../../core/collections/groupBy'
-import { limitsApi } from '../../core/limits/limits.api'
 import { houseLimits, type HouseLimit, type LimitView } from '../../core/limits/houseLimits'
 import { currentOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { useHouseLimits } from '../api/sharedReads'
-import { useWrite } from '../api/useOutbox'
-import { Field, FormProblem } from '../ui/Field'
+import { Button } from '../ui/Button'
+import { FormField, FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
 import { submitInto } from '../ui/submitInto'
 import { useFormat } from '../ui/useFormat'
 import { readNumber } from '../ui/useUnits'
+import { useChangeLimit } from './useSetup'
+import './setup.css'
 
 const groupTitles = { holding: 'Holding and watching', arriving: 'Arriving', 'tank choice': 'Choosing tanks', acclimating: 'Acclimating', oxygen: 'Oxygen while acclimating' } as const
 
@@ -47,7 +48,7 @@ function LimitLine({ limit, isOpen, onOpen }: { limit: LimitView; isOpen: boolea
   const format = useFormat()
   const { label, unit, about, standard }: HouseLimit = houseLimits[limit.key]
   return (
-    <button type="button" className="limit-line" aria-expanded={isOpen} onClick={onOpen}>
+    <Button look="bare" className="limit-line" aria-expanded={isOpen} onClick={onOpen}>
       <span>
         <strong>{label}</strong>
         <small>{about}</small>
@@ -59,12 +60,12 @@ function LimitLine({ limit, isOpen, onOpen }: { limit: LimitView; isOpen: boolea
         {limit.source}
         {limit.changedBy !== null && limit.changedAtMs !== null && ` (${limit.changedBy}, ${format.day(limit.changedAtMs)}; standard ${standard})`}
       </small>
-    </button>
+    </Button>
   )
 }
 
 function LimitForm({ limit, onDone }: { limit: LimitView; onDone: () => void }) {
-  const write = useWrite()
+  const changeLimit = useChangeLimit()
   const { recorder } = useSession()
   const { label, unit, min, max }: HouseLimit = houseLimits[limit.key]
   const form = useForm({ defaultValues: { value: String(limit.value), source: limit.source } })
@@ -74,7 +75,7 @@ function LimitForm({ limit, onDone }: { limit: LimitView; onDone: () => void }) 
     const figure = readNumber(value)
     if (!(figure >= min && figure <= max)) return form.setError('value', { message: `${label} must be between ${min} and ${max} ${unit}`.trim() }, { shouldFocus: true })
     const body = { value: figure, source: source.trim() || null, version: asVersion }
-    const change = write(limitsApi.changeLimit, { params: { key: limit.key }, label: `limit ${label}`, body }, { refusals: 'form' })
+    const change = changeLimit(limit, label, body)
     await submitInto(form, () => change.then(onDone, (error: unknown) => setStale(currentOf<LimitView>(error))))
   })()
   const mine = form.getValues()
@@ -94,11 +95,11 @@ function LimitForm({ limit, onDone }: { limit: LimitView; onDone: () => void }) 
         />
       )}
       <div className="field-row">
-        <Field form={form} name="value" label={label} unit={unit} inputMode="decimal" hint={`${min} to ${max}`} autoFocus />
-        <Field form={form} name="source" label="Where it comes from" />
+        <FormField form={form} name="value" label={label} unit={unit} inputMode="decimal" hint={`${min} to ${max}`} autoFocus />
+        <FormField form={form} name="source" label="Where it comes from" />
       </div>
       <FormProblem form={form} />
-      <Button type="submit" className="act">
+      <Button type="submit" look="act">
         Save the limit
       </Button>
     </Form>

@@ -1,19 +1,22 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
 import { Link } from 'react-router'
 import { addSystemSchema, sharings, tankKinds, waters, type AddSystem } from '../../core/room/room.schema'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import { useRoomView } from '../api/sharedReads'
-import { Field, FormProblem } from '../ui/Field'
+import { Button } from '../ui/Button'
+import { FormField, FormProblem } from '../ui/FormField'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { schemaErrors } from '../ui/schemaErrors'
 import { submitInto } from '../ui/submitInto'
 import { useBack } from '../ui/useBack'
 import { useGoOn } from '../ui/useGoOn'
 import { readNumber, useUnits } from '../ui/useUnits'
 import { useAddSystem } from './useSetup'
+import './setup.css'
 
 /** A system with its rack of tanks, coded by pattern. */
 export function RackPage() {
@@ -43,27 +46,27 @@ export function RackPage() {
     <>
       <Lead title="Add a rack">Tanks that are kept alike, on one water or each with its own. They are coded by rack and numbered on; each can be changed afterwards.</Lead>
       {added && (
-        <p className="notice is-done" role="status">
+        <Notice level="done" role="status">
           <strong>Added {added}</strong> Add another, or see <Link to="/room">the room</Link>.
-        </p>
+        </Notice>
       )}
       <Form noValidate onSubmit={(event) => void add(event)}>
         <div className="field-row">
-          <Field form={form} name="name" label="New system" />
-          <Field form={form} name="water" label="Water" options={waters} />
-          <Field form={form} name="sharing" label="Water of its tanks" options={[{ value: '', label: 'choose' }, ...sharings]} hint="one water: a germ or an agent in one tank is in all" />
-          <Field form={form} name="sumpL" label="Sump" unit={units.label('volume')} inputMode="decimal" />
+          <FormField form={form} name="name" label="New system" />
+          <FormField form={form} name="water" label="Water" options={waters} />
+          <FormField form={form} name="sharing" label="Water of its tanks" options={[{ value: '', label: 'choose' }, ...sharings]} hint="one water: a germ or an agent in one tank is in all" />
+          <FormField form={form} name="sumpL" label="Sump" unit={units.label('volume')} inputMode="decimal" />
         </div>
         <div className="field-row">
-          <Field form={form} name="rack" label="Rack" hint="R1 gives R1-01 and on" />
-          <Field form={form} name="tankCount" label="Tanks" inputMode="numeric" />
-          <Field form={form} name="perShelf" label="On a shelf" inputMode="numeric" />
-          <Field form={form} name="tankKind" label="Kind" options={tankKinds} />
-          <Field form={form} name="netVolumeL" label="Net volume each" unit={units.label('volume')} inputMode="decimal" />
+          <FormField form={form} name="rack" label="Rack" hint="R1 gives R1-01 and on" />
+          <FormField form={form} name="tankCount" label="Tanks" inputMode="numeric" />
+          <FormField form={form} name="perShelf" label="On a shelf" inputMode="numeric" />
+          <FormField form={form} name="tankKind" label="Kind" options={tankKinds} />
+          <FormField form={form} name="netVolumeL" label="Net volume each" unit={units.label('volume')} inputMode="decimal" />
         </div>
         <RackPattern rack={rack.trim().toUpperCase()} tankCount={Number(tankCount)} perShelf={Number(perShelf)} standing={room?.tanks.filter((tank) => tank.rack === rack.trim().toUpperCase()) ?? []} />
         <FormProblem form={form} />
-        <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
+        <Button type="submit" look="act" disabled={form.formState.isSubmitting}>
           Add system and tanks
         </Button>
       </Form>

@@ -1,7 +1,7 @@
-import { Form } from 'react-bootstrap'
 import { registers, type RegisterField as Field } from '../../core/setup/registers'
 import { useRegister } from '../api/sharedReads'
-import { Labelled } from '../ui/Labelled'
+import { Button } from '../ui/Button'
+import { ChoiceField, TextField } from '../ui/Field'
 import { SalinityDoubtRow } from '../ui/SalinityDoubtRow'
 import { useUnits } from '../ui/useUnits'
 import { unitOf } from './registerForm'
@@ -20,22 +20,22 @@ export function RegisterField({ field, value, problem, onChange }: Props) {
   if (field.kind === 'choices') return <Choices field={field} chosen={Array.isArray(value) ? value : []} onChange={onChange} />
   const text = Array.isArray(value) ? '' : value
   const doubt = field.kind === 'measure' ? units.doubt(field.quantity, text) : null
+  const shared = { label: field.label, unit, hint: field.hint, problem: doubt ? null : problem, value: text, onChange }
+  if (field.kind === 'choice' || field.kind === 'reference') {
+    return (
+      <ChoiceField {...shared}>
+        <option value="">{field.isRequired ? 'choose' : 'not said'}</option>
+        {field.kind === 'choice' ? field.options.map((option) => <option key={option}>{option}</option>) : <References register={field.register} kept={text} />}
+      </ChoiceField>
+    )
+  }
   return (
-    <Labelled label={field.label} unit={unit} hint={field.hint} problem={doubt ? null : problem} below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(ppt) => onChange(`${ppt} ppt`)} />}>
-      {(shared) => {
-        const given = { ...shared, value: text, onChange: (event: { currentTarget: { value: string } }) => onChange(event.currentTarget.value) }
-        if (field.kind === 'choice' || field.kind === 'reference') {
-          return (
-            <Form.Select {...given}>
-              <option value="">{field.isRequired ? 'choose' : 'not said'}</option>
-              {field.kind === 'choice' ? field.options.map((option) => <option key={option}>{option}</option>) : <References register={field.register} kept={text} />}
-            </Form.Select>
-          )
-        }
-        if (field.kind === 'text' && field.max > 200) return <Form.Control as="textarea" rows={2} {...given} />
-        return <Form.Control inputMode={field.kind === 'text' ? undefined : field.kind === 'whole' ? 'numeric' : 'decimal'} autoComplete="off" {...given} />
-      }}
-    </Labelled>
+    <TextField
+      {...shared}
+      rows={field.kind === 'text' && field.max > 200 ? 2 : undefined}
+      inputMode={field.kind === 'text' ? undefined : field.kind === 'whole' ? 'numeric' : 'decimal'}
+      below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(ppt) => onChange(`${ppt} ppt`)} />}
+    />
   )
 }
 
@@ -58,9 +58,9 @@ function Choices({ field, chosen, onChange }: { field: Extract<Field, { kind: 'c
         {field.label} {field.hint && <small>{field.hint}</small>}
       </legend>
       {field.options.map((option) => (
-        <button key={option} type="button" className="choice" aria-pressed={chosen.includes(option)} onClick={() => onChange(chosen.includes(option) ? chosen.filter((each) => each !== option) : [...chosen, option])}>
+        <Button key={option} look="bare" className="choice" aria-pressed={chosen.includes(option)} onClick={() => onChange(chosen.includes(option) ? chosen.filter((each) => each !== option) : [...chosen, option])}>
           {option}
-        </button>
+        </Button>
       ))}
     </fieldset>
   )

@@ -1,14 +1,18 @@
 import { useState } from 'react'
-import { Button, Form, Table } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { columnOf, type PreviewRow } from '../../core/setup/registerCsv'
 import { isRegisterName, registers, type RegisterName } from '../../core/setup/registers'
+import { Button } from '../ui/Button'
+import { FileField } from '../ui/Field'
 import { ListProblem, problemOf, type ListTrouble } from '../ui/ListProblem'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { Nothing } from '../ui/PageState'
 import { plural } from '../ui/format'
+import { Table } from '../ui/Table'
 import { useGoOn } from '../ui/useGoOn'
 import { useRegisterWrites } from './useSetup'
+import './setup.css'
 
 /** Takes a list in from a file: what it would do first, then all of it or nothing. */
 export function RegisterImportPage() {
@@ -31,29 +35,25 @@ function ImportFile({ register }: { register: RegisterName }) {
     <>
       <Lead title={`${title} from a file`}>Rows are matched by {fields.find((field) => field.name === key)?.label}. Columns that the file leaves out keep what is there.</Lead>
       <p className="aside-word">Columns: {fields.map(columnOf).join(', ')}. Figures in these units, whatever the room shows.</p>
-      <Form.Group controlId="register-file" className="field">
-        <Form.Label>CSV file</Form.Label>
-        <Form.Control
-          type="file"
-          accept=".csv,.txt,text/csv"
-          onChange={(event) => {
-            const file = (event.currentTarget as HTMLInputElement).files?.[0]
-            setPreview(null)
-            if (file) void attempt(() => writes.previewFile(file)).then(setPreview)
-          }}
-        />
-      </Form.Group>
+      <FileField
+        label="CSV file"
+        accept=".csv,.txt,text/csv"
+        onFile={(file) => {
+          setPreview(null)
+          if (file) void attempt(() => writes.previewFile(file)).then(setPreview)
+        }}
+      />
       {problem && <ListProblem {...problem} />}
       {preview?.notices.map((notice) => (
-        <p key={notice} className="notice">
+        <Notice key={notice}>
           {notice}
-        </p>
+        </Notice>
       ))}
       {preview && changing.length === 0 && <Nothing>The file says what the room holds already; there is nothing to take in.</Nothing>}
       {changing.length > 0 && (
         <>
           <PreviewTable rows={preview?.rows ?? []} />
-          <Button className="act" onClick={() => void attempt(() => writes.importRows(changing)).then((done) => done !== null && goOn(`/setup/${register}`))}>
+          <Button look="act" onClick={() => void attempt(() => writes.importRows(changing)).then((done) => done !== null && goOn(`/setup/${register}`))}>
             Take in {plural(changing.filter((row) => row.change === 'new').length, 'new row')}, change {changing.filter((row) => row.change === 'changed').length}
           </Button>
         </>
@@ -64,7 +64,7 @@ function ImportFile({ register }: { register: RegisterName }) {
 
 function PreviewTable({ rows }: { rows: PreviewRow[] }) {
   return (
-    <Table responsive className="record-table">
+    <Table responsive>
       <thead>
         <tr>
           <th scope="col" className="number">row</th>

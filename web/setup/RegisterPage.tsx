@@ -1,16 +1,20 @@
-import { Form, Table } from 'react-bootstrap'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { registerApi } from '../../core/setup/setup.api'
 import { isRegisterName, registers, type RegisterField, type RegisterName, type RegisterRow } from '../../core/setup/registers'
 import { useRegister } from '../api/sharedReads'
 import { useSession } from '../api/session'
+import { Button, ButtonLink } from '../ui/Button'
+import { TextField, Tick } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { Table } from '../ui/Table'
 import { useUnits, type Units } from '../ui/useUnits'
 import { useReferenceNames, type ReferenceNames } from './useReferenceNames'
 import { useBookChanges } from './useSetup'
 import { unitOf } from './registerForm'
+import './setup.css'
 
 /** A list that a lead keeps: search, sort, open a row, files out and in. */
 export function RegisterPage() {
@@ -42,8 +46,8 @@ function RegisterList({ register }: { register: RegisterName }) {
       </Lead>
       {register === 'species' && isLead && <BookOffer />}
       <div className="list-tools">
-        <Form.Control type="search" aria-label={`search ${title.toLowerCase()}`} placeholder="search" value={search.get('q') ?? ''} onChange={(event) => set('q', event.currentTarget.value)} />
-        {retired > 0 && <Form.Check type="switch" id="show-retired" label={`show ${retired} retired`} checked={search.get('retired') === 'yes'} onChange={(event) => set('retired', event.currentTarget.checked ? 'yes' : '')} />}
+        <TextField label={`search ${title.toLowerCase()}`} isLabelHidden type="search" placeholder="search" value={search.get('q') ?? ''} onChange={(words) => set('q', words)} />
+        {retired > 0 && <Tick isSwitch label={`show ${retired} retired`} isOn={search.get('retired') === 'yes'} onChange={(isOn) => set('retired', isOn ? 'yes' : '')} />}
         <span className="aside-word">{plural(shown.length, one, one === 'species' ? 'species' : `${one}s`)}</span>
       </div>
       {rows.length === 0 ? <Empty register={register} /> : <Rows register={register} rows={shown} names={names} units={units} sort={search.get('sort') ?? ''} onSort={(sort) => set('sort', sort)} isLead={isLead} />}
@@ -56,26 +60,26 @@ function BookOffer() {
   const { rows } = useBookChanges()
   if (!rows || rows.length === 0) return null
   return (
-    <p className="notice">
+    <Notice>
       The shipped book says more, or other, of {plural(rows.length, 'species', 'species')} kept here. <Link to="/setup/book/changes">See what it would change</Link>; what you wrote yourselves stays.
-    </p>
+    </Notice>
   )
 }
 
 function Actions({ register }: { register: RegisterName }) {
   return (
     <span className="list-actions">
-      {register === 'systems' && <Link className="button" to="/setup/rack">Add a rack</Link>}
-      {register === 'species' && <Link className="button" to="/setup/book">From the book</Link>}
-      <Link className="button" to={`/setup/${register}/new`}>
+      {register === 'systems' && <ButtonLink to="/setup/rack">Add a rack</ButtonLink>}
+      {register === 'species' && <ButtonLink to="/setup/book">From the book</ButtonLink>}
+      <ButtonLink to={`/setup/${register}/new`}>
         Add
-      </Link>
-      <a className="button" href={registerApi(register).csv.path} download>
+      </ButtonLink>
+      <ButtonLink href={registerApi(register).csv.path} download>
         CSV out
-      </a>
-      <Link className="button" to={`/setup/${register}/import`}>
+      </ButtonLink>
+      <ButtonLink to={`/setup/${register}/import`}>
         CSV in
-      </Link>
+      </ButtonLink>
     </span>
   )
 }
@@ -123,15 +127,15 @@ function Rows({ register, rows, names, units, sort, onSort, isLead }: RowsProps)
   const columns = fields.filter((field) => field.isInTable)
   if (rows.length === 0) return <Nothing>Nothing here is like this.</Nothing>
   return (
-    <Table responsive className="record-table register-table">
+    <Table responsive className="register-table">
       <thead>
         <tr>
           {columns.map((field) => (
             <th key={field.name} scope="col" className={isFigure(field) ? 'number' : undefined} aria-sort={sort === field.name ? 'ascending' : sort === `-${field.name}` ? 'descending' : undefined}>
-              <button type="button" className="sort-button" onClick={() => onSort(sort === field.name ? `-${field.name}` : field.name)}>
+              <Button look="bare" className="sort-button" onClick={() => onSort(sort === field.name ? `-${field.name}` : field.name)}>
                 {field.label} {unitOf(field, units) && <small>{unitOf(field, units)}</small>}
                 {sort === field.name ? ' ↑' : sort === `-${field.name}` ? ' ↓' : ''}
-              </button>
+              </Button>
             </th>
           ))}
         </tr>

@@ -1,11 +1,12 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { emptyValues } from '../../core/setup/registerCsv'
 import { isRegisterName, registers, type FieldGroup, type RegisterField as Field, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
 import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { useRegister } from '../api/sharedReads'
+import { Button } from '../ui/Button'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
@@ -16,6 +17,8 @@ import { RegisterField } from './RegisterField'
 import { fromInputs, toInputs, unitOf, type Inputs } from './registerForm'
 import { useReferenceNames } from './useReferenceNames'
 import { useRegisterWrites } from './useSetup'
+import './setup.css'
+import './species.css'
 
 /** One row of a list: look, change, retire, bring back. */
 export function RegisterRowPage() {
@@ -107,16 +110,16 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
         ))}
         {isLead && (
           <div className="entry-buttons">
-            <Button type="submit" className="act" disabled={isSending || stale !== null}>
+            <Button type="submit" look="act" disabled={isSending || stale !== null}>
               {row ? 'Save' : `Add ${one}`}
             </Button>
-            <button type="button" className="quiet-button" onClick={() => goOn(back)}>
+            <Button look="quiet" onClick={() => goOn(back)}>
               leave it
-            </button>
+            </Button>
             {row && (
-              <button type="button" className="button retire-button" disabled={isSending} onClick={() => void send(() => writes.retireRow(row.id, row.version, row.retiredAtMs === null, `${one} ${String(row.values[key])}`), row.values)}>
+              <Button className="retire-button" disabled={isSending} onClick={() => void send(() => writes.retireRow(row.id, row.version, row.retiredAtMs === null, `${one} ${String(row.values[key])}`), row.values)}>
                 {row.retiredAtMs === null ? 'Retire' : 'Bring back'}
-              </button>
+              </Button>
             )}
           </div>
         )}
@@ -154,9 +157,9 @@ function FieldSet({ group: { title, about, fields }, isLead, isNew, inputs, erro
     <section className="field-group" aria-label={title}>
       <header>
         <h2>
-          <button type="button" className="group-title" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          <Button look="bare" className="group-title" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
             {title}
-          </button>
+          </Button>
         </h2>
         <p>{isOpen ? about : digestOf(fields, inputs, units)}</p>
       </header>

@@ -1,19 +1,21 @@
 import { yupResolver } from '@hookform/resolvers/yup'
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
-import { mutate } from 'swr'
-import { phInstruments, salinityInstruments } from '../../core/acclimation/question'
+import { phInstruments, salinityInstruments } from '../../core/acclimation/instruments'
 import { roomSettingsSchema, type RoomSettings } from '../../core/staff/staff.schema'
 import { baseUnits, salinityUnits, temperatureUnits, volumeUnits } from '../../core/units/units'
 import { salinityFromSg, sgReferenceNames, sgReferences } from '../../core/water/density'
 import { currentOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
-import { Field, FormProblem } from '../ui/Field'
+import { Button } from '../ui/Button'
+import { FormField, FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { StaleChoice } from '../ui/StaleChoice'
 import { submitInto } from '../ui/submitInto'
-import { useChangeRoom } from './useSetup'
+import { useChangeRoom } from './usePeople'
+import './setup.css'
 
 const temperatureWords = { '°C': '°C, Celsius', '°F': '°F, Fahrenheit' }
 const volumeWords = { L: 'L, litres', gal: 'gal, US gallons' }
@@ -38,7 +40,6 @@ export function RoomSettingsPage() {
         (error: unknown) => setStale(currentOf<RoomSettings>(error)),
       ),
     )
-    await mutate(['session'])
   })()
   const mine = form.getValues()
   const isGravity = useWatch({ control: form.control, name: 'salinityUnit' }) === 'SG'
@@ -62,23 +63,23 @@ export function RoomSettingsPage() {
       )}
       <Form noValidate onSubmit={(event) => (event.preventDefault(), void save(version))}>
         <div className="field-row">
-          <Field form={form} name="name" label="Name of the room" />
-          <Field form={form} name="timeZone" label="Time zone" hint="such as Europe/Lisbon; days and rounds go by it" />
+          <FormField form={form} name="name" label="Name of the room" />
+          <FormField form={form} name="timeZone" label="Time zone" hint="such as Europe/Lisbon; days and rounds go by it" />
         </div>
         <div className="field-row">
-          <Field form={form} name="temperatureUnit" label="Temperature" options={options(temperatureWords, temperatureUnits)} />
-          <Field form={form} name="volumeUnit" label="Volume" options={options(volumeWords, volumeUnits)} />
-          <Field form={form} name="salinityUnit" label="Salinity" options={options(salinityWords, salinityUnits)} />
-          {isGravity && <Field form={form} name="sgReference" label="Reference pair of the hydrometer" options={sgReferenceNames} hint="printed on the glass" />}
+          <FormField form={form} name="temperatureUnit" label="Temperature" options={options(temperatureWords, temperatureUnits)} />
+          <FormField form={form} name="volumeUnit" label="Volume" options={options(volumeWords, volumeUnits)} />
+          <FormField form={form} name="salinityUnit" label="Salinity" options={options(salinityWords, salinityUnits)} />
+          {isGravity && <FormField form={form} name="sgReference" label="Reference pair of the hydrometer" options={sgReferenceNames} hint="printed on the glass" />}
         </div>
         <div className="field-row">
-          <Field form={form} name="salinityBy" label="Salt instrument" options={salinityInstruments} hint="how far a reading may be off; a bag can say otherwise" />
-          <Field form={form} name="phBy" label="Meter or kit" options={phInstruments} />
+          <FormField form={form} name="salinityBy" label="Salt instrument" options={salinityInstruments} hint="how far a reading may be off; a bag can say otherwise" />
+          <FormField form={form} name="phBy" label="Meter or kit" options={phInstruments} />
         </div>
         {isGravity && <GravityNote />}
         <FormProblem form={form} />
         <div className="entry-buttons">
-          <Button type="submit" className="act" disabled={form.formState.isSubmitting}>
+          <Button type="submit" look="act" disabled={form.formState.isSubmitting}>
             Save
           </Button>
           {isSaved && <span role="status">Saved.</span>}
@@ -95,7 +96,7 @@ export function RoomSettingsPage() {
 /** The same reading means another salinity on another glass; whoever chooses should see how much. */
 function GravityNote() {
   const readings = sgReferenceNames.map((name) => `${salinityFromSg(1.025, sgReferences[name].sampleC, sgReferences[name].waterC).toFixed(1)} ppt on ${name}`)
-  return <p className="notice">The pair matters: a reading of 1.025 is {readings.join(', ')}.</p>
+  return <Notice>The pair matters: a reading of 1.025 is {readings.join(', ')}.</Notice>
 }
 
 /** Says what plain http means, without crying wolf on the machine itself. */

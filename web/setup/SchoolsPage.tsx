@@ -1,19 +1,21 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
-import { schoolsApi } from '../../core/acclimation/schools.api'
+import { Form } from 'react-bootstrap'
 import { addSchoolSchema, ownSteps, stepFields, type HouseSchool, type KeepSchool, type KeptStep, type OwnStep } from '../../core/acclimation/schools.schema'
 import { houseOrders, situationWords, type Situation } from '../../core/acclimation/question'
 import { handlings, schools as tradeSchools } from '../../core/acclimation/schools'
 import { currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { useHouseSchools, useSchools } from '../api/sharedReads'
-import { useWrite } from '../api/useOutbox'
-import { Labelled } from '../ui/Labelled'
+import { Button } from '../ui/Button'
+import { ChoiceField, TextField } from '../ui/Field'
 import { Lead } from '../ui/Lead'
+import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { schemaErrors } from '../ui/schemaErrors'
 import { StaleChoice } from '../ui/StaleChoice'
 import { readNumber } from '../ui/useUnits'
+import { useSchoolWrites } from './useSetup'
+import './setup.css'
 
 const stepWords: Record<OwnStep, string> = { float: 'float it shut', open: 'open, leave it', pour: 'pour into a bucket', fill: 'tank water runs in', add: 'tank water at once', dump: 'pour some away', wait: 'wait', transfer: 'fish into the tank' }
 const fieldWords = { minutes: 'minutes', times: 'times the bag’s water', share: 'share, 0 to 1', handling: 'how' } as const
@@ -33,19 +35,19 @@ export function SchoolsPage() {
       <ul className="record-list">
         {schools.map((school) => (
           <li key={school.id} className="record">
-            <button type="button" className="person-line" aria-expanded={open === school.id} disabled={!isLead} onClick={() => setOpen(open === school.id ? null : school.id)}>
+            <Button look="bare" className="person-line" aria-expanded={open === school.id} disabled={!isLead} onClick={() => setOpen(open === school.id ? null : school.id)}>
               <strong>{school.name}</strong>
               <span>
                 {school.steps.map(({ step }) => stepWords[step]).join(', ')}
                 {school.retiredAtMs === null ? '' : ' (retired)'}
               </span>
-            </button>
+            </Button>
             {open === school.id && <SchoolForm school={school} onDone={() => setOpen(null)} />}
           </li>
         ))}
       </ul>
       <FirstChoices isLead={isLead} />
-      {isLead && (open === 'new' ? <SchoolForm school={null} onDone={() => setOpen(null)} /> : <button type="button" className="button" onClick={() => setOpen('new')}>Add a school of the house</button>)}
+      {isLead && (open === 'new' ? <SchoolForm school={null} onDone={() => setOpen(null)} /> : <Button onClick={() => setOpen('new')}>Add a school of the house</Button>)}
     </>
   )
 }
@@ -54,30 +56,27 @@ export function SchoolsPage() {
 function FirstChoices({ isLead }: { isLead: boolean }) {
   const { defaults } = useHouseSchools()
   const schools = useSchools()
-  const write = useWrite()
+  const { chooseDefault } = useSchoolWrites()
   const [problem, setProblem] = useState<string | null>(null)
   const choose = (situation: Situation, schoolKey: string | null, version: number): void =>
-    void write(schoolsApi.chooseDefault, { params: { situation }, label: 'a first choice', body: { schoolKey, version } }, { refusals: 'form' }).then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
+    void chooseDefault(situation, schoolKey, version).then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
   const nameOf = (key: string | undefined): string => schools.find((each) => each.key === key)?.name ?? ''
   return (
     <section aria-label="First choices">
       <h2>First choice where several stay under the limits</h2>
       <div className="desk-fields">
         {(defaults ?? []).map(({ situation, schoolKey, version }) => (
-          <Form.Group key={situation} controlId={`first-${situation}`} className="field">
-            <Form.Label>for {situationWords[situation]}</Form.Label>
-            <Form.Select value={schoolKey ?? ''} disabled={!isLead} onChange={(event) => choose(situation, event.currentTarget.value || null, version)}>
-              <option value="">usual: {nameOf(houseOrders[situation].order[0])}</option>
-              {schools.map(({ key, name }) => (
-                <option key={key} value={key}>
-                  {name}
-                </option>
-              ))}
-            </Form.Select>
-          </Form.Group>
+          <ChoiceField key={situation} label={`for ${situationWords[situation]}`} isDisabled={!isLead} value={schoolKey ?? ''} onChange={(key) => choose(situation, key || null, version)}>
+            <option value="">usual: {nameOf(houseOrders[situation].order[0])}</option>
+            {schools.map(({ key, name }) => (
+              <option key={key} value={key}>
+                {name}
+              </option>
+            ))}
+          </ChoiceField>
         ))}
       </div>
-      {problem && <p role="alert" className="form-problem">{problem}</p>}
+      <Problem>{problem}</Problem>
     </section>
   )
 }
@@ -94,7 +93,7 @@ function readStep(typed: TypedStep): KeptStep {
 }
 
 function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: () => void }) {
-  const write = useWrite()
+  const { addSchool, editSchool, retireSchool } = useSchoolWrites()
   const [name, setName] = useState(school?.name ?? '')
   const [work, setWork] = useState({ bag: String(school?.handsPerBagMin ?? 5), lot: String(school?.handsPerLotMin ?? 0) })
   const [steps, setSteps] = useState<TypedStep[]>(school ? school.steps.map(typedOf) : beginning)
@@ -103,7 +102,6 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
   const [stale, setStale] = useState<HouseSchool | null>(null)
   const mine = (): KeepSchool => ({ name: name.trim(), handsPerBagMin: readNumber(work.bag), handsPerLotMin: readNumber(work.lot), steps: steps.map(readStep) })
 
-  const [label, push] = [`school ${name}`, { refusals: 'form' } as const]
   async function settle(sent: Promise<unknown>): Promise<void> {
     try {
       await sent.then(onDone, (error: unknown) => setStale(currentOf<HouseSchool>(error)))
@@ -116,9 +114,8 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
     const found = schemaErrors(addSchoolSchema, kept)
     setErrors(found)
     if (Object.keys(found).length > 0) return
-    void settle(school ? write(schoolsApi.editSchool, { params: { schoolId: school.id }, label, body: { ...kept, version: asVersion } }, push) : write(schoolsApi.addSchool, { label, body: kept }, push))
+    void settle(school ? editSchool(school.id, asVersion, kept) : addSchool(kept))
   }
-  const retire = ({ id, version: seen, retiredAtMs }: HouseSchool): void => void settle(write(schoolsApi.retireSchool, { params: { schoolId: id }, label, body: { isRetired: retiredAtMs === null, version: seen } }, push))
   const change = (at: number, part: Partial<TypedStep>): void => setSteps(steps.map((step, index) => (index === at ? { ...step, ...part } : step)))
   const inWords = (each: readonly KeptStep[]): string => each.map(({ step, minutes, times, share }) => [stepWords[step], minutes && `${minutes} min`, times && `${times} times`, share].filter(Boolean).join(' ')).join(', ')
   const others = Object.entries(errors).filter(([path]) => !path.startsWith('steps[') && path !== 'name')
@@ -142,34 +139,34 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
         />
       )}
       <div className="field-row">
-        <Figure label="Name of the school" value={name} problem={errors.name} onChange={setName} />
-        <Figure label="Work for each bag (min)" value={work.bag} problem={undefined} onChange={(bag) => setWork({ ...work, bag })} />
-        <Figure label="Work for the lot (min)" value={work.lot} problem={undefined} onChange={(lot) => setWork({ ...work, lot })} />
+        <TextField label="Name of the school" value={name} problem={errors.name} onChange={setName} />
+        <TextField label="Work for each bag" unit="min" value={work.bag} onChange={(bag) => setWork({ ...work, bag })} />
+        <TextField label="Work for the lot" unit="min" value={work.lot} onChange={(lot) => setWork({ ...work, lot })} />
       </div>
       <ol className="own-steps">
         {steps.map((typed, at) => (
           <li key={at} className="field-row">
-            <Form.Select aria-label={`step ${at + 1}`} value={typed.step} onChange={(event) => change(at, { step: event.currentTarget.value })}>
+            <ChoiceField label={`step ${at + 1}`} isLabelHidden value={typed.step} onChange={(step) => change(at, { step })}>
               {ownSteps.map((step) => (
                 <option key={step} value={step}>
                   {stepWords[step]}
                 </option>
               ))}
-            </Form.Select>
+            </ChoiceField>
             {stepFields[typed.step as OwnStep].map((field) =>
               field === 'handling' ? (
-                <Form.Select key={field} aria-label={`how, step ${at + 1}`} value={typed.handling} onChange={(event) => change(at, { handling: event.currentTarget.value })}>
+                <ChoiceField key={field} label={`how, step ${at + 1}`} isLabelHidden value={typed.handling} onChange={(handling) => change(at, { handling })}>
                   {handlings.map((handling) => (
                     <option key={handling}>{handling}</option>
                   ))}
-                </Form.Select>
+                </ChoiceField>
               ) : (
-                <Figure key={field} label={fieldWords[field]} value={typed[field]} problem={errors[`steps[${at}].${field}`]} onChange={(value) => change(at, { [field]: value })} />
+                <TextField key={field} label={fieldWords[field]} value={typed[field]} problem={errors[`steps[${at}].${field}`]} onChange={(value) => change(at, { [field]: value })} />
               ),
             )}
-            <button type="button" className="quiet-button" onClick={() => setSteps(steps.filter((_, index) => index !== at))}>
+            <Button look="quiet" onClick={() => setSteps(steps.filter((_, index) => index !== at))}>
               take off
-            </button>
+            </Button>
           </li>
         ))}
       </ol>
@@ -179,26 +176,18 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
         </p>
       ))}
       <div className="entry-buttons">
-        <button type="button" className="button" onClick={() => setSteps([...steps.slice(0, -1), { step: 'wait', minutes: '10', times: '', share: '', handling: 'bucket' }, ...steps.slice(-1)])}>
+        <Button onClick={() => setSteps([...steps.slice(0, -1), { step: 'wait', minutes: '10', times: '', share: '', handling: 'bucket' }, ...steps.slice(-1)])}>
           Add a step
-        </button>
-        <Button type="submit" className="act" disabled={stale !== null}>
+        </Button>
+        <Button type="submit" look="act" disabled={stale !== null}>
           {school ? 'Save the school' : 'Add the school'}
         </Button>
         {school && (
-          <button type="button" className="button retire-button" onClick={() => retire(school)}>
+          <Button className="retire-button" onClick={() => void settle(retireSchool(school))}>
             {school.retiredAtMs === null ? 'Retire' : 'Bring back'}
-          </button>
+          </Button>
         )}
       </div>
     </Form>
-  )
-}
-
-function Figure({ label, value, problem, onChange }: { label: string; value: string; problem: string | undefined; onChange: (value: string) => void }) {
-  return (
-    <Labelled label={label} problem={problem ?? null}>
-      {(shared) => <Form.Control {...shared} value={value} autoComplete="off" onChange={(event) => onChange(event.currentTarget.value)} />}
-    </Labelled>
   )
 }

@@ -1,8 +1,10 @@
 import { Link } from 'react-router'
 import { useSession } from '../api/session'
+import { Button } from '../ui/Button'
 import { Lead } from '../ui/Lead'
 import { Nothing } from '../ui/PageState'
 import { setupGroups } from './setupScreens'
+import './setup.css'
 
 /** The first page of Setup: what can be set up, in the order in which a room is made. */
 export function SetupHome() {
@@ -29,9 +31,9 @@ export function SetupHome() {
       </div>
       <section className="setup-section">
         <h2>This device</h2>
-        <button type="button" className="button" onClick={() => void signOut()}>
+        <Button onClick={() => void signOut()}>
           Close this device
-        </button>
+        </Button>
         <p className="aside-word">Opening it again needs a passphrase.</p>
       </section>
     </>

@@ -1,5 +1,10 @@
-import type { RoomSettings } from '../../core/staff/staff.schema'
-import { staffApi } from '../../core/staff/staff.api'
+import { auditApi } from '../../core/audit/audit.api'
+import type { Situation } from '../../core/acclimation/question'
+import { schoolsApi } from '../../core/acclimation/schools.api'
+import type { HouseSchool, KeepSchool } from '../../core/acclimation/schools.schema'
+import { keepingApi } from '../../core/keeping/keeping.api'
+import type { ChangeLimit, LimitView } from '../../core/limits/houseLimits'
+import { limitsApi } from '../../core/limits/limits.api'
 import { roomApi } from '../../core/room/room.api'
 import type { AddSystem } from '../../core/room/room.schema'
 import type { PreviewRow } from '../../core/setup/registerCsv'
@@ -47,8 +52,28 @@ export function useAdoptSpecies() {
   return (names: string[]) => write(bookApi.adoptSpecies, { label: `${names.length} species of the book`, body: { names } }, form)
 }
 
-/** Changes the room's name, time zone and units. */
-export function useChangeRoom() {
+/** The shipped species book, and what of it is kept here. */
+export const useBook = () => useRead(bookApi.readBook, {})
+
+/** Changes a house limit. */
+export function useChangeLimit() {
   const write = useWrite()
-  return (body: RoomSettings) => write(staffApi.changeRoom, { label: 'name and units of the room', body }, form)
+  return (limit: LimitView, label: string, body: ChangeLimit) => write(limitsApi.changeLimit, { params: { key: limit.key }, label: `limit ${label}`, body }, form)
 }
+
+/** The writes of the house's own schools. */
+export function useSchoolWrites() {
+  const write = useWrite()
+  return {
+    chooseDefault: (situation: Situation, schoolKey: string | null, version: number) => write(schoolsApi.chooseDefault, { params: { situation }, label: 'a first choice', body: { schoolKey, version } }, form),
+    addSchool: (body: KeepSchool) => write(schoolsApi.addSchool, { label: `school ${body.name}`, body }, form),
+    editSchool: (schoolId: string, version: number, body: KeepSchool) => write(schoolsApi.editSchool, { params: { schoolId }, label: `school ${body.name}`, body: { ...body, version } }, form),
+    retireSchool: ({ id, name, version, retiredAtMs }: HouseSchool) => write(schoolsApi.retireSchool, { params: { schoolId: id }, label: `school ${name}`, body: { isRetired: retiredAtMs === null, version } }, form),
+  }
+}
+
+/** A page of what was done here, newest first. */
+export const useAudit = (staffId: string, before: string | null) => useRead(auditApi.readAudit, { query: { staffId: staffId || null, before } })
+
+/** What there is to keep: rows, pictures, copies. */
+export const useKeeping = () => useRead(keepingApi.readKeeping, {})

@@ -1,8 +1,10 @@
 import { useState } from 'react'
 import type { StaffView } from '../../core/staff/staff.schema'
+import { Button } from '../ui/Button'
 import { PinPad } from '../ui/PinPad'
 import { Doorstep } from './Doorstep'
 import type { SessionActions } from './useSessionView'
+import './staff.css'
 
 interface Props extends Pick<SessionActions, 'identify'> {
   staff: StaffView[]
@@ -13,7 +15,7 @@ interface Props extends Pick<SessionActions, 'identify'> {
 }
 
 /** Asks who is recording: a name, then the PIN. */
-export function WhoPage({ staff, identify, onRecording, current, onStay }: Props) {
+export default function WhoPage({ staff, identify, onRecording, current, onStay }: Props) {
   const [person, setPerson] = useState<StaffView | null>(staff.length === 1 && !current ? (staff[0] ?? null) : null)
   if (!person) {
     return (
@@ -21,16 +23,16 @@ export function WhoPage({ staff, identify, onRecording, current, onStay }: Props
         <ul className="who-list">
           {staff.map((each) => (
             <li key={each.id}>
-              <button type="button" className="hand-button" onClick={() => setPerson(each)}>
+              <Button size="hand" onClick={() => setPerson(each)}>
                 {each.name} <small>{each.role}</small>
-              </button>
+              </Button>
             </li>
           ))}
         </ul>
         {current && (
-          <button type="button" className="quiet-button" onClick={onStay}>
+          <Button look="quiet" onClick={onStay}>
             go on as {current.name}
-          </button>
+          </Button>
         )}
       </Doorstep>
     )
@@ -39,9 +41,9 @@ export function WhoPage({ staff, identify, onRecording, current, onStay }: Props
     <Doorstep title={person.name}>
       <PinPad onPin={async (pin) => onRecording(await identify({ staffId: person.id, pin }))} />
       {staff.length > 1 && (
-        <button type="button" className="quiet-button" onClick={() => setPerson(null)}>
+        <Button look="quiet" onClick={() => setPerson(null)}>
           somebody else
-        </button>
+        </Button>
       )}
     </Doorstep>
   )

@@ -1,6 +1,6 @@
 import useSWR from 'swr'
 import type { Identify, FirstLead, SessionView, SignIn, StaffView } from '../../core/staff/staff.schema'
-import { staffApi } from '../../core/staff/staff.api'
+import { doorApi } from '../../core/staff/door.api'
 import { setServerClock } from '../api/clock'
 import { fetchJson } from '../api/fetchJson'
 import { know } from '../api/reads'
@@ -19,16 +19,16 @@ export function useSessionView() {
   return {
     session: data,
     problem: error,
-    createFirstLead: (body: FirstLead) => andRefresh(fetchJson(staffApi.firstLead.path, { method: 'POST', body })),
-    signIn: (body: SignIn) => andRefresh(fetchJson(staffApi.signIn.path, { method: 'POST', body })),
-    identify: (body: Identify) => andRefresh(fetchJson<StaffView>(staffApi.identify.path, { method: 'POST', body })),
-    signOut: () => andRefresh(fetchJson(staffApi.signOut.path, { method: 'DELETE' })),
+    createFirstLead: (body: FirstLead) => andRefresh(fetchJson(doorApi.firstLead.path, { method: 'POST', body })),
+    signIn: (body: SignIn) => andRefresh(fetchJson(doorApi.signIn.path, { method: 'POST', body })),
+    identify: (body: Identify) => andRefresh(fetchJson<StaffView>(doorApi.identify.path, { method: 'POST', body })),
+    signOut: () => andRefresh(fetchJson(doorApi.signOut.path, { method: 'DELETE' })),
   }
 }
 export type SessionActions = ReturnType<typeof useSessionView>
 
 async function readSession(): Promise<SessionView> {
-  const view = await fetchJson<SessionView>(staffApi.session.path)
+  const view = await fetchJson<SessionView>(doorApi.session.path)
   setServerClock(view.nowMs, view.isFrozenClock)
   return view
 }

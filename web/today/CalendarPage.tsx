@@ -1,34 +1,30 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { dueApi } from '../../core/due/due.api'
 import { sentenceOf } from '../api/ApiProblem'
-import { newKey } from '../api/newKey'
-import { useWrite } from '../api/useOutbox'
-import { useRead } from '../api/useRead'
+import { Button } from '../ui/Button'
+import { Field } from '../ui/Field'
 import { Lead } from '../ui/Lead'
+import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
+import { useCalendar } from './useCalendar'
+import './today.css'
 
 /** What is due, in the recorder's own calendar: an address that only they know, and that they take back. */
 export function CalendarPage() {
-  const { data, problem } = useRead(dueApi.readCalendar, {})
+  const { calendar, problem, makeAddress, takeBackAddress } = useCalendar()
   const [address, setAddress] = useState<string | null>(null)
   const [said, setSaid] = useState<string | null>(null)
-  const write = useWrite()
   const format = useFormat()
-  if (!data) return problem ? <Trouble problem={problem} /> : <Waiting what="your calendar" />
+  if (!calendar) return problem ? <Trouble problem={problem} /> : <Waiting what="your calendar" />
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
     setSaid(null)
     await work().catch((error: unknown) => setSaid(sentenceOf(error)))
   }
-  async function make(): Promise<void> {
-    const secret = `${newKey()}${newKey()}`.slice(0, 43)
-    await write(dueApi.makeCalendar, { label: 'an address for a calendar', body: { secret } }, { refusals: 'form' })
-    setAddress(`${window.location.origin}/api/calendar/${secret}.ics`)
-  }
-  async function takeBack(): Promise<void> {
-    await write(dueApi.revokeCalendar, { label: 'the address of a calendar taken back', body: {} }, { refusals: 'form' })
+  const make = async (): Promise<void> => setAddress(await makeAddress())
+  const takeBack = async (): Promise<void> => {
+    await takeBackAddress()
     setAddress(null)
   }
   return (
@@ -37,29 +33,24 @@ export function CalendarPage() {
         Work with a time (steps of runs, looks after them, preparation, claims) as entries of a calendar program that reads an address of this room every quarter of an hour.
       </Lead>
       {address && (
-        <Form.Group className="field calendar-address" controlId="calendar-address">
-          <Form.Label>Your address, shown this once</Form.Label>
-          <Form.Control as="textarea" rows={2} readOnly value={address} onFocus={(event) => event.currentTarget.select()} />
-        </Form.Group>
+        <Field label="Your address, shown this once" className="calendar-address">
+          {(tied) => <Form.Control as="textarea" rows={2} readOnly {...tied} value={address} onFocus={(event) => event.currentTarget.select()} />}
+        </Field>
       )}
       <p>
-        {data.sinceMs === null ? 'You have no address.' : `You have an address since ${format.moment(data.sinceMs)}. `}
-        {data.sinceMs !== null && !address && 'It is not kept here; make another one if it is lost, and the old one stops.'}
+        {calendar.sinceMs === null ? 'You have no address.' : `You have an address since ${format.moment(calendar.sinceMs)}. `}
+        {calendar.sinceMs !== null && !address && 'It is not kept here; make another one if it is lost, and the old one stops.'}
       </p>
       <p className="aside-word">Whoever has the address can read what is due here, without signing in. It works for devices that reach this room by the name in it.</p>
-      {said && (
-        <p className="form-problem" role="alert">
-          {said}
-        </p>
-      )}
+      <Problem>{said}</Problem>
       <div className="calendar-actions">
-        <button type="button" className="button" onClick={() => void attempt(make)}>
-          {data.sinceMs === null ? 'Make an address' : 'Make another address'}
-        </button>
-        {data.sinceMs !== null && (
-          <button type="button" className="button" onClick={() => void attempt(takeBack)}>
+        <Button onClick={() => void attempt(make)}>
+          {calendar.sinceMs === null ? 'Make an address' : 'Make another address'}
+        </Button>
+        {calendar.sinceMs !== null && (
+          <Button onClick={() => void attempt(takeBack)}>
             Take it back
-          </button>
+          </Button>
         )}
       </div>
     </>

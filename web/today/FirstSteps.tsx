@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { firstSteps, nextStep, type FirstStep, type RoomCounts } from '../../core/today/todayView'
 import { useSession } from '../api/session'
+import { ButtonLink } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 
@@ -20,7 +21,7 @@ const steps: Record<FirstStep, Step> = {
 }
 
 /** A new room on its way to the first crate: what is done, and the one next step. */
-export function FirstSteps({ counts }: { counts: RoomCounts }) {
+export default function FirstSteps({ counts }: { counts: RoomCounts }) {
   const { recorder, units, timeZone } = useSession()
   const next = nextStep(counts)
   if (recorder.role !== 'lead' && next !== 'crates') return <Lead title="Today">This room is being set up by a lead. Once there are tanks, crates and rounds stand here.</Lead>
@@ -41,9 +42,9 @@ export function FirstSteps({ counts }: { counts: RoomCounts }) {
                 <small>{isDone ? `done: ${done(counts)}` : why}</small>
               </span>
               {name === next ? (
-                <Link className="hand-button act" to={to} state={{ back: '/today' }}>
+                <ButtonLink look="act" size="hand" to={to} state={{ back: '/today' }}>
                   {act}
-                </Link>
+                </ButtonLink>
               ) : (
                 <Link to={to} state={{ back: '/today' }}>{isDone ? 'more' : act.toLowerCase()}</Link>
               )}

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { ErrorBoundary } from 'react-error-boundary'
+import { Button } from './Button'
 
 interface Props {
   /** What it is, as a sentence begins: “Run 4”, “The clock strip”. */
@@ -20,9 +21,9 @@ export function Apart({ what, of, instead, isRow = false, children }: Props) {
       <p role="alert">
         <strong>{what} cannot be shown.</strong> What you recorded is kept, and the rest of this screen goes on.
       </p>
-      <button type="button" className="quiet-button" onClick={retry}>
+      <Button look="quiet" onClick={retry}>
         try again
-      </button>
+      </Button>
       {instead && <div className="broken-instead">{instead}</div>}
     </div>
   )

@@ -1,6 +1,5 @@
-import { Form } from 'react-bootstrap'
 import type { DeskInput } from '../../core/desk/calculations'
-import { Labelled } from './Labelled'
+import { ChoiceField, TextField } from './Field'
 import { SalinityDoubtRow } from './SalinityDoubtRow'
 import { readNumber, useUnits, type Units } from './useUnits'
 
@@ -25,19 +24,15 @@ interface Props {
 export function FigureField({ field, value, problem, onChange }: Props) {
   const units = useUnits()
   const doubt = units.doubt(field.quantity, value)
-  return (
-    <Labelled label={field.label} unit={field.quantity ? units.label(field.quantity) : field.unit} hint={field.hint} isOptional={field.isOptional} problem={doubt ? null : problem} below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(ppt) => onChange(`${ppt} ppt`)} />}>
-      {(shared) =>
-        field.options ? (
-          <Form.Select {...shared} value={value} onChange={(event) => onChange(event.currentTarget.value)}>
-            {field.options.map((option) => (
-              <option key={option}>{option}</option>
-            ))}
-          </Form.Select>
-        ) : (
-          <Form.Control {...shared} value={value} inputMode="decimal" autoComplete="off" onChange={(event) => onChange(event.currentTarget.value)} />
-        )
-      }
-    </Labelled>
-  )
+  const shared = { label: field.label, unit: field.quantity ? units.label(field.quantity) : field.unit, hint: field.hint, isOptional: field.isOptional, problem: doubt ? null : problem, value, onChange }
+  if (field.options) {
+    return (
+      <ChoiceField {...shared}>
+        {field.options.map((option) => (
+          <option key={option}>{option}</option>
+        ))}
+      </ChoiceField>
+    )
+  }
+  return <TextField {...shared} inputMode="decimal" below={doubt && <SalinityDoubtRow doubt={doubt} onTake={(ppt) => onChange(`${ppt} ppt`)} />} />
 }

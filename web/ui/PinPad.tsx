@@ -1,5 +1,7 @@
 import { useEffect, useState } from 'react'
 import { sentenceOf } from '../api/ApiProblem'
+import { Button } from './Button'
+import { Problem } from './Notice'
 
 const digits = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0']
 
@@ -35,23 +37,19 @@ export function PinPad({ onPin, label = 'record' }: { onPin: (pin: string) => Pr
         <span className="visually-hidden">{pin.length} digits entered</span>
         <span aria-hidden="true">{pin ? '●'.repeat(pin.length) : 'PIN'}</span>
       </p>
-      {problem && (
-        <p className="form-problem" role="alert">
-          {problem}
-        </p>
-      )}
+      <Problem>{problem}</Problem>
       <div className="pin-keys">
         {digits.map((digit) => (
-          <button key={digit} type="button" className="hand-button" onClick={() => type(digit)}>
+          <Button key={digit} size="hand" onClick={() => type(digit)}>
             {digit}
-          </button>
+          </Button>
         ))}
-        <button type="button" className="hand-button" aria-label="erase a digit" onClick={erase}>
+        <Button size="hand" aria-label="erase a digit" onClick={erase}>
           ←
-        </button>
-        <button type="button" className="hand-button act" disabled={pin.length < 4} onClick={() => void submit()}>
+        </Button>
+        <Button look="act" size="hand" disabled={pin.length < 4} onClick={() => void submit()}>
           {label}
-        </button>
+        </Button>
       </div>
     </div>
   )

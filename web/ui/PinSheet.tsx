@@ -3,7 +3,7 @@ import { PinPad } from './PinPad'
 import { Sheet } from './Sheet'
 
 /** The PIN once more, for what a tablet that was left open must not do. */
-export function PinSheet({ isOpen, onClose, onGiven }: { isOpen: boolean; onClose: () => void; onGiven?: () => void }) {
+export default function PinSheet({ isOpen, onClose, onGiven }: { isOpen: boolean; onClose: () => void; onGiven?: () => void }) {
   const { recorder, confirmPin } = useSession()
   return (
     <Sheet title={`PIN of ${recorder.name}`} isOpen={isOpen} onClose={onClose}>

@@ -1,5 +1,7 @@
-import { useId, useState } from 'react'
+import { useState } from 'react'
+import { Form } from 'react-bootstrap'
 import type { Quantity } from '../../core/units/units'
+import { Field } from './Field'
 import { SalinityDoubtRow } from './SalinityDoubtRow'
 import { readNumber, useUnits, type Units } from './useUnits'
 
@@ -18,7 +20,6 @@ interface Props {
 /** One optional measured figure in the room's unit. A figure outside the range is said at once and not taken, nor is a salinity on a doubtful scale. */
 export function ReadingField({ label, quantity, unit = '', value, min, max, onChange }: Props) {
   const units = useUnits()
-  const id = useId()
   const [text, setText] = useState<string | null>(null)
   const figure = (base: number): string => plain(quantity ? units.figure(quantity, base) : String(base))
   const shown = text ?? (value === null ? '' : figure(value))
@@ -32,23 +33,19 @@ export function ReadingField({ label, quantity, unit = '', value, min, max, onCh
     setText(typed)
     onChange(doubtOf(typed) ? null : read(typed))
   }
+  const below = doubt && (
+    <SalinityDoubtRow
+      doubt={doubt}
+      onTake={(ppt) => {
+        setText(null)
+        onChange(ppt)
+      }}
+    />
+  )
   return (
-    <div className={problem || doubt ? 'reading is-wrong' : 'reading'}>
-      <label htmlFor={id}>
-        {label} <small>{unitWord}</small>
-      </label>
-      <input id={id} inputMode="decimal" value={shown} placeholder="–" aria-invalid={problem !== null || doubt !== null} onChange={(event) => type(event.currentTarget.value)} onBlur={() => problem === null && doubt === null && setText(null)} />
-      {problem && <small role="alert">{problem}</small>}
-      {doubt && (
-        <SalinityDoubtRow
-          doubt={doubt}
-          onTake={(ppt) => {
-            setText(null)
-            onChange(ppt)
-          }}
-        />
-      )}
-    </div>
+    <Field label={label} unit={unitWord} size="hand" problem={problem} below={below}>
+      {(tied) => <Form.Control inputMode="decimal" autoComplete="off" placeholder="–" {...tied} aria-invalid={problem !== null || doubt !== null} value={shown} onChange={(event) => type(event.currentTarget.value)} onBlur={() => problem === null && doubt === null && setText(null)} />}
+    </Field>
   )
 }
 

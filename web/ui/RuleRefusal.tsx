@@ -1,8 +1,10 @@
 import { useState } from 'react'
-import { Form } from 'react-bootstrap'
 import type { RuleRefusal as Refusal } from '../../core/placing/ruleRefusal'
 import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
+import { Button } from './Button'
+import { TextField } from './Field'
+import { Problem } from './Notice'
 import { SayWater } from './SayWater'
 
 /** Why fish go somewhere against a rule; a keeper's counts as a rescue. */
@@ -40,10 +42,10 @@ export function RuleRefusal({ problem, onAgain, mayRescue = false }: Props) {
       {isUnsaid && refusal.unsaid.length > 0 && <SayWater of={refusal.unsaid} onSaid={() => onAgain(null)} />}
       {mayDecide && (
         <div className="against-rule">
-          <Form.Control aria-label={isLead ? 'Why all the same' : 'What is wrong with the fish'} placeholder={isLead ? 'why all the same' : 'fish in distress, and no lead here: what is wrong'} value={reason} maxLength={500} onChange={(event) => setReason(event.currentTarget.value)} />
-          <button type="button" className="hand-button" disabled={reason.trim() === ''} onClick={() => onAgain({ override: reason.trim(), ...(isLead ? {} : { isRescue: true }) })}>
+          <TextField label={isLead ? 'Why all the same' : 'What is wrong with the fish'} isLabelHidden size="hand" maxLength={500} placeholder={isLead ? 'why all the same' : 'fish in distress, and no lead here: what is wrong'} value={reason} onChange={setReason} />
+          <Button size="hand" disabled={reason.trim() === ''} onClick={() => onAgain({ override: reason.trim(), ...(isLead ? {} : { isRescue: true }) })}>
             {isLead ? 'All the same' : 'Rescue'} <small>{isLead ? 'the reason is kept' : 'a lead looks at it later'}</small>
-          </button>
+          </Button>
         </div>
       )}
     </section>
@@ -54,8 +56,8 @@ export function RuleRefusal({ problem, onAgain, mayRescue = false }: Props) {
 export function Refused(props: Props) {
   if (props.problem === null || ruleRefusalOf(props.problem)) return <RuleRefusal {...props} />
   return (
-    <p role="alert" className="form-problem">
+    <Problem>
       {Object.values(errorsByField(props.problem) ?? {})[0] ?? sentenceOf(props.problem)}
-    </p>
+    </Problem>
   )
 }

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react'
 import type { SalinityDoubt } from '../../core/units/salinityDoubt'
+import { Button } from './Button'
 
 /** Asks which scale a salinity was typed on; one touch answers. */
 export function SalinityDoubtRow({ doubt, onTake }: { doubt: SalinityDoubt; onTake: (ppt: number) => void }) {
@@ -12,9 +13,9 @@ export function SalinityDoubtRow({ doubt, onTake }: { doubt: SalinityDoubt; onTa
     <span ref={row} className="salinity-doubt" role="alert">
       <small>{doubt.question}</small>
       {doubt.choices.map(({ label, ppt }) => (
-        <button key={label} type="button" className="button" onClick={() => onTake(ppt)}>
+        <Button key={label} onClick={() => onTake(ppt)}>
           {label}
-        </button>
+        </Button>
       ))}
     </span>
   )

@@ -1,14 +1,23 @@
-import type { ReactNode } from 'react'
-import { Offcanvas } from 'react-bootstrap'
+import { lazy, Suspense, useState, type ReactNode } from 'react'
+import { ahead } from './ahead'
+
+export interface SheetProps {
+  title: string
+  isOpen: boolean
+  onClose: () => void
+  children: ReactNode
+}
+
+// Nothing of it is on a first screen.
+const SheetPanel = lazy(ahead(() => import('./SheetPanel')))
 
 /** A sheet from below for one more choice; closes by itself once it is made. */
-export function Sheet({ title, isOpen, onClose, children }: { title: string; isOpen: boolean; onClose: () => void; children: ReactNode }) {
-  return (
-    <Offcanvas show={isOpen} onHide={onClose} placement="bottom" className="sheet" aria-labelledby="sheet-title">
-      <Offcanvas.Header closeButton>
-        <Offcanvas.Title id="sheet-title">{title}</Offcanvas.Title>
-      </Offcanvas.Header>
-      <Offcanvas.Body>{children}</Offcanvas.Body>
-    </Offcanvas>
-  )
+export function Sheet(props: SheetProps) {
+  const [wasOpen, setWasOpen] = useState(props.isOpen)
+  if (props.isOpen && !wasOpen) setWasOpen(true)
+  return wasOpen ? (
+    <Suspense>
+      <SheetPanel {...props} />
+    </Suspense>
+  ) : null
 }

@@ -1,4 +1,5 @@
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { ChoiceField } from './Field'
 
 export interface PageGroup {
   title: string
@@ -36,20 +37,17 @@ function PagePicker({ name, groups }: { name: string; groups: readonly PageGroup
   const navigate = useNavigate()
   const current = groups.flatMap((group) => group.pages).find(({ to }) => pathname.startsWith(to))?.to ?? ''
   return (
-    <div className="setup-picker">
-      <span aria-hidden="true">{name} page</span>
-      <select className="form-select" aria-label={`${name} page`} value={current} onChange={(event) => void navigate(event.currentTarget.value)}>
-        {current === '' && <option value="">choose</option>}
-        {groups.map(({ title, pages }) => (
-          <optgroup key={title} label={title}>
-            {pages.map(({ to, label }) => (
-              <option key={to} value={to}>
-                {label}
-              </option>
-            ))}
-          </optgroup>
-        ))}
-      </select>
-    </div>
+    <ChoiceField label={`${name} page`} className="setup-picker" value={current} onChange={(to) => void navigate(to)}>
+      {current === '' && <option value="">choose</option>}
+      {groups.map(({ title, pages }) => (
+        <optgroup key={title} label={title}>
+          {pages.map(({ to, label }) => (
+            <option key={to} value={to}>
+              {label}
+            </option>
+          ))}
+        </optgroup>
+      ))}
+    </ChoiceField>
   )
 }

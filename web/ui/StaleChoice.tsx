@@ -1,4 +1,5 @@
-import { Table } from 'react-bootstrap'
+import { Button } from './Button'
+import { Table } from './Table'
 
 interface Props {
   /** What was changed, e.g. `supplier`. */
@@ -17,7 +18,7 @@ export function StaleChoice({ one, fields, onMine, onTheirs }: Props) {
         <strong>Somebody else changed this {one} meanwhile.</strong> Nothing was overwritten. {differing.length > 0 ? 'Which is right?' : 'Both say the same.'}
       </p>
       {differing.length > 0 && (
-        <Table className="record-table">
+        <Table>
           <thead>
             <tr>
               <th scope="col">field</th>
@@ -37,12 +38,12 @@ export function StaleChoice({ one, fields, onMine, onTheirs }: Props) {
         </Table>
       )}
       <div className="entry-buttons">
-        <button type="button" className="button" onClick={onMine}>
+        <Button onClick={onMine}>
           Save mine over it
-        </button>
-        <button type="button" className="button" onClick={onTheirs}>
+        </Button>
+        <Button onClick={onTheirs}>
           Take theirs
-        </button>
+        </Button>
       </div>
     </section>
   )

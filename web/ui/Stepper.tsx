@@ -1,3 +1,4 @@
+import { Button } from './Button'
 interface Props {
   label: string
   value: number
@@ -10,9 +11,9 @@ export function Stepper({ label, value, max, onChange }: Props) {
   const set = (next: number): void => onChange(Math.min(max, Math.max(0, next)))
   return (
     <div className="stepper" role="group" aria-label={label}>
-      <button type="button" className="round-button" aria-label={`one less ${label}`} onClick={() => set(value - 1)} disabled={value === 0}>
+      <Button look="bare" className="round-button" aria-label={`one less ${label}`} onClick={() => set(value - 1)} disabled={value === 0}>
         −
-      </button>
+      </Button>
       <input
         className="figure"
         inputMode="numeric"
@@ -21,9 +22,9 @@ export function Stepper({ label, value, max, onChange }: Props) {
         onFocus={(event) => event.currentTarget.select()}
         onChange={(event) => set(Number(event.currentTarget.value.replace(/\D/g, '').slice(0, 5) || 0))}
       />
-      <button type="button" className="round-button" aria-label={`one more ${label}`} onClick={() => set(value + 1)}>
+      <Button look="bare" className="round-button" aria-label={`one more ${label}`} onClick={() => set(value + 1)}>
         +
-      </button>
+      </Button>
     </div>
   )
 }

@@ -12,25 +12,27 @@ interface Props {
   hold?: HoldView | null
   /** Who counts on it: said in words, and the label below the glass says how many are due. */
   bookings?: readonly Booking[]
+  /** Less high, where many stand together. */
+  isLow?: boolean
 }
 
 /**
  * The front of a tank: the count stands in the water, a flag on the rim while unchecked, a label strip when there is
  * something to say. At the right glass a scale climbs with the days of a hold, its pointer at today. A tub is wider than high; dashed glass is empty. Always with words for whoever cannot see it.
  */
-export function TankGlyph({ kind, fish, isUnchecked, flag, hold = null, bookings = [] }: Props) {
-  const [width, height] = kind === 'tub' ? [104, 58] : [84, 70]
+export function TankGlyph({ kind, fish, isUnchecked, flag, hold = null, bookings = [], isLow = false }: Props) {
+  const [width, height] = kind === 'tub' ? [104, isLow ? 54 : 58] : [84, isLow ? 54 : 70]
   const right = width - 6
   const bottom = height - 3
   const wave = 't8 0 '.repeat(Math.floor((right - 16) / 8))
   const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked ? 'unchecked' : 'checked', flag?.word, hold && `held, day ${hold.day} of ${hold.of}`, bookingWords(bookings)?.toLowerCase()].filter(Boolean).join(', ')
   return (
-    <svg className="tank-glyph" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words}>
+    <svg className={isLow ? 'tank-glyph is-low' : 'tank-glyph'} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words}>
       {fish > 0 && <path className="water" d={`M7 16 q4 -4 8 0 ${wave} H${right - 1} V${bottom - 5} q0 4 -4 4 H11 q-4 0 -4 -4 Z`} />}
       {flag && <path className={`strip ${flag.level}`} d={`M7 ${bottom - 17} H${flag.level === 'harm' ? right - 8 : right - 1} ${flag.level === 'harm' ? 'l7 7' : ''} V${bottom - 5} q0 4 -4 4 H11 q-4 0 -4 -4 Z`} />}
       <path className={fish > 0 ? 'glass' : 'glass is-empty'} d={`M6 5 V${bottom - 5} q0 5 5 5 H${right - 5} q5 0 5 -5 V5`} />
       {fish > 0 && (
-        <text className="count" x="14" y={flag ? bottom - 24 : bottom - 13}>
+        <text className="count" x="14" y={flag ? bottom - (isLow ? 20 : 24) : bottom - 13}>
           {fish}
         </text>
       )}

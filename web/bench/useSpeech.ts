@@ -1,0 +1,49 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Spoken } from './spokenWords'
+
+const slot = 'crate.speaks'
+const isKeptOn = (): boolean => {
+  try {
+    return localStorage.getItem(slot) === 'on'
+  } catch {
+    return false
+  }
+}
+
+export interface SpeechOnDevice {
+  canSpeak: boolean
+  isOn: boolean
+  toggle: () => void
+}
+
+/**
+ * Says aloud what there is to say, once for each thing, by the browser's own voice, without a network; off until somebody turns it on for
+ * this device.
+ */
+export function useSpeech(spoken: Spoken | null): SpeechOnDevice {
+  const [isOn, setOn] = useState(isKeptOn)
+  const canSpeak = 'speechSynthesis' in window
+  const about = spoken?.about ?? null
+  const words = useRef('')
+  useEffect(() => {
+    words.current = spoken?.words ?? ''
+  })
+  useEffect(() => {
+    if (!isOn || !canSpeak || about === null) return
+    const said = new SpeechSynthesisUtterance(words.current)
+    said.lang = 'en'
+    // What is not true any more is not said to its end.
+    window.speechSynthesis.cancel()
+    window.speechSynthesis.speak(said)
+    return () => window.speechSynthesis.cancel()
+  }, [isOn, canSpeak, about])
+  const toggle = (): void => {
+    setOn(!isOn)
+    try {
+      localStorage.setItem(slot, isOn ? 'off' : 'on')
+    } catch {
+      // It speaks until the page is left.
+    }
+  }
+  return { canSpeak, isOn, toggle }
+}

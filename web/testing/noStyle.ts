@@ -1,0 +1,2 @@
+// Stands in for styles where there is no browser to look at them.
+export {}
