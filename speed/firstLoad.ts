@@ -38,13 +38,8 @@ async function paintMs(browser: Browser, url: string, useful: string, storageSta
     await session.send('Network.enable')
     await session.send('Network.emulateNetworkConditions', network)
     await session.send('Emulation.setCPUThrottlingRate', { rate: cpuTimes })
-    await page.addInitScript((selector) => {
-      const look = (): void => {
-        if (document.querySelector(selector)) Object.assign(window, { usefulMs: performance.now() })
-        else requestAnimationFrame(look)
-      }
-      requestAnimationFrame(look)
-    }, useful)
+    // In words, because what is translated on the way would not be known in the page.
+    await page.addInitScript(`requestAnimationFrame(function look() { if (document.querySelector('${useful}')) window.usefulMs = performance.now(); else requestAnimationFrame(look) })`)
     await page.goto(url, { waitUntil: 'commit' })
     timings.push(await page.waitForFunction(() => (window as unknown as { usefulMs?: number }).usefulMs, undefined, { timeout: 120_000 }).then((handle) => handle.jsonValue() as Promise<number>))
     await context.close()
