@@ -1,12 +1,16 @@
 import { useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { useForm } from 'react-hook-form'
 import type { RunView } from '../../core/bench/benchView'
-import { errorsByField, sentenceOf } from '../api/ApiProblem'
+import { sentenceOf } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
 import { Button } from '../ui/Button'
-import { ChoiceField, TextField } from '../ui/Field'
+import { TextField } from '../ui/Field'
+import { FormField, FormProblem } from '../ui/FormField'
 import { Problem } from '../ui/Notice'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
-import { TankOptions } from '../ui/TankOptions'
+import { submitInto } from '../ui/submitInto'
+import { tankLabel } from '../ui/TankOptions'
 import { runTo } from './laneWords'
 import { useRunWrites } from './useBench'
 
@@ -36,47 +40,46 @@ export function Decide({ run }: { run: RunView }) {
 
 /** Ends a run early. Fish that stand in its vessel are somewhere then: in which tank is asked. */
 export function EndEarly({ run }: { run: RunView }) {
+  const [isOpen, setOpen] = useState(false)
+  return isOpen ? (
+    <EndForm run={run} onLeave={() => setOpen(false)} />
+  ) : (
+    <Button look="quiet" onClick={() => setOpen(true)}>
+      end this run early
+    </Button>
+  )
+}
+
+function EndForm({ run, onLeave }: { run: RunView; onLeave: () => void }) {
   const { stopRun } = useRunWrites(run.id)
   const { room } = useRoomView()
-  const [because, setBecause] = useState<string | null>(null)
   // Not the tank that was planned: a run ends early because something went otherwise.
-  const [tankId, setTankId] = useState('')
-  const [problem, setProblem] = useState<unknown>(null)
-  if (because === null)
-    return (
-      <Button look="quiet" onClick={() => setBecause('')}>
-        end this run early
-      </Button>
-    )
-  const said = ruleRefusalOf(problem) ? null : errorsByField(problem)
-  const stop = (against: AgainstRule | null): void => {
-    setProblem(null)
-    stopRun(because, run.inVessel > 0 ? tankId || null : null, against).catch(setProblem)
+  const form = useForm({ defaultValues: { because: '', tankId: '' } })
+  const [refused, setRefused] = useState<unknown>(null)
+  const stop = (against: AgainstRule | null) => {
+    setRefused(null)
+    return form.handleSubmit(async ({ because, tankId }) => {
+      const send = (): Promise<unknown> => stopRun(because, run.inVessel > 0 ? tankId || null : null, against)
+      await submitInto(form, () => send().catch((problem: unknown) => {
+        if (ruleRefusalOf(problem)) setRefused(problem)
+        throw problem
+      }))
+    })()
   }
+  const tanks = [{ value: '', label: 'choose' }, ...(room?.tanks ?? []).map((tank) => ({ value: tank.id, label: tankLabel(tank) }))]
   return (
-    <form
-      className="end-early"
-      onSubmit={(event) => {
-        event.preventDefault()
-        stop(null)
-      }}
-    >
-      <TextField label="why it ends" problem={said?.because} maxLength={500} value={because} onChange={setBecause} />
-      {run.inVessel > 0 && (
-        <ChoiceField label={`tank that the ${run.inVessel} fish of its vessel are in now`} problem={said?.tankId} value={tankId} onChange={setTankId}>
-          <option value="">choose</option>
-          <TankOptions tanks={room?.tanks ?? []} />
-        </ChoiceField>
-      )}
+    <Form noValidate className="end-early" onSubmit={(event) => (event.preventDefault(), void stop(null))}>
+      <FormField form={form} name="because" label="why it ends" maxLength={500} autoComplete="off" />
+      {run.inVessel > 0 && <FormField form={form} name="tankId" label={`tank that the ${run.inVessel} fish of its vessel are in now`} options={tanks} />}
       {run.inVessel > 0 && <p className="aside-word">They go there as many as the books have. Count them in their tank, and record the dead there.</p>}
       <Button type="submit" size="hand">
         End it
       </Button>
-      <Button look="quiet" onClick={() => setBecause(null)}>
+      <Button look="quiet" onClick={onLeave}>
         leave it
       </Button>
-      <RuleRefusal problem={problem} mayRescue onAgain={stop} />
-      {problem !== null && said === null && ruleRefusalOf(problem) === null && <Problem>{sentenceOf(problem)}</Problem>}
-    </form>
+      <RuleRefusal problem={refused} mayRescue onAgain={(against) => void stop(against)} />
+      <FormProblem form={form} />
+    </Form>
   )
 }

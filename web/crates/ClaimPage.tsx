@@ -1,18 +1,20 @@
 import { useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { useForm, useWatch } from 'react-hook-form'
 import { useParams } from 'react-router'
-import { claimClock, claimStates, type ClaimLine, type ClaimSheet, type ClaimStanding, type ClaimState, type ClaimView } from '../../core/crates/claim'
+import { claimClock, claimStates, type ClaimLine, type ClaimSheet, type ClaimStanding, type ClaimView } from '../../core/crates/claim'
 import { addressOf } from '../../core/commands/declare'
 import { evidenceApi } from '../../core/crates/crates.api'
 import type { CrateView } from '../../core/crates/crateView'
-import { ApiProblem, currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
+import { currentOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
 import { Button, ButtonLink } from '../ui/Button'
-import { ChoiceField, TextField } from '../ui/Field'
+import { FormField, FormProblem } from '../ui/FormField'
 import { formatSpan, plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
-import { Problem } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
+import { submitInto } from '../ui/submitInto'
 import { Table } from '../ui/Table'
 import { useFormat } from '../ui/useFormat'
 import { readNumber } from '../ui/useUnits'
@@ -106,51 +108,39 @@ const evidenceOf = ({ bags }: ClaimLine): string => {
 
 function StandingForm({ crateId, claim }: { crateId: string; claim: ClaimView }) {
   const { editClaim } = useCrateEdits(crateId)
-  const [typed, setTyped] = useState({ state: claim.state, note: claim.note ?? '', amount: claim.settledAmount === null ? '' : String(claim.settledAmount) })
-  const [errors, setErrors] = useState<Record<string, string>>({})
-  const [problem, setProblem] = useState<string | null>(null)
+  const typedOf = ({ state, note, settledAmount }: Pick<ClaimStanding, 'state' | 'note' | 'settledAmount'>) => ({ state, note: note ?? '', settledAmount: settledAmount === null ? '' : String(settledAmount) })
+  const form = useForm({ defaultValues: typedOf(claim) })
   const [stale, setStale] = useState<ClaimStanding | null>(null)
-  const save = async (version: number): Promise<void> => {
-    setErrors({})
-    setProblem(null)
-    const settledAmount = typed.amount.trim() === '' ? null : readNumber(typed.amount)
-    if (settledAmount !== null && !Number.isFinite(settledAmount)) return setErrors({ settledAmount: 'Amount settled must be a number' })
-    await editClaim({ state: typed.state, note: typed.note.trim() || null, settledAmount, atMs: null, version }).catch((error: unknown) => {
-      const named = errorsByField(error)
-      if (error instanceof ApiProblem && error.code === 'stale') setStale(currentOf(error))
-      else if (named) setErrors(named)
-      else setProblem(sentenceOf(error))
-    })
-  }
+  const save = (version: number) =>
+    form.handleSubmit(async ({ state, note, settledAmount: typed }) => {
+      const settledAmount = typed.trim() === '' ? null : readNumber(typed)
+      if (settledAmount !== null && !Number.isFinite(settledAmount)) return form.setError('settledAmount', { message: 'Amount settled must be a number' })
+      await submitInto(form, () => editClaim({ state, note: note.trim() || null, settledAmount, atMs: null, version }).catch((error: unknown) => setStale(currentOf<ClaimStanding>(error))))
+    })()
+  const [mine, isSettled] = [form.getValues(), useWatch({ control: form.control, name: 'state' }) === 'settled']
   return (
-    <form noValidate className="entry-form" onSubmit={(event) => (event.preventDefault(), void save(claim.version))}>
+    <Form noValidate className="entry-form" onSubmit={(event) => (event.preventDefault(), void save(claim.version))}>
       {stale && (
         <StaleChoice
           one="claim"
           fields={[
-            { label: 'state', mine: typed.state, theirs: stale.state },
-            { label: 'note', mine: typed.note, theirs: stale.note ?? '' },
-            { label: 'amount settled', mine: typed.amount, theirs: stale.settledAmount === null ? '' : String(stale.settledAmount) },
+            { label: 'state', mine: mine.state, theirs: stale.state },
+            { label: 'note', mine: mine.note, theirs: stale.note ?? '' },
+            { label: 'amount settled', mine: mine.settledAmount, theirs: typedOf(stale).settledAmount },
           ]}
           onMine={() => (setStale(null), void save(stale.version))}
-          onTheirs={() => (setStale(null), setTyped({ state: stale.state, note: stale.note ?? '', amount: stale.settledAmount === null ? '' : String(stale.settledAmount) }))}
+          onTheirs={() => (setStale(null), form.reset(typedOf(stale)))}
         />
       )}
       <div className="field-row">
-        <ChoiceField label="Claim is" problem={errors.state} value={typed.state} onChange={(state) => setTyped({ ...typed, state: state as ClaimState })}>
-          {claimStates.map((state) => (
-            <option key={state}>{state}</option>
-          ))}
-        </ChoiceField>
-        {typed.state === 'settled' && (
-          <TextField label="Amount settled" problem={errors.settledAmount} inputMode="decimal" value={typed.amount} onChange={(amount) => setTyped({ ...typed, amount })} />
-        )}
-        <TextField label="Note to the supplier" problem={errors.note} className="is-wide" maxLength={500} value={typed.note} onChange={(note) => setTyped({ ...typed, note })} />
+        <FormField form={form} name="state" label="Claim is" options={claimStates} />
+        {isSettled && <FormField form={form} name="settledAmount" label="Amount settled" inputMode="decimal" autoComplete="off" />}
+        <FormField form={form} name="note" label="Note to the supplier" className="is-wide" maxLength={500} autoComplete="off" />
       </div>
-      <Problem>{problem}</Problem>
+      <FormProblem form={form} />
       <Button type="submit" disabled={stale !== null}>
         Save the claim
       </Button>
-    </form>
+    </Form>
   )
 }

@@ -1,15 +1,15 @@
-import { useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { useForm } from 'react-hook-form'
 import { Link } from 'react-router'
 import { claimClock } from '../../core/crates/claim'
 import type { BagTotals, CrateView } from '../../core/crates/crateView'
 import { crateStage } from '../../core/crates/crateSummary'
-import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
 import { useSession } from '../api/session'
 import { Button } from '../ui/Button'
-import { TextField } from '../ui/Field'
-import { Problem } from '../ui/Notice'
+import { FormField, FormProblem } from '../ui/FormField'
 import { formatSpan, plural } from '../ui/format'
+import { submitInto } from '../ui/submitInto'
 import { useCrateEdits } from './useCrates'
 
 /** How long losses of this crate can still be claimed, once there are any. */
@@ -30,22 +30,20 @@ export function ClaimClockLine({ crate, totals }: { crate: CrateView; totals: Ba
 export function CloseCrate({ crate, totals }: { crate: CrateView; totals: BagTotals }) {
   const { recorder } = useSession()
   const { closeCrate, reopenCrate } = useCrateEdits(crate.id)
-  const [because, setBecause] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
+  const form = useForm({ defaultValues: { because: '' } })
   const stage = crateStage(totals, crate.closedAtMs)
-  const attempt = async (work: () => Promise<unknown>): Promise<void> => {
-    setProblem(null)
-    await work().catch((error: unknown) => setProblem(errorsByField(error)?.because ?? sentenceOf(error)))
-  }
+  const close = form.handleSubmit(({ because }) => submitInto(form, () => closeCrate({ because: because.trim() || null, version: crate.version })))
   if (stage === 'due') return null
   if (stage === 'closed') {
     return recorder.role === 'lead' ? (
-      <p>
-        <Button look="quiet" onClick={() => void attempt(() => reopenCrate(crate.version))}>
-          open this crate again
-        </Button>
-        {problem}
-      </p>
+      <>
+        <p>
+          <Button look="quiet" onClick={() => void submitInto(form, () => reopenCrate(crate.version))}>
+            open this crate again
+          </Button>
+        </p>
+        <FormProblem form={form} />
+      </>
     ) : null
   }
   return (
@@ -54,13 +52,11 @@ export function CloseCrate({ crate, totals }: { crate: CrateView; totals: BagTot
       <p className="aside-word">
         {totals.listed} {crate.hasList ? 'listed' : 'counted'}, {totals.alive} alive, {totals.dead} dead, {totals.short} short, {totals.extra} extra, {totals.placed} placed, {totals.inBags} still in bags.
       </p>
-      {stage !== 'done' && (
-        <TextField label="why now" size="hand" maxLength={500} placeholder="needed while fish are in bags or bags are shut" value={because} onChange={setBecause} />
-      )}
-      <Problem>{problem}</Problem>
-      <Button onClick={() => void attempt(() => closeCrate({ because: because.trim() || null, version: crate.version }))}>
-        Close the crate
-      </Button>
+      <Form noValidate onSubmit={(event) => void close(event)}>
+        {stage !== 'done' && <FormField form={form} name="because" label="why now" size="hand" maxLength={500} placeholder="needed while fish are in bags or bags are shut" autoComplete="off" />}
+        <FormProblem form={form} />
+        <Button type="submit">Close the crate</Button>
+      </Form>
     </details>
   )
 }

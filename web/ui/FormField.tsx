@@ -4,21 +4,24 @@ import { useId, type ComponentProps, type ReactNode } from 'react'
 import { Field } from './Field'
 import { Problem } from './Notice'
 
-interface Props<T extends FieldValues> extends Omit<ComponentProps<typeof Form.Control>, 'form' | 'name'> {
+interface Props<T extends FieldValues> extends Omit<ComponentProps<typeof Form.Control>, 'form' | 'name' | 'size' | 'className'> {
   form: UseFormReturn<T>
   name: FieldPath<T>
   label: string
   unit?: string
   hint?: ReactNode
+  size?: 'hand'
+  isLabelHidden?: boolean
+  className?: string
   /** Options make it a choice instead of a line to type in. */
   options?: readonly (string | { value: string; label: string })[]
 }
 
 /** A field of a form that is checked and sent as a whole. */
-export function FormField<T extends FieldValues>({ form, name, label, unit, hint, options, ...control }: Props<T>) {
+export function FormField<T extends FieldValues>({ form, name, label, unit, hint, size, isLabelHidden, className, options, ...control }: Props<T>) {
   const message = form.getFieldState(name, form.formState).error?.message
   return (
-    <Field label={label} unit={unit} hint={hint} problem={message ?? null}>
+    <Field {...{ label, unit, hint, size, isLabelHidden, className }} problem={message}>
       {(shared) =>
         options ? (
           <Form.Select {...form.register(name)} {...shared}>
