@@ -7,14 +7,14 @@ import { SessionProvider } from './api/session'
 import { outbox, useOutboxSnapshot } from './api/useOutbox'
 import { router } from './routes'
 import { useSessionView } from './staff/useSessionView'
-import { ahead } from './ui/ahead'
+import { lazyAhead } from './ui/ahead'
 import { Trouble, Waiting } from './ui/PageState'
 import './ui/useTheme'
 
 // What stands before the room, and not on the way to Today.
 const FirstStartPage = lazy(() => import('./staff/FirstStartPage'))
 const SignInPage = lazy(() => import('./staff/SignInPage'))
-const WhoPage = lazy(ahead(() => import('./staff/WhoPage')))
+const WhoPage = lazyAhead(() => import('./staff/WhoPage'))
 
 const recorderSlot = 'crate.recorder'
 

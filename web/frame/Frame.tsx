@@ -4,7 +4,7 @@ import { NavLink, Outlet, useLocation } from 'react-router'
 import { useSession } from '../api/session'
 import { useLiveChanges } from '../api/useLiveChanges'
 import { Button, ButtonLink } from '../ui/Button'
-import { ahead, fetchAhead } from '../ui/ahead'
+import { fetchAhead, lazyAhead } from '../ui/ahead'
 import { Apart } from '../ui/Apart'
 import { Sheet } from '../ui/Sheet'
 import { useTheme } from '../ui/useTheme'
@@ -15,8 +15,8 @@ import './frame.css'
 import './find.css'
 
 const Notices = lazy(() => import('./Notices'))
-const FindBox = lazy(ahead(() => import('./FindBox')))
-const KeysSheet = lazy(ahead(() => import('./KeysSheet')))
+const FindBox = lazyAhead(() => import('./FindBox'))
+const KeysSheet = lazyAhead(() => import('./KeysSheet'))
 
 /** Other screens are fetched once this one has had the network to itself for a moment. */
 const fetchAheadAfterMs = 1500

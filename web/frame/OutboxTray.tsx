@@ -1,14 +1,14 @@
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { outbox, useOutboxSnapshot } from '../api/useOutbox'
 import { useSession } from '../api/session'
 import type { OutboxSnapshot } from '../api/outbox'
 import type { OutboxEntry } from '../api/outboxEntry'
 import { Button } from '../ui/Button'
-import { ahead } from '../ui/ahead'
+import { lazyAhead } from '../ui/ahead'
 import { plural } from '../ui/format'
 import { useFormat } from '../ui/useFormat'
 
-const PinSheet = lazy(ahead(() => import('../ui/PinSheet')))
+const PinSheet = lazyAhead(() => import('../ui/PinSheet'))
 
 /** Says what waits on this device and why, and what the server refused. Quiet while all is sent. */
 export function OutboxTray() {

@@ -4,7 +4,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import { summaryStage } from '../../core/crates/crateSummary'
 import { nextStep, type TodayView } from '../../core/today/todayView'
 import { nowMs } from '../api/clock'
-import { ahead } from '../ui/ahead'
+import { lazyAhead } from '../ui/ahead'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Notice } from '../ui/Notice'
@@ -17,7 +17,7 @@ import { WhatNow } from './WhatNow'
 import './today.css'
 
 // Seldom there: a rescue, and a room's first day.
-const RescueRow = lazy(ahead(() => import('./RescueRow')))
+const RescueRow = lazyAhead(() => import('./RescueRow'))
 const FirstSteps = lazy(() => import('./FirstSteps'))
 
 /** What this room needs now: at the left what is to be done, what presses first; at the right what is to be watched. Each row opens the place where it is dealt with. */

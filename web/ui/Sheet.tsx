@@ -1,5 +1,5 @@
-import { lazy, Suspense, useState, type ReactNode } from 'react'
-import { ahead } from './ahead'
+import { Suspense, useState, type ReactNode } from 'react'
+import { lazyAhead } from './ahead'
 
 export interface SheetProps {
   title: string
@@ -9,7 +9,7 @@ export interface SheetProps {
 }
 
 // Nothing of it is on a first screen.
-const SheetPanel = lazy(ahead(() => import('./SheetPanel')))
+const SheetPanel = lazyAhead(() => import('./SheetPanel'))
 
 /** A sheet from below for one more choice; closes by itself once it is made. */
 export function Sheet(props: SheetProps) {
