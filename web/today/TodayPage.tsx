@@ -44,7 +44,7 @@ export function TodayPage() {
       )}
       <div className="today-columns">
         <div>
-          <ToDo today={today} />
+          <AtHand today={today} />
         </div>
         <div>
           <ToWatch today={today} />
@@ -58,7 +58,7 @@ export function TodayPage() {
 }
 
 /** What waits for somebody's hands: what is late or harms already stands above what has its time still. */
-function ToDo({ today }: { today: TodayView }) {
+function AtHand({ today }: { today: TodayView }) {
   const sections: { isPressing: boolean; section: ReactNode }[] = [
     {
       isPressing: today.runs.some(({ isForgotten, isAlarm }) => isForgotten || isAlarm),

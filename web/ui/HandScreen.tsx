@@ -17,7 +17,7 @@ interface Props {
 export function HandScreen({ className, title, aside, back, entersFromLines = false, children }: Props) {
   const screen = useRef<HTMLDivElement>(null)
   useEffect(() => {
-    // How somebody came to what is focused: by keys, or by a finger. A browser's own `:focus-visible` says keys as soon as any is pressed.
+    // How somebody came to what is focused: by keys, or by a finger. A browser's own `:focus-visible` says keys as soon as one is pressed.
     let hasWalked = false
     const onPointer = (): void => {
       hasWalked = false
