@@ -60,6 +60,7 @@ function meansOrange(target: EventTarget | null, hasWalked: boolean, entersFromL
   if (document.querySelector('[role="dialog"]') !== null) return false
   if (!(target instanceof HTMLElement)) return true
   if (target.matches('select, textarea, summary')) return false
-  if (target.matches('input')) return entersFromLines
+  // In a line with suggestions Enter takes one of them.
+  if (target.matches('input')) return entersFromLines && !target.hasAttribute('list')
   return target.matches('.btn-act') || !(hasWalked && target.matches('button, a'))
 }
