@@ -80,7 +80,7 @@ mkdirSync('test-results')
 await part('types, lint, build', readTheCode)
 await part('unit and HTTP', unitTests)
 await part('browser', async () => {
-  await browserTests('browser', ['phone', 'desktop'])
+  await browserTests('browser', ['phone', 'desktop', 'tablet'])
   const own = canNetwork()
   await browserTests('network', ['outage'], own ? network : [], own ? { CRATE_LAN_ADDRESS: address } : {})
 })
