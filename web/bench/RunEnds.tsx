@@ -8,9 +8,9 @@ import { Button } from '../ui/Button'
 import { TextField } from '../ui/Field'
 import { FormField, FormProblem } from '../ui/FormField'
 import { Problem } from '../ui/Notice'
-import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
-import { submitInto } from '../ui/submitInto'
+import { RuleRefusal } from '../ui/RuleRefusal'
 import { tankLabel } from '../ui/TankOptions'
+import { useRuleSubmit } from '../ui/useRuleSubmit'
 import { runTo } from './laneWords'
 import { useRunWrites } from './useBench'
 
@@ -55,20 +55,10 @@ function EndForm({ run, onLeave }: { run: RunView; onLeave: () => void }) {
   const { room } = useRoomView()
   // Not the tank that was planned: a run ends early because something went otherwise.
   const form = useForm({ defaultValues: { because: '', tankId: '' } })
-  const [refused, setRefused] = useState<unknown>(null)
-  const stop = (against: AgainstRule | null) => {
-    setRefused(null)
-    return form.handleSubmit(async ({ because, tankId }) => {
-      const send = (): Promise<unknown> => stopRun(because, run.inVessel > 0 ? tankId || null : null, against)
-      await submitInto(form, () => send().catch((problem: unknown) => {
-        if (ruleRefusalOf(problem)) setRefused(problem)
-        throw problem
-      }))
-    })()
-  }
+  const { refused, submit } = useRuleSubmit(form, ({ because, tankId }, against) => stopRun(because, run.inVessel > 0 ? tankId || null : null, against))
   const tanks = [{ value: '', label: 'choose' }, ...(room?.tanks ?? []).map((tank) => ({ value: tank.id, label: tankLabel(tank) }))]
   return (
-    <Form noValidate className="end-early" onSubmit={(event) => (event.preventDefault(), void stop(null))}>
+    <Form noValidate className="end-early" onSubmit={(event) => (event.preventDefault(), void submit(null))}>
       <FormField form={form} name="because" label="why it ends" maxLength={500} autoComplete="off" />
       {run.inVessel > 0 && <FormField form={form} name="tankId" label={`tank that the ${run.inVessel} fish of its vessel are in now`} options={tanks} />}
       {run.inVessel > 0 && <p className="aside-word">They go there as many as the books have. Count them in their tank, and record the dead there.</p>}
@@ -78,7 +68,7 @@ function EndForm({ run, onLeave }: { run: RunView; onLeave: () => void }) {
       <Button look="quiet" onClick={onLeave}>
         leave it
       </Button>
-      <RuleRefusal problem={refused} mayRescue onAgain={(against) => void stop(against)} />
+      <RuleRefusal problem={refused} mayRescue onAgain={(against) => void submit(against)} />
       <FormProblem form={form} />
     </Form>
   )

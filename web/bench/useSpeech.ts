@@ -1,14 +1,6 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
+import { useKept } from '../ui/useKept'
 import type { Spoken } from './spokenWords'
-
-const slot = 'crate.speaks'
-const isKeptOn = (): boolean => {
-  try {
-    return localStorage.getItem(slot) === 'on'
-  } catch {
-    return false
-  }
-}
 
 export interface SpeechOnDevice {
   canSpeak: boolean
@@ -21,7 +13,8 @@ export interface SpeechOnDevice {
  * this device.
  */
 export function useSpeech(spoken: Spoken | null): SpeechOnDevice {
-  const [isOn, setOn] = useState(isKeptOn)
+  const [kept, keep] = useKept<boolean>('crate.speaks')
+  const isOn = kept === true
   const canSpeak = 'speechSynthesis' in window
   const about = spoken?.about ?? null
   const words = useRef('')
@@ -37,13 +30,5 @@ export function useSpeech(spoken: Spoken | null): SpeechOnDevice {
     window.speechSynthesis.speak(said)
     return () => window.speechSynthesis.cancel()
   }, [isOn, canSpeak, about])
-  const toggle = (): void => {
-    setOn(!isOn)
-    try {
-      localStorage.setItem(slot, isOn ? 'off' : 'on')
-    } catch {
-      // It speaks until the page is left.
-    }
-  }
-  return { canSpeak, isOn, toggle }
+  return { canSpeak, isOn, toggle: () => keep(!isOn) }
 }

@@ -12,8 +12,8 @@ import { useRoomView } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import { FormField, FormProblem } from '../ui/FormField'
 import { tankLabel } from '../ui/TankOptions'
-import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
-import { submitInto } from '../ui/submitInto'
+import { RuleRefusal, type AgainstRule } from '../ui/RuleRefusal'
+import { useRuleSubmit } from '../ui/useRuleSubmit'
 import type { TankWrites } from './useRoom'
 
 interface Props {
@@ -25,18 +25,7 @@ interface Props {
 
 /** A form of one entry: its fields, when it happened, and what the server says beside them. */
 function EntryForm<T extends FieldValues>({ form, label, onDone, write, children }: { form: UseFormReturn<T>; label: string; onDone: () => void; write: (values: T, against: AgainstRule | null) => Promise<unknown>; children: ReactNode }) {
-  const [refused, setRefused] = useState<unknown>(null)
-  const submit = (against: AgainstRule | null) => {
-    setRefused(null)
-    return form.handleSubmit(async (values) => {
-      const send = () =>
-        write(values, against).catch((problem: unknown) => {
-          if (ruleRefusalOf(problem)) setRefused(problem)
-          throw problem
-        })
-      if (await submitInto(form, send)) onDone()
-    })()
-  }
+  const { refused, submit } = useRuleSubmit(form, write, onDone)
   return (
     <Form noValidate className="entry-form" onSubmit={(event) => (event.preventDefault(), void submit(null))}>
       <div className="field-row">{children}</div>

@@ -8,6 +8,7 @@ import { useSession } from '../api/session'
 import { useRegister } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import { Lead } from '../ui/Lead'
+import { Problem } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
 import { useBack } from '../ui/useBack'
@@ -104,9 +105,7 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
           <FieldSet key={group.title} group={group} isLead={isLead} isNew={row === null} inputs={inputs} errors={errors} onChange={(name, value) => setInputs({ ...inputs, [name]: value })} />
         ))}
         {strangers.map(([name, message]) => (
-          <p key={name} className="form-problem" role="alert">
-            {message}
-          </p>
+          <Problem key={name}>{message}</Problem>
         ))}
         {isLead && (
           <div className="entry-buttons">

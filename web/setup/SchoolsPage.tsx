@@ -171,9 +171,7 @@ function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: ()
         ))}
       </ol>
       {others.map(([path, message]) => (
-        <p key={path} className="form-problem" role="alert">
-          {message}
-        </p>
+        <Problem key={path}>{message}</Problem>
       ))}
       <div className="entry-buttons">
         <Button onClick={() => setSteps([...steps.slice(0, -1), { step: 'wait', minutes: '10', times: '', share: '', handling: 'bucket' }, ...steps.slice(-1)])}>

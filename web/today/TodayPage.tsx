@@ -11,7 +11,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
-import { ClaimRow, CrateRow, groupHolds, HoldRow, HungryRow, LossRow, PrepareRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
+import { ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, PrepareRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
 import { useToday } from './useToday'
 import { WhatNow } from './WhatNow'
 import './today.css'
@@ -149,8 +149,8 @@ function ToWatch({ today }: { today: TodayView }) {
         ))}
       </RowSection>
       <RowSection title="Shop hold" count={today.holds.filter(({ isServed }) => !isServed).length} nothing="No lot is held.">
-        {groupHolds(today.holds).map((lots) => (
-          <HoldRow key={`${lots[0]?.isServed} ${lots[0]?.day} ${lots[0]?.of}`} lots={lots} />
+        {[...groupBy(today.holds, ({ day, of, isServed }) => (isServed ? `served ${of}` : `${day} of ${of}`))].map(([day, lots]) => (
+          <HoldRow key={day} lots={lots} />
         ))}
       </RowSection>
     </>

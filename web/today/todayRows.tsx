@@ -1,4 +1,3 @@
-import { groupBy } from '../../core/collections/groupBy'
 import type { RecheckView } from '../../core/bench/benchView'
 import type { OpenClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateSummary'
@@ -29,12 +28,15 @@ export function CrateRow({ crate }: { crate: CrateSummary }) {
   )
 }
 
+/** How long it is until then, or since. */
+const inOrSince = (atMs: number): string => (atMs > nowMs() ? `in ${formatSpan(atMs - nowMs())}` : `since ${formatSpan(nowMs() - atMs)}`)
+
 /** What is left to prepare for one crate, the next of it first. */
 export function PrepareRow({ items: [next, ...others] }: { items: DueItem[] }) {
   if (!next) return null
   const { to, what, about, byMs, urgency } = next
   return (
-    <Row to={to} mark={urgency === 'now' ? 'act' : 'plan'} aside={byMs === null ? '' : byMs > nowMs() ? `in ${formatSpan(byMs - nowMs())}` : `since ${formatSpan(nowMs() - byMs)}`}>
+    <Row to={to} mark={urgency === 'now' ? 'act' : 'plan'} aside={byMs === null ? '' : inOrSince(byMs)}>
       <strong>{about}</strong> {what}
       {others.length > 0 && <small>and {plural(others.length, 'more step')}</small>}
     </Row>
@@ -42,7 +44,7 @@ export function PrepareRow({ items: [next, ...others] }: { items: DueItem[] }) {
 }
 
 export const RunRow = ({ run }: { run: RunOnToday }) => (
-  <Row to={`/bench/runs/${run.id}`} mark={run.isForgotten || run.isAlarm ? 'act' : 'plan'} aside={run.isForgotten ? 'forgotten?' : run.dueAtMs === null ? '' : run.dueAtMs > nowMs() ? `in ${formatSpan(run.dueAtMs - nowMs())}` : `since ${formatSpan(nowMs() - run.dueAtMs)}`}>
+  <Row to={`/bench/runs/${run.id}`} mark={run.isForgotten || run.isAlarm ? 'act' : 'plan'} aside={run.isForgotten ? 'forgotten?' : run.dueAtMs === null ? '' : inOrSince(run.dueAtMs)}>
     <strong>run {run.number}</strong> {run.species}
     <small>{run.words}</small>
   </Row>
@@ -108,9 +110,7 @@ export function LossRow({ loss }: { loss: RecentLoss }) {
   )
 }
 
-/** Lots that stand on the same day of a hold, together: the day once, then each tank. */
-export const groupHolds = (holds: readonly HeldLot[]): HeldLot[][] => [...groupBy(holds, ({ day, of, isServed }) => (isServed ? `served ${of}` : `${day}/${of}`)).values()]
-
+/** Lots that stand on the same day of a hold: the day once, then each tank. */
 export function HoldRow({ lots }: { lots: HeldLot[] }) {
   const [first] = lots
   if (!first) return null
