@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
 import { useParams } from 'react-router'
@@ -6,18 +5,18 @@ import { claimClock, claimStates, type ClaimLine, type ClaimSheet, type ClaimSta
 import { addressOf } from '../../core/commands/declare'
 import { evidenceApi } from '../../core/crates/crates.api'
 import type { CrateView } from '../../core/crates/crateView'
-import { currentOf } from '../api/ApiProblem'
 import { nowMs } from '../api/clock'
 import { Button, ButtonLink } from '../ui/Button'
 import { FormField, FormProblem } from '../ui/FormField'
 import { formatSpan, plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { readingResolver, type Reading } from '../ui/readingResolver'
 import { StaleChoice } from '../ui/StaleChoice'
-import { submitInto } from '../ui/submitInto'
 import { Table } from '../ui/Table'
 import { useFormat } from '../ui/useFormat'
 import { readNumber } from '../ui/useUnits'
+import { useVersionedSubmit } from '../ui/useVersionedSubmit'
 import { CrateTabs } from './CrateTabs'
 import { useClaim, useCrate, useCrateEdits } from './useCrates'
 import './crates.css'
@@ -106,30 +105,38 @@ const evidenceOf = ({ bags }: ClaimLine): string => {
   return `${bags.length === 1 ? 'bag' : 'bags'} ${bags.map(({ number }) => number).join(', ')}${photos > 0 ? `, ${plural(photos, 'picture')}` : ', no picture'}${readings > 0 ? `, ${plural(readings, 'reading')}` : ''}`
 }
 
+type Standing = Pick<ClaimStanding, 'state' | 'note' | 'settledAmount'>
+type TypedStanding = Pick<Standing, 'state'> & Record<'note' | 'settledAmount', string>
+
+const typedOf = ({ state, note, settledAmount }: Standing): TypedStanding => ({ state, note: note ?? '', settledAmount: settledAmount === null ? '' : String(settledAmount) })
+
+function readStanding({ state, note, settledAmount: typed }: TypedStanding): Reading<Standing> {
+  const settledAmount = typed.trim() === '' ? null : readNumber(typed)
+  if (settledAmount !== null && !Number.isFinite(settledAmount)) return { ok: false, errors: { settledAmount: 'Amount settled must be a number' } }
+  return { ok: true, values: { state, note: note.trim() || null, settledAmount } }
+}
+
 function StandingForm({ crateId, claim }: { crateId: string; claim: ClaimView }) {
   const { editClaim } = useCrateEdits(crateId)
-  const typedOf = ({ state, note, settledAmount }: Pick<ClaimStanding, 'state' | 'note' | 'settledAmount'>) => ({ state, note: note ?? '', settledAmount: settledAmount === null ? '' : String(settledAmount) })
-  const form = useForm({ defaultValues: typedOf(claim) })
-  const [stale, setStale] = useState<ClaimStanding | null>(null)
-  const save = (version: number) =>
-    form.handleSubmit(async ({ state, note, settledAmount: typed }) => {
-      const settledAmount = typed.trim() === '' ? null : readNumber(typed)
-      if (settledAmount !== null && !Number.isFinite(settledAmount)) return form.setError('settledAmount', { message: 'Amount settled must be a number' })
-      await submitInto(form, () => editClaim({ state, note: note.trim() || null, settledAmount, atMs: null, version }).catch((error: unknown) => setStale(currentOf<ClaimStanding>(error))))
-    })()
+  const form = useForm({ resolver: readingResolver(readStanding), defaultValues: typedOf(claim) })
+  const { submit, stale, isBusy } = useVersionedSubmit(form, {
+    opened: claim.version,
+    write: (body, version) => editClaim({ ...body, atMs: null, version }),
+    onTheirs: (theirs: ClaimStanding) => form.reset(typedOf(theirs)),
+  })
   const [mine, isSettled] = [form.getValues(), useWatch({ control: form.control, name: 'state' }) === 'settled']
   return (
-    <Form noValidate className="entry-form" onSubmit={(event) => (event.preventDefault(), void save(claim.version))}>
+    <Form noValidate className="entry-form" onSubmit={(event) => (event.preventDefault(), void submit())}>
       {stale && (
         <StaleChoice
           one="claim"
           fields={[
-            { label: 'state', mine: mine.state, theirs: stale.state },
-            { label: 'note', mine: mine.note, theirs: stale.note ?? '' },
-            { label: 'amount settled', mine: mine.settledAmount, theirs: typedOf(stale).settledAmount },
+            { label: 'state', mine: mine.state, theirs: stale.theirs.state },
+            { label: 'note', mine: mine.note, theirs: stale.theirs.note ?? '' },
+            { label: 'amount settled', mine: mine.settledAmount, theirs: typedOf(stale.theirs).settledAmount },
           ]}
-          onMine={() => (setStale(null), void save(stale.version))}
-          onTheirs={() => (setStale(null), form.reset(typedOf(stale)))}
+          onMine={stale.onMine}
+          onTheirs={stale.onTheirs}
         />
       )}
       <div className="field-row">
@@ -138,7 +145,7 @@ function StandingForm({ crateId, claim }: { crateId: string; claim: ClaimView })
         <FormField form={form} name="note" label="Note to the supplier" className="is-wide" maxLength={500} autoComplete="off" />
       </div>
       <FormProblem form={form} />
-      <Button type="submit" disabled={stale !== null}>
+      <Button type="submit" disabled={isBusy}>
         Save the claim
       </Button>
     </Form>

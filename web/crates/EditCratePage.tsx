@@ -3,7 +3,7 @@ import { Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { Link, useParams } from 'react-router'
 import type { CrateView, LineView } from '../../core/crates/crateView'
-import { ApiProblem, currentOf, errorsByField, sentenceOf } from '../api/ApiProblem'
+import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { Button } from '../ui/Button'
 import { FormProblem } from '../ui/FormField'
@@ -13,9 +13,9 @@ import { fromLocalMoment, toLocalMoment } from '../ui/localMoment'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { StaleChoice } from '../ui/StaleChoice'
-import { submitInto } from '../ui/submitInto'
 import { useFormat } from '../ui/useFormat'
 import { useGoOn } from '../ui/useGoOn'
+import { useVersionedSubmit } from '../ui/useVersionedSubmit'
 import { HeadFields, type TypedHead } from './HeadFields'
 import { draftOfLine, emptyLine, readDraft, type LineDraft } from './lineDraft'
 import { LineFields } from './LineFields'
@@ -65,49 +65,37 @@ function CrateHeadForm({ crate }: { crate: CrateView }) {
   const format = useFormat()
   const goOn = useGoOn()
   const { editCrate } = useCrateEdits(crate.id)
-  const [version, setVersion] = useState(crate.version)
-  const [stale, setStale] = useState<Head | null>(null)
   const typedOf = ({ supplier, packedAtMs, expectedAtMs, carrier, note }: Head) => ({ supplier, carrier: carrier ?? '', packed: toLocalMoment(packedAtMs, timeZone), expected: toLocalMoment(expectedAtMs, timeZone), note: note ?? '' })
   const form = useForm<TypedHead>({ defaultValues: typedOf(crate) })
-  const save = (asVersion: number) =>
-    form.handleSubmit(({ supplier, packed, expected, carrier, note }) =>
-      submitInto(form, async () => {
-        const body = { supplier, packedAtMs: fromLocalMoment(packed, timeZone), expectedAtMs: fromLocalMoment(expected, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, version: asVersion }
-        await editCrate(body).then(
-          () => goOn(`/crates/${crate.id}`),
-          (error: unknown) => setStale(currentOf<Head>(error)),
-        )
-      }),
-    )()
+  const { submit, stale, isBusy } = useVersionedSubmit(form, {
+    opened: crate.version,
+    write: async ({ supplier, packed, expected, carrier, note }, version) => {
+      await editCrate({ supplier, packedAtMs: fromLocalMoment(packed, timeZone), expectedAtMs: fromLocalMoment(expected, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, version })
+      goOn(`/crates/${crate.id}`)
+    },
+    onTheirs: (theirs: Head) => form.reset(typedOf(theirs)),
+  })
   const moment = (atMs: number | null): string => (atMs === null ? '' : format.moment(atMs))
   const mine = form.getValues()
   return (
-    <Form noValidate onSubmit={(event) => (event.preventDefault(), void save(version))} className="entry-form">
+    <Form noValidate onSubmit={(event) => (event.preventDefault(), void submit())} className="entry-form">
       {stale && (
         <StaleChoice
           one="crate"
           fields={[
-            { label: 'supplier', mine: mine.supplier, theirs: stale.supplier },
-            { label: 'packed', mine: moment(fromLocalMoment(mine.packed, timeZone)), theirs: moment(stale.packedAtMs) },
-            { label: 'expected', mine: moment(fromLocalMoment(mine.expected, timeZone)), theirs: moment(stale.expectedAtMs) },
-            { label: 'carrier', mine: mine.carrier, theirs: stale.carrier ?? '' },
-            { label: 'note', mine: mine.note, theirs: stale.note ?? '' },
+            { label: 'supplier', mine: mine.supplier, theirs: stale.theirs.supplier },
+            { label: 'packed', mine: moment(fromLocalMoment(mine.packed, timeZone)), theirs: moment(stale.theirs.packedAtMs) },
+            { label: 'expected', mine: moment(fromLocalMoment(mine.expected, timeZone)), theirs: moment(stale.theirs.expectedAtMs) },
+            { label: 'carrier', mine: mine.carrier, theirs: stale.theirs.carrier ?? '' },
+            { label: 'note', mine: mine.note, theirs: stale.theirs.note ?? '' },
           ]}
-          onMine={() => {
-            setVersion(stale.version)
-            setStale(null)
-            void save(stale.version)
-          }}
-          onTheirs={() => {
-            form.reset(typedOf(stale))
-            setVersion(stale.version)
-            setStale(null)
-          }}
+          onMine={stale.onMine}
+          onTheirs={stale.onTheirs}
         />
       )}
       <HeadFields form={form} />
       <FormProblem form={form} />
-      <Button type="submit" look="act" disabled={form.formState.isSubmitting || stale !== null}>
+      <Button type="submit" look="act" disabled={isBusy}>
         Save the crate
       </Button>
     </Form>

@@ -2,8 +2,7 @@ import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { groupBy } from '../../core/collections/groupBy'
-import { houseLimits, type HouseLimit, type LimitView } from '../../core/limits/houseLimits'
-import { currentOf } from '../api/ApiProblem'
+import { houseLimits, type ChangeLimit, type HouseLimit, type LimitView } from '../../core/limits/houseLimits'
 import { useSession } from '../api/session'
 import { useHouseLimits } from '../api/sharedReads'
 import { Button } from '../ui/Button'
@@ -11,8 +10,9 @@ import { FormField, FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
-import { submitInto } from '../ui/submitInto'
+import { readingResolver, type Reading } from '../ui/readingResolver'
 import { useFormat } from '../ui/useFormat'
+import { useVersionedSubmit } from '../ui/useVersionedSubmit'
 import { readNumber } from '../ui/useUnits'
 import { useChangeLimit } from './useSetup'
 import './setup.css'
@@ -64,34 +64,33 @@ function LimitLine({ limit, isOpen, onOpen }: { limit: LimitView; isOpen: boolea
   )
 }
 
+type TypedLimit = Record<'value' | 'source', string>
+
 function LimitForm({ limit, onDone }: { limit: LimitView; onDone: () => void }) {
   const changeLimit = useChangeLimit()
   const { recorder } = useSession()
   const { label, unit, min, max }: HouseLimit = houseLimits[limit.key]
-  const form = useForm({ defaultValues: { value: String(limit.value), source: limit.source } })
-  const [version, setVersion] = useState(limit.version)
-  const [stale, setStale] = useState<LimitView | null>(null)
-  const saveAs = (asVersion: number) => form.handleSubmit(async ({ value, source }) => {
+  const read = ({ value, source }: TypedLimit): Reading<Omit<ChangeLimit, 'version'>> => {
     const figure = readNumber(value)
-    if (!(figure >= min && figure <= max)) return form.setError('value', { message: `${label} must be between ${min} and ${max} ${unit}`.trim() }, { shouldFocus: true })
-    const body = { value: figure, source: source.trim() || null, version: asVersion }
-    const change = changeLimit(limit, label, body)
-    await submitInto(form, () => change.then(onDone, (error: unknown) => setStale(currentOf<LimitView>(error))))
-  })()
+    if (figure >= min && figure <= max) return { ok: true, values: { value: figure, source: source.trim() || null } }
+    return { ok: false, errors: { value: `${label} must be between ${min} and ${max} ${unit}`.trim() } }
+  }
+  const form = useForm({ resolver: readingResolver(read), defaultValues: { value: String(limit.value), source: limit.source } })
+  const { submit, stale, isBusy } = useVersionedSubmit(form, {
+    opened: limit.version,
+    write: (body, version) => changeLimit(limit, label, { ...body, version }).then(onDone),
+    onTheirs: (_: LimitView) => onDone(),
+  })
   const mine = form.getValues()
   if (recorder.role !== 'lead') return null
   return (
-    <Form noValidate onSubmit={(event) => (event.preventDefault(), void saveAs(version))} className="entry-form">
+    <Form noValidate onSubmit={(event) => (event.preventDefault(), void submit())} className="entry-form">
       {stale && (
         <StaleChoice
           one="limit"
-          fields={[{ label, mine: mine.value, theirs: String(stale.value) }, { label: 'source', mine: mine.source, theirs: stale.source }]}
-          onMine={() => {
-            setStale(null)
-            setVersion(stale.version)
-            void saveAs(stale.version)
-          }}
-          onTheirs={onDone}
+          fields={[{ label, mine: mine.value, theirs: String(stale.theirs.value) }, { label: 'source', mine: mine.source, theirs: stale.theirs.source }]}
+          onMine={stale.onMine}
+          onTheirs={stale.onTheirs}
         />
       )}
       <div className="field-row">
@@ -99,7 +98,7 @@ function LimitForm({ limit, onDone }: { limit: LimitView; onDone: () => void }) 
         <FormField form={form} name="source" label="Where it comes from" />
       </div>
       <FormProblem form={form} />
-      <Button type="submit" look="act">
+      <Button type="submit" look="act" disabled={isBusy}>
         Save the limit
       </Button>
     </Form>

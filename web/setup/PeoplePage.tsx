@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useForm } from 'react-hook-form'
 import { addStaffSchema, resetPinSchema, roles, setPassphraseSchema, type AddStaff, type PersonView } from '../../core/staff/staff.schema'
-import { currentOf, sentenceOf } from '../api/ApiProblem'
+import { sentenceOf } from '../api/ApiProblem'
 import { Button } from '../ui/Button'
 import { FormField, FormProblem, TickField } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
@@ -11,6 +11,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
 import { submitInto } from '../ui/submitInto'
+import { useVersionedSubmit } from '../ui/useVersionedSubmit'
 import { useAddPerson, usePeople, usePersonWrites } from './usePeople'
 import './setup.css'
 
@@ -46,14 +47,13 @@ function PersonForms({ person }: { person: PersonView }) {
   const writes = usePersonWrites(person)
   const [said, setSaid] = useState<string | null>(null)
   const who = useForm({ defaultValues: { name: person.name, role: person.role } })
-  const [version, setVersion] = useState(person.version)
-  const [stale, setStale] = useState<PersonView | null>(null)
   const pin = useForm({ resolver: yupResolver(resetPinSchema), defaultValues: { pin: '' } })
   const passphrase = useForm({ resolver: yupResolver(setPassphraseSchema), defaultValues: { passphrase: null as string | null, closesDevices: true } })
-  const saveWho = (asVersion: number) => who.handleSubmit(async (values) => {
-    const edit = writes.edit({ ...values, version: asVersion })
-    await submitInto(who, () => edit.then((saved) => setVersion(saved.version), (error: unknown) => setStale(currentOf<PersonView>(error))))
-  })()
+  const { submit, stale, isBusy } = useVersionedSubmit(who, {
+    opened: person.version,
+    write: (values, version) => writes.edit({ ...values, version }),
+    onTheirs: ({ name, role }: PersonView) => who.reset({ name, role }),
+  })
   const mine = who.getValues()
   const savePin = pin.handleSubmit(async (body) => {
     if (!(await submitInto(pin, () => writes.resetPin(body)))) return
@@ -71,22 +71,17 @@ function PersonForms({ person }: { person: PersonView }) {
       {stale && (
         <StaleChoice
           one="person"
-          fields={[{ label: 'name', mine: mine.name, theirs: stale.name }, { label: 'role', mine: mine.role, theirs: stale.role }]}
-          onMine={() => {
-            setStale(null)
-            void saveWho(stale.version)
-          }}
-          onTheirs={() => {
-            setStale(null)
-            setVersion(stale.version)
-            who.reset({ name: stale.name, role: stale.role })
-          }}
+          fields={[{ label: 'name', mine: mine.name, theirs: stale.theirs.name }, { label: 'role', mine: mine.role, theirs: stale.theirs.role }]}
+          onMine={stale.onMine}
+          onTheirs={stale.onTheirs}
         />
       )}
-      <Form noValidate onSubmit={(event) => (event.preventDefault(), void saveWho(version))} className="field-row">
+      <Form noValidate onSubmit={(event) => (event.preventDefault(), void submit())} className="field-row">
         <FormField form={who} name="name" label="Name" autoComplete="off" />
         <FormField form={who} name="role" label="Role" options={roles} />
-        <Button type="submit">Save</Button>
+        <Button type="submit" disabled={isBusy}>
+          Save
+        </Button>
       </Form>
       <FormProblem form={who} />
       <Form noValidate onSubmit={(event) => void savePin(event)} className="field-row">

@@ -1,19 +1,21 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
+import { Controller, useForm, useWatch, type UseFormReturn } from 'react-hook-form'
 import { useParams } from 'react-router'
 import { emptyValues } from '../../core/setup/registerCsv'
 import { isRegisterName, registers, type FieldGroup, type RegisterField as Field, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
-import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { useRegister } from '../api/sharedReads'
 import { Button } from '../ui/Button'
+import { FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
-import { Problem } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { readingResolver } from '../ui/readingResolver'
 import { StaleChoice } from '../ui/StaleChoice'
 import { useBack } from '../ui/useBack'
 import { useGoOn } from '../ui/useGoOn'
 import { useUnits, type Units } from '../ui/useUnits'
+import { useVersionedSubmit } from '../ui/useVersionedSubmit'
 import { RegisterField } from './RegisterField'
 import { fromInputs, toInputs, unitOf, type Inputs } from './registerForm'
 import { useReferenceNames } from './useReferenceNames'
@@ -44,41 +46,33 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
   const names = useReferenceNames(register)
   const goOn = useGoOn()
   const writes = useRegisterWrites(register)
-  // The row as it was when the form was opened: what a save is held against, whatever comes in meanwhile.
-  const [base, setBase] = useState<{ version: number; values: RegisterValues }>(() => ({ version: row?.version ?? 0, values: row?.values ?? emptyValues(fields) }))
-  const [inputs, setInputs] = useState<Inputs>(() => toInputs(register, base.values, units))
-  const [errors, setErrors] = useState<Record<string, string>>({})
-  const [stale, setStale] = useState<{ current: RegisterRow; mine: RegisterValues } | null>(null)
-  const [isSending, setIsSending] = useState(false)
   const back = useBack(`/setup/${register}`)
+  const asOpened = ({ version, values }: Pick<RegisterRow, 'version' | 'values'>) => ({ version, values, inputs: toInputs(register, values, units) })
+  // The row as it was when the form was opened: a figure nobody touched keeps what stands here.
+  const [base, setBase] = useState(() => asOpened(row ?? { version: 0, values: emptyValues(fields) }))
+  const form = useForm({ resolver: readingResolver((inputs: Inputs) => fromInputs(register, inputs, base.values, units)), values: base.inputs })
+  const { submit, send, setVersion, stale, isBusy } = useVersionedSubmit(form, {
+    opened: base.version,
+    write: (values, version) => (row ? writes.editRow(row.id, version, values) : writes.addRow(values)).then(() => goOn(back)),
+    onTheirs: (theirs: RegisterRow) => {
+      const opened = asOpened(theirs)
+      setBase(opened)
+      form.reset(opened.inputs)
+    },
+    inside: 'values',
+  })
+  // Asked at every drawing: the form keeps count of it only for who asks.
+  const { isDirty } = form.formState
   // Opened before what was just written came back, the form would show what stood there earlier. What nobody has touched follows.
-  const isTouched = (): boolean => JSON.stringify(inputs) !== JSON.stringify(toInputs(register, base.values, units))
-  if (row && row.version > base.version && !isSending && stale === null && !isTouched()) {
-    setBase({ version: row.version, values: row.values })
-    setInputs(toInputs(register, row.values, units))
+  if (row && row.version > base.version && !isBusy && !isDirty) {
+    setBase(asOpened(row))
+    setVersion(row.version)
   }
-
-  async function send(work: () => Promise<unknown>, mine: RegisterValues): Promise<void> {
-    setIsSending(true)
-    try {
-      await work()
-      goOn(back)
-    } catch (error) {
-      if (error instanceof ApiProblem && error.code === 'stale') setStale({ current: error.current as RegisterRow, mine })
-      else setErrors(errorsByField(error, 'values') ?? { '': sentenceOf(error) })
-    }
-    setIsSending(false)
+  const inputs = useWatch({ control: form.control })
+  const shown = (field: Field, of: Inputs): string => {
+    const value = of[field.name] ?? ''
+    return field.kind === 'reference' && value !== '' ? names(field.register, String(value)) : [value].flat().join(', ')
   }
-  function save(version = base.version): void {
-    const read = fromInputs(register, inputs, base.values, units)
-    setErrors(read.ok ? {} : read.errors)
-    if (read.ok) void send(() => (row ? writes.editRow(row.id, version, read.values) : writes.addRow(read.values)), read.values)
-  }
-  const shown = (field: Field, values: RegisterValues): string => {
-    const value = values[field.name] ?? null
-    return field.kind === 'reference' && value !== null ? names(field.register, String(value)) : [toInputs(register, values, units)[field.name] ?? ''].flat().join(', ')
-  }
-  const strangers = Object.entries(errors).filter(([name]) => !fields.some((field) => field.name === name))
   const isLead = recorder.role === 'lead'
   return (
     <>
@@ -88,35 +82,26 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
       {stale && (
         <StaleChoice
           one={one}
-          fields={fields.map((field) => ({ label: field.label, mine: shown(field, stale.mine), theirs: shown(field, stale.current.values) }))}
-          onMine={() => {
-            setStale(null)
-            save(stale.current.version)
-          }}
-          onTheirs={() => {
-            setStale(null)
-            setBase(stale.current)
-            setInputs(toInputs(register, stale.current.values, units))
-          }}
+          fields={fields.map((field) => ({ label: field.label, mine: shown(field, inputs as Inputs), theirs: shown(field, toInputs(register, stale.theirs.values, units)) }))}
+          onMine={stale.onMine}
+          onTheirs={stale.onTheirs}
         />
       )}
-      <Form noValidate className="register-form" onSubmit={(event) => (event.preventDefault(), save())}>
+      <Form noValidate className="register-form" onSubmit={(event) => (event.preventDefault(), void submit())}>
         {(groups ?? [{ title: '', about: '', fields }]).map((group) => (
-          <FieldSet key={group.title} group={group} isLead={isLead} isNew={row === null} inputs={inputs} errors={errors} onChange={(name, value) => setInputs({ ...inputs, [name]: value })} />
+          <FieldSet key={group.title} group={group} isLead={isLead} isNew={row === null} form={form} />
         ))}
-        {strangers.map(([name, message]) => (
-          <Problem key={name}>{message}</Problem>
-        ))}
+        <FormProblem form={form} />
         {isLead && (
           <div className="entry-buttons">
-            <Button type="submit" look="act" disabled={isSending || stale !== null}>
+            <Button type="submit" look="act" disabled={isBusy}>
               {row ? 'Save' : `Add ${one}`}
             </Button>
             <Button look="quiet" onClick={() => goOn(back)}>
               leave it
             </Button>
             {row && (
-              <Button className="retire-button" disabled={isSending} onClick={() => void send(() => writes.retireRow(row.id, row.version, row.retiredAtMs === null, `${one} ${String(row.values[key])}`), row.values)}>
+              <Button className="retire-button" disabled={isBusy} onClick={() => void send(() => writes.retireRow(row.id, row.version, row.retiredAtMs === null, `${one} ${String(row.values[key])}`).then(() => goOn(back)))}>
                 {row.retiredAtMs === null ? 'Retire' : 'Bring back'}
               </Button>
             )}
@@ -131,23 +116,27 @@ interface FieldSetProps {
   group: FieldGroup
   isLead: boolean
   isNew: boolean
-  inputs: Inputs
-  errors: Record<string, string>
-  onChange: (name: string, value: string | string[]) => void
+  form: UseFormReturn<Inputs, unknown, RegisterValues>
 }
 
 /** On a phone fifty fields are a long way: a group is shut there, with what it says in one line, until it is asked for. */
 const isWide = (): boolean => typeof window.matchMedia !== 'function' || window.matchMedia('(min-width: 720px)').matches
 
 /** Fields that are read together, under what they are used for. */
-function FieldSet({ group: { title, about, fields }, isLead, isNew, inputs, errors, onChange }: FieldSetProps) {
+function FieldSet({ group: { title, about, fields }, isLead, isNew, form }: FieldSetProps) {
   const [wasOpen, setOpen] = useState(() => isNew || isWide())
   const units = useUnits()
-  const isOpen = wasOpen || fields.some(({ name }) => errors[name])
+  const inputs = useWatch({ control: form.control }) as Inputs
+  const isOpen = wasOpen || fields.some(({ name }) => form.formState.errors[name])
   const list = (
     <fieldset disabled={!isLead} className="register-fields">
       {fields.map((field) => (
-        <RegisterField key={field.name} field={field} value={inputs[field.name] ?? ''} problem={errors[field.name] ?? null} onChange={(value) => onChange(field.name, value)} />
+        <Controller
+          key={field.name}
+          control={form.control}
+          name={field.name}
+          render={({ field: { value, onChange }, fieldState: { error } }) => <RegisterField field={field} value={value ?? ''} problem={error?.message ?? null} onChange={onChange} />}
+        />
       ))}
     </fieldset>
   )

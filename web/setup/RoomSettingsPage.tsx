@@ -6,14 +6,13 @@ import { phInstruments, salinityInstruments } from '../../core/acclimation/instr
 import { roomSettingsSchema, type RoomSettings } from '../../core/staff/staff.schema'
 import { baseUnits, salinityUnits, temperatureUnits, volumeUnits } from '../../core/units/units'
 import { salinityFromSg, sgReferenceNames, sgReferences } from '../../core/water/density'
-import { currentOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { Button } from '../ui/Button'
 import { FormField, FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
 import { Notice } from '../ui/Notice'
 import { StaleChoice } from '../ui/StaleChoice'
-import { submitInto } from '../ui/submitInto'
+import { useVersionedSubmit } from '../ui/useVersionedSubmit'
 import { useChangeRoom } from './usePeople'
 import './setup.css'
 
@@ -28,19 +27,17 @@ export function RoomSettingsPage() {
   const { roomName, timeZone, units, instruments, roomVersion, isSecure } = useSession()
   const change = useChangeRoom()
   const [isSaved, setIsSaved] = useState(false)
-  // The version the page was opened with: what a save is held against, whatever comes in meanwhile.
-  const [version, setVersion] = useState(roomVersion)
-  const [stale, setStale] = useState<RoomSettings | null>(null)
   const form = useForm<RoomSettings>({ resolver: yupResolver(roomSettingsSchema) as never, defaultValues: { name: roomName, timeZone, ...(units ?? baseUnits), ...instruments, version: roomVersion } })
-  const save = (asVersion: number) => form.handleSubmit(async (body) => {
-    setIsSaved(false)
-    await submitInto(form, () =>
-      change({ ...body, version: asVersion }).then(
-        (saved) => (setVersion(saved.version), setIsSaved(true)),
-        (error: unknown) => setStale(currentOf<RoomSettings>(error)),
-      ),
-    )
-  })()
+  const { submit, stale, isBusy } = useVersionedSubmit(form, {
+    opened: roomVersion,
+    write: async (body, version) => {
+      setIsSaved(false)
+      const saved = await change({ ...body, version })
+      setIsSaved(true)
+      return saved
+    },
+    onTheirs: (theirs: RoomSettings) => form.reset(theirs),
+  })
   const mine = form.getValues()
   const isGravity = useWatch({ control: form.control, name: 'salinityUnit' }) === 'SG'
   return (
@@ -49,19 +46,12 @@ export function RoomSettingsPage() {
       {stale && (
         <StaleChoice
           one="room"
-          fields={(['name', 'timeZone', 'temperatureUnit', 'volumeUnit', 'salinityUnit', 'sgReference', 'salinityBy', 'phBy'] as const).map((field) => ({ label: fieldWords[field], mine: mine[field] ?? '', theirs: stale[field] ?? '' }))}
-          onMine={() => {
-            setStale(null)
-            void save(stale.version)
-          }}
-          onTheirs={() => {
-            setStale(null)
-            setVersion(stale.version)
-            form.reset(stale)
-          }}
+          fields={(['name', 'timeZone', 'temperatureUnit', 'volumeUnit', 'salinityUnit', 'sgReference', 'salinityBy', 'phBy'] as const).map((field) => ({ label: fieldWords[field], mine: mine[field] ?? '', theirs: stale.theirs[field] ?? '' }))}
+          onMine={stale.onMine}
+          onTheirs={stale.onTheirs}
         />
       )}
-      <Form noValidate onSubmit={(event) => (event.preventDefault(), void save(version))}>
+      <Form noValidate onSubmit={(event) => (event.preventDefault(), void submit())}>
         <div className="field-row">
           <FormField form={form} name="name" label="Name of the room" />
           <FormField form={form} name="timeZone" label="Time zone" hint="such as Europe/Lisbon; days and rounds go by it" />
@@ -79,7 +69,7 @@ export function RoomSettingsPage() {
         {isGravity && <GravityNote />}
         <FormProblem form={form} />
         <div className="entry-buttons">
-          <Button type="submit" look="act" disabled={form.formState.isSubmitting}>
+          <Button type="submit" look="act" disabled={isBusy}>
             Save
           </Button>
           {isSaved && <span role="status">Saved.</span>}

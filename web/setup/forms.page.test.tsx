@@ -1,6 +1,6 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
-import { screen, waitFor } from '@testing-library/react'
+import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { mutate } from 'swr'
 import { appInRoom, fieldValue, press, problemBeside, type } from '../testing/appInRoom'
 
@@ -30,6 +30,7 @@ const wrong: [what: string, Wrong][] = [
   ['a person who is in the list', { path: '/setup/people', typed: [[/^New person/, 'Imre'], [/^PIN/, '2222']], send: 'Add person', beside: /^New person/, said: 'Imre is in the list already', kept: '/api/people' }],
   ['a hold of more than a season', { path: '/setup/limits', open: [/^Shop hold/], typed: [[/^Shop hold/, '400']], send: 'Save the limit', beside: /^Shop hold/, said: 'Shop hold must be between 0 and 120 days', kept: '/api/house-limits' }],
   ['a school by the name of one of the trade', { path: '/setup/schools', open: ['Add a school of the house'], typed: [[/^Name of the school/, 'Net-over']], send: 'Add the school', beside: /^Name of the school/, said: 'The trade has a school of this name already', kept: '/api/schools' }],
+  ['a step that takes no time', { path: '/setup/schools', open: ['Add a school of the house'], typed: [[/^Name of the school/, 'Quick fill'], ['minutes', '0']], send: 'Add the school', beside: 'minutes', said: 'Minutes must be at least 0.5', kept: '/api/schools' }],
 ]
 
 test.each(wrong)('%s: said beside its field, nothing typed is lost, nothing saved', async (_what, { path, open = [], typed, send, beside, said, kept }) => {
@@ -86,4 +87,17 @@ test('a form that was opened before a change came in shows the change while nobo
   expect(await fieldValue(/^note/)).toBe('mine')
   await press('Save')
   expect(await screen.findByText(/^Somebody else changed/)).toBeTruthy()
+})
+
+test('a school that does not end in the tank is said as a whole, and its steps stand as they were put together', async () => {
+  await app.open('/setup/schools')
+  await press('Add a school of the house')
+  await type(/^Name of the school/, 'Left in the bucket')
+  await press('Add a step')
+  const takeOff = await screen.findAllByRole('button', { name: 'take off' })
+  fireEvent.click(takeOff.at(-1) as HTMLElement)
+  await press('Add the school')
+  expect(await screen.findByText('The last step takes the fish into the tank')).toBeTruthy()
+  expect(await fieldValue('step 4')).toBe('wait')
+  expect(await app.room().get('/api/schools')).toMatchObject({ schools: [] })
 })

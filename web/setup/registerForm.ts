@@ -1,5 +1,6 @@
 import { baseUnitOf, registerValuesSchema } from '../../core/setup/registerSchema'
 import { registers, type RegisterField, type RegisterName, type RegisterValue, type RegisterValues } from '../../core/setup/registers'
+import type { Reading } from '../ui/readingResolver'
 import { schemaErrors } from '../ui/schemaErrors'
 import { readNumber, type Units } from '../ui/useUnits'
 
@@ -18,13 +19,11 @@ const written = (field: RegisterField, value: RegisterValue | undefined, units: 
 /** Puts the values of a row into form fields, in the room's units. */
 export const toInputs = (register: RegisterName, values: RegisterValues, units: Units): Inputs => Object.fromEntries(registers[register].fields.map((field) => [field.name, written(field, values[field.name], units)]))
 
-export type ReadInputs = { ok: true; values: RegisterValues } | { ok: false; errors: Record<string, string> }
-
 /**
  * Reads form fields back into values in base units. A field nobody touched keeps its exact figure, so that looking at a
  * row in °F does not change it.
  */
-export function fromInputs(register: RegisterName, inputs: Inputs, before: RegisterValues, units: Units): ReadInputs {
+export function fromInputs(register: RegisterName, inputs: Inputs, before: RegisterValues, units: Units): Reading<RegisterValues> {
   const { fields } = registers[register]
   const read = (field: RegisterField): RegisterValue => {
     const typed = inputs[field.name] ?? ''

@@ -5,7 +5,7 @@ import { Field } from './Field'
 import { Problem } from './Notice'
 
 interface Props<T extends FieldValues> extends Omit<ComponentProps<typeof Form.Control>, 'form' | 'name' | 'size' | 'className'> {
-  form: UseFormReturn<T>
+  form: Pick<UseFormReturn<T>, 'register' | 'getFieldState' | 'formState'>
   name: FieldPath<T>
   label: string
   unit?: string
@@ -48,6 +48,6 @@ export function TickField<T extends FieldValues>({ form, name, label }: Pick<Pro
 }
 
 /** What the server said about the form as a whole. */
-export function FormProblem<T extends FieldValues>({ form }: { form: UseFormReturn<T> }) {
+export function FormProblem<T extends FieldValues>({ form }: Pick<Props<T>, 'form'>) {
   return <Problem>{form.formState.errors.root?.message}</Problem>
 }
