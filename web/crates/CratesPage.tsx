@@ -80,7 +80,7 @@ function CrateRow({ crate }: { crate: CrateSummary }) {
   const when = crate.arrivedAtMs ?? crate.expectedAtMs
   return (
     <li className={`record stage-${stage}`}>
-      <Link to={`/crates/${crate.id}`}>
+      <Link to={`/crates/${crate.id}`} className="crate-row">
         <strong className="record-number">{crate.number}</strong>
         <span className="record-main">
           <strong>{crate.supplier}</strong>

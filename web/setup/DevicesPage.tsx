@@ -39,9 +39,9 @@ export function DevicesPage() {
         ))}
       </ul>
       <Problem>{said}</Problem>
-      <Button onClick={() => attempt(closeAll())}>
-        Close every device
-      </Button>
+      <div className="entry-buttons">
+        <Button onClick={() => attempt(closeAll())}>Close every device</Button>
+      </div>
       {!isSecure && <PlainHttpNotice />}
     </>
   )

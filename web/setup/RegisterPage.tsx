@@ -147,7 +147,7 @@ function Rows({ register, rows, names, units, sort, onSort, isLead }: RowsProps)
               const text = shownValue(field, row, names, units)
               const content = field.name === key ? <Link to={`/setup/${register}/${row.id}`} aria-label={isLead ? `edit ${text}` : text}>{text}</Link> : text
               return field.name === key ? (
-                <th key={field.name} scope="row">
+                <th key={field.name} scope="row" className={field.name === 'code' ? 'is-code' : undefined}>
                   {content} {row.retiredAtMs !== null && <small>retired</small>}
                 </th>
               ) : (

@@ -18,7 +18,7 @@ import './setup.css'
 
 const temperatureWords = { '°C': '°C, Celsius', '°F': '°F, Fahrenheit' }
 const volumeWords = { L: 'L, litres', gal: 'gal, US gallons' }
-const salinityWords = { ppt: 'ppt, grams in a kilogram', SG: 'SG, specific gravity' }
+const salinityWords = { ppt: 'ppt, grams per kg', SG: 'SG, specific gravity' }
 const fieldWords = { name: 'name', timeZone: 'time zone', temperatureUnit: 'temperature', volumeUnit: 'volume', salinityUnit: 'salinity', sgReference: 'reference pair', salinityBy: 'salt instrument', phBy: 'meter or kit' }
 const options = (words: Record<string, string>, values: readonly string[]) => values.map((value) => ({ value, label: words[value] ?? value }))
 

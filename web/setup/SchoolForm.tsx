@@ -13,7 +13,7 @@ import { useVersionedSubmit } from '../ui/useVersionedSubmit'
 import { useSchoolWrites } from './useSetup'
 
 export const stepWords: Record<OwnStep, string> = { float: 'float it shut', open: 'open, leave it', pour: 'pour into a bucket', fill: 'tank water runs in', add: 'tank water at once', dump: 'pour some away', wait: 'wait', transfer: 'fish into the tank' }
-const fieldWords = { minutes: 'minutes', times: 'times the bag’s water', share: 'share, 0 to 1' } as const
+const fieldWords = { minutes: 'minutes', times: 'times bag water', share: 'share, 0 to 1' } as const
 const stepOptions = ownSteps.map((step) => ({ value: step, label: stepWords[step] }))
 
 /** A school as it stands in its fields. */

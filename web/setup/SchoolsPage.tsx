@@ -23,7 +23,7 @@ export function SchoolsPage() {
   return (
     <>
       <Lead title="Schools" aside={`${tradeSchools.length} of the trade`}>
-        Ways of acclimating. Those of the trade are always compared ({tradeSchools.map(({ name }) => name.toLowerCase()).join('; ')}); a way of the house’s own is put together here from steps and compared with them at the Water desk.
+        Ways of acclimating. Those of the trade are always compared; a way of the house’s own is put together here from steps and compared with them at the Water desk.
       </Lead>
       <ul className="record-list">
         {schools.map((school) => (
@@ -57,7 +57,7 @@ function FirstChoices({ isLead }: { isLead: boolean }) {
   return (
     <section aria-label="First choices">
       <h2>First choice where several stay under the limits</h2>
-      <div className="desk-fields">
+      <div className="first-choices">
         {(defaults ?? []).map(({ situation, schoolKey, version }) => (
           <ChoiceField key={situation} label={`for ${situationWords[situation]}`} isDisabled={!isLead} value={schoolKey ?? ''} onChange={(key) => choose(situation, key || null, version)}>
             <option value="">usual: {nameOf(houseOrders[situation].order[0])}</option>
