@@ -31,4 +31,9 @@ test('what is printed is the sheet alone', async ({ driver, page }) => {
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
   await expect(page.getByRole('navigation')).toHaveCount(0)
   await expect(page.locator('body')).toHaveCSS('background-color', 'rgb(255, 255, 255)')
+  // A calculation has the width that the list of its neighbours had.
+  await driver.goto('/desk/gravity')
+  const sheet = await page.getByRole('heading', { level: 1 }).locator('xpath=ancestor::main').boundingBox()
+  const source = await page.getByText('valid for').locator('xpath=ancestor::dl').boundingBox()
+  expect((source?.width ?? 0) / (sheet?.width ?? Infinity)).toBeGreaterThan(0.9)
 })
