@@ -1,5 +1,5 @@
 import { Form } from 'react-bootstrap'
-import { useForm, useWatch } from 'react-hook-form'
+import { useWatch } from 'react-hook-form'
 import { useParams } from 'react-router'
 import { claimClock, claimStates, type ClaimLine, type ClaimSheet, type ClaimStanding, type ClaimView } from '../../core/crates/claim'
 import { addressOf } from '../../core/commands/declare'
@@ -16,7 +16,7 @@ import { StaleChoice } from '../ui/StaleChoice'
 import { Table } from '../ui/Table'
 import { useFormat } from '../ui/useFormat'
 import { readNumber } from '../ui/useUnits'
-import { useVersionedSubmit } from '../ui/useVersionedSubmit'
+import { useVersionedForm } from '../ui/useVersionedForm'
 import { CrateTabs } from './CrateTabs'
 import { useClaim, useCrate, useCrateEdits } from './useCrates'
 import './crates.css'
@@ -46,7 +46,7 @@ export function ClaimPage() {
               Sheet as CSV
             </ButtonLink>
           </p>
-          <StandingForm key={claim.version} crateId={crateId} claim={claim} />
+          <StandingForm crateId={crateId} claim={claim} />
         </>
       )}
     </>
@@ -118,11 +118,11 @@ function readStanding({ state, note, settledAmount: typed }: TypedStanding): Rea
 
 function StandingForm({ crateId, claim }: { crateId: string; claim: ClaimView }) {
   const { editClaim } = useCrateEdits(crateId)
-  const form = useForm({ resolver: readingResolver(readStanding), defaultValues: typedOf(claim) })
-  const { submit, stale, isBusy } = useVersionedSubmit(form, {
-    opened: claim.version,
+  const { form, submit, stale, isBusy } = useVersionedForm<ClaimStanding, TypedStanding, Standing>({
+    row: claim,
+    toFields: typedOf,
+    resolver: () => readingResolver(readStanding),
     write: (body, version) => editClaim({ ...body, atMs: null, version }),
-    onTheirs: (theirs: ClaimStanding) => form.reset(typedOf(theirs)),
   })
   const [mine, isSettled] = [form.getValues(), useWatch({ control: form.control, name: 'state' }) === 'settled']
   return (

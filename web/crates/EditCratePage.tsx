@@ -1,6 +1,5 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { useForm } from 'react-hook-form'
 import { Link, useParams } from 'react-router'
 import type { CrateView, LineView } from '../../core/crates/crateView'
 import { ApiProblem, errorsByField, sentenceOf } from '../api/ApiProblem'
@@ -15,7 +14,7 @@ import { RuleRefusal, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { StaleChoice } from '../ui/StaleChoice'
 import { useFormat } from '../ui/useFormat'
 import { useGoOn } from '../ui/useGoOn'
-import { useVersionedSubmit } from '../ui/useVersionedSubmit'
+import { useVersionedForm } from '../ui/useVersionedForm'
 import { HeadFields, type TypedHead } from './HeadFields'
 import { draftOfLine, emptyLine, readDraft, type LineDraft } from './lineDraft'
 import { LineFields } from './LineFields'
@@ -66,14 +65,13 @@ function CrateHeadForm({ crate }: { crate: CrateView }) {
   const goOn = useGoOn()
   const { editCrate } = useCrateEdits(crate.id)
   const typedOf = ({ supplier, packedAtMs, expectedAtMs, carrier, note }: Head) => ({ supplier, carrier: carrier ?? '', packed: toLocalMoment(packedAtMs, timeZone), expected: toLocalMoment(expectedAtMs, timeZone), note: note ?? '' })
-  const form = useForm<TypedHead>({ defaultValues: typedOf(crate) })
-  const { submit, stale, isBusy } = useVersionedSubmit(form, {
-    opened: crate.version,
+  const { form, submit, stale, isBusy } = useVersionedForm<Head, TypedHead>({
+    row: crate,
+    toFields: typedOf,
     write: async ({ supplier, packed, expected, carrier, note }, version) => {
       await editCrate({ supplier, packedAtMs: fromLocalMoment(packed, timeZone), expectedAtMs: fromLocalMoment(expected, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, version })
       goOn(`/crates/${crate.id}`)
     },
-    onTheirs: (theirs: Head) => form.reset(typedOf(theirs)),
   })
   const moment = (atMs: number | null): string => (atMs === null ? '' : format.moment(atMs))
   const mine = form.getValues()

@@ -1,6 +1,5 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { useForm } from 'react-hook-form'
 import { groupBy } from '../../core/collections/groupBy'
 import { houseLimits, type ChangeLimit, type HouseLimit, type LimitView } from '../../core/limits/houseLimits'
 import { useSession } from '../api/session'
@@ -9,11 +8,11 @@ import { Button } from '../ui/Button'
 import { FormField, FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
-import { StaleChoice } from '../ui/StaleChoice'
 import { readingResolver, type Reading } from '../ui/readingResolver'
+import { StaleChoice } from '../ui/StaleChoice'
 import { useFormat } from '../ui/useFormat'
-import { useVersionedSubmit } from '../ui/useVersionedSubmit'
 import { readNumber } from '../ui/useUnits'
+import { useVersionedForm } from '../ui/useVersionedForm'
 import { useChangeLimit } from './useSetup'
 import './setup.css'
 
@@ -75,11 +74,11 @@ function LimitForm({ limit, onDone }: { limit: LimitView; onDone: () => void }) 
     if (figure >= min && figure <= max) return { ok: true, values: { value: figure, source: source.trim() || null } }
     return { ok: false, errors: { value: `${label} must be between ${min} and ${max} ${unit}`.trim() } }
   }
-  const form = useForm({ resolver: readingResolver(read), defaultValues: { value: String(limit.value), source: limit.source } })
-  const { submit, stale, isBusy } = useVersionedSubmit(form, {
-    opened: limit.version,
+  const { form, submit, stale, isBusy } = useVersionedForm({
+    row: limit,
+    toFields: ({ value, source }) => ({ value: String(value), source }),
+    resolver: () => readingResolver(read),
     write: (body, version) => changeLimit(limit, label, { ...body, version }).then(onDone),
-    onTheirs: (_: LimitView) => onDone(),
   })
   const mine = form.getValues()
   if (recorder.role !== 'lead') return null

@@ -11,7 +11,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { StaleChoice } from '../ui/StaleChoice'
 import { submitInto } from '../ui/submitInto'
-import { useVersionedSubmit } from '../ui/useVersionedSubmit'
+import { useVersionedForm } from '../ui/useVersionedForm'
 import { useAddPerson, usePeople, usePersonWrites } from './usePeople'
 import './setup.css'
 
@@ -46,13 +46,12 @@ export function PeoplePage() {
 function PersonForms({ person }: { person: PersonView }) {
   const writes = usePersonWrites(person)
   const [said, setSaid] = useState<string | null>(null)
-  const who = useForm({ defaultValues: { name: person.name, role: person.role } })
   const pin = useForm({ resolver: yupResolver(resetPinSchema), defaultValues: { pin: '' } })
   const passphrase = useForm({ resolver: yupResolver(setPassphraseSchema), defaultValues: { passphrase: null as string | null, closesDevices: true } })
-  const { submit, stale, isBusy } = useVersionedSubmit(who, {
-    opened: person.version,
+  const { form: who, submit, stale, isBusy } = useVersionedForm({
+    row: person,
+    toFields: ({ name, role }) => ({ name, role }),
     write: (values, version) => writes.edit({ ...values, version }),
-    onTheirs: ({ name, role }: PersonView) => who.reset({ name, role }),
   })
   const mine = who.getValues()
   const savePin = pin.handleSubmit(async (body) => {

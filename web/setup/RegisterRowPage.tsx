@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { Controller, useForm, useWatch, type UseFormReturn } from 'react-hook-form'
+import { Controller, useWatch, type UseFormReturn } from 'react-hook-form'
 import { useParams } from 'react-router'
 import { emptyValues } from '../../core/setup/registerCsv'
 import { isRegisterName, registers, type FieldGroup, type RegisterField as Field, type RegisterName, type RegisterRow, type RegisterValues } from '../../core/setup/registers'
@@ -15,7 +15,7 @@ import { StaleChoice } from '../ui/StaleChoice'
 import { useBack } from '../ui/useBack'
 import { useGoOn } from '../ui/useGoOn'
 import { useUnits, type Units } from '../ui/useUnits'
-import { useVersionedSubmit } from '../ui/useVersionedSubmit'
+import { useVersionedForm } from '../ui/useVersionedForm'
 import { RegisterField } from './RegisterField'
 import { fromInputs, toInputs, unitOf, type Inputs } from './registerForm'
 import { useReferenceNames } from './useReferenceNames'
@@ -47,27 +47,15 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
   const goOn = useGoOn()
   const writes = useRegisterWrites(register)
   const back = useBack(`/setup/${register}`)
-  const asOpened = ({ version, values }: Pick<RegisterRow, 'version' | 'values'>) => ({ version, values, inputs: toInputs(register, values, units) })
-  // The row as it was when the form was opened: a figure nobody touched keeps what stands here.
-  const [base, setBase] = useState(() => asOpened(row ?? { version: 0, values: emptyValues(fields) }))
-  const form = useForm({ resolver: readingResolver((inputs: Inputs) => fromInputs(register, inputs, base.values, units)), values: base.inputs })
-  const { submit, send, setVersion, stale, isBusy } = useVersionedSubmit(form, {
-    opened: base.version,
+  const valuesOf = (of: RegisterRow | null): RegisterValues => of?.values ?? emptyValues(fields)
+  const { form, began, submit, send, stale, isBusy } = useVersionedForm({
+    row,
+    toFields: (of) => toInputs(register, valuesOf(of), units),
+    // A figure nobody touched keeps what stood there.
+    resolver: (began) => readingResolver((inputs: Inputs) => fromInputs(register, inputs, valuesOf(began), units)),
     write: (values, version) => (row ? writes.editRow(row.id, version, values) : writes.addRow(values)).then(() => goOn(back)),
-    onTheirs: (theirs: RegisterRow) => {
-      const opened = asOpened(theirs)
-      setBase(opened)
-      form.reset(opened.inputs)
-    },
     inside: 'values',
   })
-  // Asked at every drawing: the form keeps count of it only for who asks.
-  const { isDirty } = form.formState
-  // Opened before what was just written came back, the form would show what stood there earlier. What nobody has touched follows.
-  if (row && row.version > base.version && !isBusy && !isDirty) {
-    setBase(asOpened(row))
-    setVersion(row.version)
-  }
   const inputs = useWatch({ control: form.control })
   const shown = (field: Field, of: Inputs): string => {
     const value = of[field.name] ?? ''
@@ -76,7 +64,7 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
   const isLead = recorder.role === 'lead'
   return (
     <>
-      <Lead title={row ? String(base.values[key]) : `New ${one}`} aside={row?.retiredAtMs ? 'retired' : title}>
+      <Lead title={row ? String(valuesOf(began)[key]) : `New ${one}`} aside={row?.retiredAtMs ? 'retired' : title}>
         {isLead ? '' : 'A lead keeps this list.'}
       </Lead>
       {stale && (

@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup'
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { useForm, useWatch } from 'react-hook-form'
+import { useWatch } from 'react-hook-form'
 import { phInstruments, salinityInstruments } from '../../core/acclimation/instruments'
 import { roomSettingsSchema, type RoomSettings } from '../../core/staff/staff.schema'
 import { baseUnits, salinityUnits, temperatureUnits, volumeUnits } from '../../core/units/units'
@@ -12,7 +12,7 @@ import { FormField, FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
 import { Notice } from '../ui/Notice'
 import { StaleChoice } from '../ui/StaleChoice'
-import { useVersionedSubmit } from '../ui/useVersionedSubmit'
+import { useVersionedForm } from '../ui/useVersionedForm'
 import { useChangeRoom } from './usePeople'
 import './setup.css'
 
@@ -27,16 +27,17 @@ export function RoomSettingsPage() {
   const { roomName, timeZone, units, instruments, roomVersion, isSecure } = useSession()
   const change = useChangeRoom()
   const [isSaved, setIsSaved] = useState(false)
-  const form = useForm<RoomSettings>({ resolver: yupResolver(roomSettingsSchema) as never, defaultValues: { name: roomName, timeZone, ...(units ?? baseUnits), ...instruments, version: roomVersion } })
-  const { submit, stale, isBusy } = useVersionedSubmit(form, {
-    opened: roomVersion,
+  const room: RoomSettings = { name: roomName, timeZone, ...(units ?? baseUnits), ...instruments, version: roomVersion }
+  const { form, submit, stale, isBusy } = useVersionedForm<RoomSettings, RoomSettings>({
+    row: room,
+    toFields: (row) => row,
+    resolver: () => yupResolver(roomSettingsSchema) as never,
     write: async (body, version) => {
       setIsSaved(false)
       const saved = await change({ ...body, version })
       setIsSaved(true)
       return saved
     },
-    onTheirs: (theirs: RoomSettings) => form.reset(theirs),
   })
   const mine = form.getValues()
   const isGravity = useWatch({ control: form.control, name: 'salinityUnit' }) === 'SG'

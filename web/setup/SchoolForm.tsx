@@ -1,5 +1,5 @@
 import { Form } from 'react-bootstrap'
-import { useFieldArray, useForm, useWatch } from 'react-hook-form'
+import { useFieldArray, useWatch } from 'react-hook-form'
 import { handlings } from '../../core/acclimation/schools'
 import { addSchoolSchema, ownSteps, stepFields, type HouseSchool, type KeepSchool, type KeptStep, type OwnStep } from '../../core/acclimation/schools.schema'
 import { Button } from '../ui/Button'
@@ -9,7 +9,7 @@ import { readingResolver, type Reading } from '../ui/readingResolver'
 import { schemaErrors } from '../ui/schemaErrors'
 import { StaleChoice } from '../ui/StaleChoice'
 import { readNumber } from '../ui/useUnits'
-import { useVersionedSubmit } from '../ui/useVersionedSubmit'
+import { useVersionedForm } from '../ui/useVersionedForm'
 import { useSchoolWrites } from './useSetup'
 
 export const stepWords: Record<OwnStep, string> = { float: 'float it shut', open: 'open, leave it', pour: 'pour into a bucket', fill: 'tank water runs in', add: 'tank water at once', dump: 'pour some away', wait: 'wait', transfer: 'fish into the tank' }
@@ -46,11 +46,11 @@ const inWords = (steps: readonly KeptStep[]): string => steps.map(({ step, minut
 /** A school of the house, put together from steps: a new one, or one that is changed or retired. */
 export function SchoolForm({ school, onDone }: { school: HouseSchool | null; onDone: () => void }) {
   const { addSchool, editSchool, retireSchool } = useSchoolWrites()
-  const form = useForm({ resolver: readingResolver(readSchool), defaultValues: school ? typedOf(school) : beginning })
-  const { submit, send, stale, isBusy } = useVersionedSubmit(form, {
-    opened: school?.version ?? 0,
+  const { form, submit, send, stale, isBusy } = useVersionedForm({
+    row: school,
+    toFields: (row) => (row ? typedOf(row) : beginning),
+    resolver: () => readingResolver(readSchool),
     write: (kept, version) => (school ? editSchool(school.id, version, kept) : addSchool(kept)).then(onDone),
-    onTheirs: (theirs: HouseSchool) => form.reset(typedOf(theirs)),
   })
   const rows = useFieldArray({ control: form.control, name: 'steps' })
   const steps = useWatch({ control: form.control, name: 'steps' })

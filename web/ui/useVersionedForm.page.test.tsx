@@ -1,8 +1,10 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
 import { screen, waitFor } from '@testing-library/react'
+import { mutate } from 'swr'
 import { emptyValues } from '../../core/setup/registerCsv'
 import { registers } from '../../core/setup/registers'
+import { baseUnits } from '../../core/units/units'
 import { appInRoom, fieldValue, press, type } from '../testing/appInRoom'
 
 const app = appInRoom()
@@ -37,6 +39,8 @@ const steps = [{ step: 'float', minutes: null, times: null, share: null, handlin
 const school = { handsPerBagMin: 5, handsPerLotMin: 0, steps }
 type Person = { id: string; name: string; role: string; version: number }
 const oona = async (): Promise<Person> => (await list<Person>('/api/people', 'people')).find(({ id }) => id === made.id) as Person
+const crate = async (): Promise<unknown> => (made.id = (await app.room().post<{ id: string }>('/api/crates', { supplier: 'Pale Harbour', expectedAtMs: null, packedAtMs: null, note: null, lines: [{ species: 'Cherry barb', count: 8, bags: 1, perBag: 8, tankId: null }] })).id)
+const limit = async (): Promise<{ value: number; version: number }> => (await list<{ key: string; value: number; version: number }>('/api/house-limits', 'limits')).find(({ key }) => key === 'shopHoldDays') as { value: number; version: number }
 
 const shared: [what: string, Shared][] = [
   [
@@ -83,12 +87,51 @@ const shared: [what: string, Shared][] = [
   [
     'the head of a crate',
     {
-      make: async () => (made.id = (await app.room().post<{ id: string }>('/api/crates', { supplier: 'Pale Harbour', expectedAtMs: null, packedAtMs: null, note: null, lines: [{ species: 'Cherry barb', count: 8, bags: 1, perBag: 8, tankId: null }] })).id),
+      make: () => crate(),
       path: () => `/crates/${made.id}/edit`,
       label: /^Carrier/,
       send: 'Save the crate',
       kept: async () => app.room().get<{ carrier: string; version: number }>(`/api/crates/${made.id}`).then(({ carrier, version }) => ({ text: carrier, version })),
       put: (carrier, version) => app.room().put(`/api/crates/${made.id}`, { supplier: 'Pale Harbour', expectedAtMs: null, packedAtMs: null, note: null, carrier, version }),
+      texts: words,
+    },
+  ],
+  [
+    'a limit',
+    {
+      path: () => '/setup/limits',
+      open: [/^Shop hold/],
+      label: /^Shop hold/,
+      send: 'Save the limit',
+      kept: async () => limit().then(({ value, version }) => ({ text: String(value), version })),
+      put: (text, version) => app.room().put('/api/house-limits/shopHoldDays', { value: Number(text), source: null, version }),
+      texts: ['10', '11', '12', '13', '15'],
+    },
+  ],
+  [
+    'the room',
+    {
+      path: () => '/setup/room',
+      label: 'Name of the room',
+      send: 'Save',
+      kept: async () => app.room().get<{ roomName: string; roomVersion: number }>('/api/session').then(({ roomName, roomVersion }) => ({ text: roomName, version: roomVersion })),
+      put: (name, version) => app.room().put('/api/room/settings', { name, timeZone: 'UTC', ...baseUnits, version }),
+      texts: words,
+    },
+  ],
+  [
+    'a claim',
+    {
+      make: async () => {
+        await crate()
+        const { bags } = await app.room().get<{ bags: { id: string }[] }>(`/api/crates/${made.id}`)
+        await app.room().post(`/api/crates/${made.id}/bags`, { bagIds: bags.map(({ id }) => id), alive: 7, dead: 1, concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, note: null, happenedAtMs: Date.now() })
+      },
+      path: () => `/crates/${made.id}/claim`,
+      label: 'Note to the supplier',
+      send: 'Save the claim',
+      kept: async () => app.room().get<{ note: string; version: number }>(`/api/crates/${made.id}/claim`).then(({ note, version }) => ({ text: note, version })),
+      put: (note, version) => app.room().put(`/api/crates/${made.id}/claim`, { state: 'draft', note, settledAmount: null, atMs: null, version }),
       texts: words,
     },
   ],
@@ -113,6 +156,10 @@ test.each(shared)('%s that somebody else changed meanwhile: nothing is overwritt
   await changedUnderneath(mineAgain, theirsAgain)
   await press('Take theirs')
   expect(await fieldValue(label)).toBe(theirsAgain)
+  // As long as nobody types, the form goes with what others save, and is then sent over that.
+  await put(theirs, (await kept()).version)
+  await mutate(() => true)
+  await waitFor(async () => expect(await fieldValue(label)).toBe(theirs))
   await type(label, mineAtLast)
   await press(send)
   await waitFor(async () => expect((await kept()).text).toBe(mineAtLast))
