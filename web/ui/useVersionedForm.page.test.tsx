@@ -175,3 +175,15 @@ test('of a row that was changed and changed back, theirs comes in all the same',
   await press('Take theirs')
   expect(await fieldValue(/^note/)).toBe('as it was')
 })
+
+test('a form that stays open after it was saved shows what somebody else set back to what it was before', async () => {
+  const settings = { timeZone: 'UTC', ...baseUnits }
+  const { roomName, roomVersion } = await app.room().get<{ roomName: string; roomVersion: number }>('/api/session')
+  await app.open('/setup/room')
+  await type('Name of the room', 'mine')
+  await press('Save')
+  expect(await screen.findByText('Saved.')).toBeTruthy()
+  await app.room().put('/api/room/settings', { ...settings, name: roomName, version: roomVersion + 1 })
+  await mutate(() => true)
+  await waitFor(async () => expect(await fieldValue('Name of the room')).toBe(roomName))
+})

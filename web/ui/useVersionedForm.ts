@@ -35,14 +35,15 @@ export function useVersionedForm<Row extends { version: number } | null, T exten
     setVersion(other.version)
     setTheirs(null)
   }
-  if (row && row.version > version && !isDirty && !isBusy) beginWith(row)
+  // Own saves too: what others then change back to is another row than the one last begun with.
+  if (row && row.version > (began?.version ?? 0) && row.version >= version && !isDirty && !isBusy) beginWith(row)
 
   /** Any write of the row, such as retiring it. */
   const send = async (work: () => Promise<{ version: number } | void>): Promise<void> => {
     const answered = (saved: { version: number } | void): void => {
       if (!saved) return
       setVersion(saved.version)
-      // What was saved is what is now begun with.
+      // What was saved counts as typed no more.
       form.reset(form.getValues())
     }
     setSending(true)
