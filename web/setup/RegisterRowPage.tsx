@@ -56,7 +56,7 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
     write: (values, version) => (row ? writes.editRow(row.id, version, values) : writes.addRow(values)).then(() => goOn(back)),
     inside: 'values',
   })
-  const inputs = useWatch({ control: form.control })
+  const mine = form.getValues()
   const shown = (field: Field, of: Inputs): string => {
     const value = of[field.name] ?? ''
     return field.kind === 'reference' && value !== '' ? names(field.register, String(value)) : [value].flat().join(', ')
@@ -70,7 +70,7 @@ function RowForm({ register, row }: { register: RegisterName; row: RegisterRow |
       {stale && (
         <StaleChoice
           one={one}
-          fields={fields.map((field) => ({ label: field.label, mine: shown(field, inputs as Inputs), theirs: shown(field, toInputs(register, stale.theirs.values, units)) }))}
+          fields={fields.map((field) => ({ label: field.label, mine: shown(field, mine), theirs: shown(field, toInputs(register, stale.theirs.values, units)) }))}
           onMine={stale.onMine}
           onTheirs={stale.onTheirs}
         />
