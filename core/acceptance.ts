@@ -6,6 +6,7 @@ import { runVessel, type Phase, type VesselState } from './acclimation/vessel'
 import { openBag } from './bag/closedBag'
 import { metabolismAt, oxygenDemandMgGH } from './bag/metabolism'
 import { adviseDeliveryFields, type DeliveryFields } from './acceptanceDelivery'
+import { poolAcceptance } from './acceptancePools'
 import { doseMg, doseProductG, netVolumeL, volumeFromDoseL } from './dosing/dose'
 import { lossFromReadings, treatmentLevel } from './dosing/treatmentLevel'
 import { afterChange, afterChanges, afterContinuousChange, changesNeeded, plateau } from './dosing/waterChange'
@@ -174,6 +175,7 @@ export const acceptance = {
   fitDecay: ({ readings }: { readings: [number, number][] }) => lossFromReadings(readings),
 
   adviseDelivery: (fields: DeliveryFields) => adviseDeliveryFields(fields),
+  ...poolAcceptance,
 
   wilson: (i: Fields) => {
     const { low, high } = wilsonInterval(f(i, 'x'), f(i, 'n'))

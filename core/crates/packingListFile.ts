@@ -5,10 +5,9 @@ import type { FieldError } from '../problem/problem'
 import type { CrateView } from './crateView'
 import { fishAndBags, lineDetails } from './lineDetails'
 import type { ReadLine, ReadList } from './readPackingList'
+import { packingListFormat } from './packingListName'
 import { splitIntoBags } from './splitIntoBags'
 
-/** Name and version of the format, written into every file; see docs/formats.md. */
-export const packingListFormat = 'daily-crate/packing-list'
 
 const moment = (label: string) => optionalText(label, 40).test('moment', `${label} must be a moment such as 2031-05-04T09:00:00Z`, (value) => !value || !Number.isNaN(Date.parse(value)))
 
