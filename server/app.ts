@@ -47,6 +47,7 @@ import { photosIn } from './keeping/folder'
 import { keepingEndpoints } from './keeping/keeping.routes'
 import { createNotices, type Notices } from './keeping/notices.service'
 import { ledgerEndpoints } from './ledger/ledger.routes'
+import { createEntries } from './ledger/entries'
 import { createLedgerService } from './ledger/ledger.service'
 import { createLedgerStore } from './ledger/ledger.store'
 import { limitsEndpoints } from './limits/limits.routes'
@@ -55,6 +56,8 @@ import { placingEndpoints } from './placing/placing.routes'
 import { createPlacingService } from './placing/placing.service'
 import { createPlacingStore } from './placing/placing.store'
 import { createPlanService } from './placing/plan.service'
+import { createPoolsService } from './pools/pools.service'
+import { createPoolsStore } from './pools/pools.store'
 import { roomEndpoints } from './room/room.routes'
 import { createRoomService } from './room/room.service'
 import { createRoomStore } from './room/room.store'
@@ -122,7 +125,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const placing = createPlacingService(gate)
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
-  const ledger = createLedgerService({ store: ledgerStore, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
+  const pools = createPoolsService({ store: createPoolsStore(db), write: createEntries(ledgerStore), zone })
+  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const rounds = createRoundsService({ store: roundsStore, room, roomStore, facts, limits: limits.inForce })

@@ -37,5 +37,6 @@ export function newestHold({ lots }: Pick<TankFacts, 'lots'>, limits: Pick<Limit
 export const flagOf = (tank: Pick<TankFacts, 'losses'>, look: Look | null, sinceMs: number): TankFlag | null =>
   tankFlag({ signs: look?.signs ?? [], ate: look?.ate ?? null, lostToday: lossesSince(tank, sinceMs).reduce((sum, { quantity }) => sum + quantity, 0) })
 
-/** Lots of a tank as a list of its stock shows them. */
-export const stockOf = ({ lots }: Pick<TankFacts, 'lots'>): StockView[] => lots.map(({ lotId, lotCode, species, quantity, origin, sinceMs, book }) => ({ lotId, lotCode, species, quantity, origin, sinceMs, handling: book.handling }))
+/** Lots of a tank as a list of its stock shows them; last those of which only part of a fish is to be expected. */
+export const stockOf = ({ lots, perhaps }: Pick<TankFacts, 'lots' | 'perhaps'>): StockView[] =>
+  [...lots, ...perhaps].map(({ lotId, lotCode, speciesId, species, noted, quantity, expected, origin, sinceMs, arrivedAtMs, isBeforeBooks, book }) => ({ lotId, lotCode, speciesId, species, strain: noted.strain, quantity, expected, origin, sinceMs, arrivedAtMs, isBeforeBooks, handling: book.handling }))

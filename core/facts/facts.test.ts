@@ -13,7 +13,7 @@ const dayMs = 86_400_000
 const nowMs = Date.UTC(2031, 4, 20, 9)
 const bare: KnownFacts = { ...nothingKnown, tankId: 't1' }
 const lot = (lotId: string, quantity: number, sinceMs: number, change: Partial<LotStanding> = {}): LotStanding => ({
-  ...{ lotId, lotCode: lotId, speciesId: 's', species: 'Cherry barb', origin: 'Hollow Reed', quantity, sinceMs, openedAtMs: null },
+  ...{ lotId, lotCode: lotId, speciesId: 's', species: 'Cherry barb', origin: 'Hollow Reed', quantity, expected: quantity * 1_000_000, sinceMs, arrivedAtMs: sinceMs, isBeforeBooks: false, openedAtMs: null },
   ...{ noted: { sizeCm: null, strain: null, water: null, atMs: 0 }, book: { handling: noHandling, firstMealDays: null, bearsHunger: null, firstFoods: null }, ...change },
 })
 const look = (id: string, atMs: number, change: Partial<Look> = {}): Look => ({ id, on: '2031-05-20', number: 1, ate: 'all', signs: [], marks: [], seen: null, expected: 5, note: null, atMs, recordedAtMs: atMs, ...change })

@@ -104,8 +104,14 @@ export interface LotStanding {
   origin: string
   noted: NotedOfLot
   quantity: number
+  /** Fish to be expected of it here, in millionths: another number than are booked where several lots stand together. */
+  expected: number
   /** When the first of these fish came into the tank: the beginning of their stay. */
   sinceMs: number
+  /** When they came into the house. */
+  arrivedAtMs: number
+  /** Whether they stood here before the books began, since nobody knows when. */
+  isBeforeBooks: boolean
   /** When their first bag was opened; null for fish that came in none. */
   openedAtMs: number | null
   book: BookWords
@@ -148,6 +154,8 @@ export interface KnownFacts {
   tankId: string
   /** The largest lot first. */
   lots: LotFacts[]
+  /** Lots of which none is booked here any more, and yet part of a fish is to be expected. */
+  perhaps: LotStanding[]
   /** Those of the last days, and however old the newest, the newest of an earlier round, of a tank that was fed, and with a meal; newest first. */
   looks: Look[]
   losses: Loss[]

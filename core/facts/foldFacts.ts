@@ -2,7 +2,7 @@ import { mealAnswers } from '../rounds/rounds.schema'
 import type { FactEvent, Fight, KnownFacts, LotFacts, LotStanding, Look, Measured } from './facts'
 
 /** What is known of a tank before anything is. */
-export const nothingKnown: Omit<KnownFacts, 'tankId'> = { lots: [], looks: [], losses: [], fights: [], readings: [], doses: [] }
+export const nothingKnown: Omit<KnownFacts, 'tankId'> = { lots: [], perhaps: [], looks: [], losses: [], fights: [], readings: [], doses: [] }
 
 /**
  * Folds what changed into what is known of a tank: the server over what the books say, a screen over what still waits on
@@ -18,7 +18,11 @@ export const foldAll = <Tank extends KnownFacts>(tank: Tank, events: readonly Fa
 function apply<Tank extends KnownFacts>(tank: Tank, event: FactEvent): Tank {
   switch (event.kind) {
     case 'stands':
-      return { ...tank, lots: [...tank.lots.filter(({ lotId }) => lotId !== event.lot.lotId), ...(event.lot.quantity > 0 ? [unread(event.lot)] : [])].sort(largestFirst) }
+      return {
+        ...tank,
+        lots: [...tank.lots.filter(({ lotId }) => lotId !== event.lot.lotId), ...(event.lot.quantity > 0 ? [unread(event.lot)] : [])].sort(largestFirst),
+        perhaps: [...tank.perhaps.filter(({ lotId }) => lotId !== event.lot.lotId), ...(event.lot.quantity === 0 && event.lot.expected > 0 ? [event.lot] : [])].sort(largestFirst),
+      }
     case 'checked': {
       const [looks, fights] = [tank.looks, tank.fights].map((each) => each.filter(({ id }: { id: string }) => id !== event.replacesId && id !== event.look.id)) as [Look[], Fight[]]
       return { ...tank, looks: [...looks, event.look].sort(newestFirst), fights: isFight(event.look) ? [...fights, { id: event.look.id, atMs: event.look.atMs }].sort(newestFirst) : fights }

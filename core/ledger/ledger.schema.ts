@@ -1,28 +1,47 @@
 import { array, type InferType } from 'yup'
 import { againstRule } from '../placing/override.schema'
 import { waters } from '../room/room.schema'
-import { bounds, choice, identifier, instant, optionalText, strictObject, text, whole } from '../fields/fields.schema'
+import { bounds, choice, identifier, instant, optionalIdentifier, optionalText, strictObject, text, whole } from '../fields/fields.schema'
 import { lossCauses, releaseReasons } from './movement'
 
 const quantity = () => whole('Number of fish', 1, bounds.fishInLine)
 const note = () => optionalText('Note', bounds.note)
 const happenedAtMs = () => instant('Time it happened')
 
-/** Fish of one lot go from this tank to another one. */
-export const moveFishSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), toTankId: identifier('Tank'), ...againstRule(), note: note(), happenedAtMs: happenedAtMs() })
+/**
+ * Which fish are meant: those of a kind that stand together, or of a lot where somebody knows it. `lotIds` are those they can
+ * only have been, where it is one of several.
+ */
+const whichFish = () => ({
+  lotId: optionalIdentifier('Lot')
+    .optional()
+    .test('which', 'Say which fish: a species, or a lot', (lotId, { parent }) => [lotId, parent.speciesId, parent.lotIds?.[0]].some((each) => typeof each === 'string' && each !== '')),
+  lotIds: array().of(identifier('Lot')).typeError('Lots must be a list').max(50, 'At most 50 lots at once').optional(),
+  speciesId: optionalIdentifier('Species').optional(),
+  strain: optionalText('Strain', bounds.name).optional(),
+})
+export interface WhichFish {
+  lotId?: string | null | undefined
+  lotIds?: string[] | undefined
+  speciesId?: string | null | undefined
+  strain?: string | null | undefined
+}
+
+/** Some fish go from this tank to another one. */
+export const moveFishSchema = strictObject({ ...whichFish(), quantity: quantity(), toTankId: identifier('Tank'), ...againstRule(), note: note(), happenedAtMs: happenedAtMs() })
 export type MoveFish = InferType<typeof moveFishSchema>
 
-/** Fish of one lot are lost from this tank. */
-export const recordLossSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), cause: choice('Cause', lossCauses), note: note(), happenedAtMs: happenedAtMs() })
+/** Fish are lost from this tank. */
+export const recordLossSchema = strictObject({ ...whichFish(), quantity: quantity(), cause: choice('Cause', lossCauses), note: note(), happenedAtMs: happenedAtMs() })
 export type RecordLoss = InferType<typeof recordLossSchema>
 
-/** Fish of one lot leave the room alive. */
-export const releaseFishSchema = strictObject({ lotId: identifier('Lot'), quantity: quantity(), reason: choice('Reason', releaseReasons), note: note(), happenedAtMs: happenedAtMs() })
+/** Fish leave the room alive. */
+export const releaseFishSchema = strictObject({ ...whichFish(), quantity: quantity(), reason: choice('Reason', releaseReasons), note: note(), happenedAtMs: happenedAtMs() })
 export type ReleaseFish = InferType<typeof releaseFishSchema>
 
-/** The tank was counted: `expected` is what the screen showed, so that a count is never set against a figure nobody saw. */
+/** Fish of a kind, or of a lot, were counted: `expected` is what the screen showed, so that a count is never set against a figure nobody saw. */
 export const correctCountSchema = strictObject({
-  lotId: identifier('Lot'),
+  ...whichFish(),
   expected: whole('Number on screen', 0, bounds.fishInLine),
   counted: whole('Number counted', 0, bounds.fishInLine),
   reason: text('Reason', bounds.note),

@@ -4,11 +4,19 @@ import type { Handling } from '../species/handling'
 export interface StockView {
   lotId: string
   lotCode: string
+  speciesId: string
   species: string
+  strain: string | null
   quantity: number
+  /** Fish to be expected of it, in millionths; see docs/pools.md. */
+  expected: number
   /** Supplier, or how the lot came to be. */
   origin: string
   sinceMs: number
+  /** When they came into the house. */
+  arrivedAtMs: number
+  /** Whether they stood here before the books began. */
+  isBeforeBooks: boolean
   /** What to mind with these fish in the hand. */
   handling: Handling
 }

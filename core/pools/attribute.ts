@@ -12,7 +12,8 @@ export interface PooledLot {
 }
 
 /** Whether somebody knew whose fish it was, or the books had to take it to be some. */
-export type How = 'seen' | 'attributed'
+export const hows = ['seen', 'attributed'] as const
+export type How = (typeof hows)[number]
 
 export interface Attributed {
   ok: true
@@ -33,7 +34,7 @@ export interface About {
   /** Lots it can only have been of; none named means all of them. */
   among?: readonly string[]
   /** How much likelier fish of a lot were than their number says. */
-  weightOf?: (lot: PooledLot) => number
+  weightOf?: ((lot: PooledLot) => number) | undefined
 }
 
 interface State extends PooledLot {
@@ -62,25 +63,47 @@ export function takeOut(lots: readonly PooledLot[], quantity: number, { among = 
 }
 
 /**
- * Adds fish that were counted beyond what is booked, where nobody knows whose they are.
+ * Adds fish that were counted beyond what is booked: to the lot somebody named, else as the pool has them.
  * @param quantity - whole fish, at least 1.
- * @returns `name a lot` for a pool of which nothing is left to go by.
+ * @param among - lots they can only be of; none named means that nobody knows.
+ * @returns `name a lot` where nothing is left to go by.
  */
-export function addBack(lots: readonly PooledLot[], quantity: number): Attributed | NotAttributed {
-  const states = byName(lots).map((lot): State => ({ ...lot, isCandidate: true }))
-  const expected = states.reduce((sum, lot) => sum + lot.expected, 0)
-  if (expected === 0) return { ok: false, problem: 'name a lot', available: 0 }
-  const shares = shareOut(quantity * millionthsPerFish, states.map(({ expected: weight }) => ({ weight })))
-  states.forEach((lot, index) => (lot.expected += shares[index] ?? 0))
-  const added = pickOneByOne(states, quantity, (lot) => lot.expected - lot.booked * millionthsPerFish, 1)
-  return answer(states, states, added, shares, [])
+export function addBack(lots: readonly PooledLot[], quantity: number, among: readonly string[] = []): Attributed | NotAttributed {
+  const states = byName(lots).map((lot): State => ({ ...lot, isCandidate: among.length === 0 || among.includes(lot.lot) }))
+  const candidates = states.filter(({ isCandidate }) => isCandidate)
+  const expected = candidates.reduce((sum, lot) => sum + lot.expected, 0)
+  if (expected === 0 && (candidates.length !== 1 || among.length === 0)) return { ok: false, problem: 'name a lot', available: 0 }
+  const shares = shareOut(quantity * millionthsPerFish, candidates.map(({ expected: weight }) => ({ weight: expected === 0 ? 1 : weight })))
+  candidates.forEach((lot, index) => (lot.expected += shares[index] ?? 0))
+  const added = pickOneByOne(candidates, quantity, (lot) => lot.expected - lot.booked * millionthsPerFish, 1)
+  return answer(states, candidates, added, shares, [])
 }
 
 /** Sets a pool to what was counted, by one of the two. */
 export function countTo(lots: readonly PooledLot[], counted: number, about: About = {}): Attributed | NotAttributed {
   const booked = lots.reduce((sum, lot) => sum + lot.booked, 0)
   if (counted === booked) return { ok: false, problem: 'nothing to correct', available: booked }
-  return counted < booked ? takeOut(lots, booked - counted, about) : addBack(lots, counted - booked)
+  return counted < booked ? takeOut(lots, booked - counted, about) : addBack(lots, counted - booked, about.among)
+}
+
+/**
+ * Says what is to be expected when so many fish of a lot are known to be there: the others of its pool give, or get back what
+ * was expected of it beyond that. Null where nothing changes.
+ * @param millionths - at least so many, or no more either where that is known.
+ */
+export function expectAtLeast(lots: readonly PooledLot[], lot: string, millionths: number, isExact: boolean): PooledLot[] | null {
+  const states = byName(lots).map((each): State => ({ ...each, isCandidate: each.lot === lot }))
+  const named = states.find(({ isCandidate }) => isCandidate)
+  if (!named || named.expected === millionths || (named.expected > millionths && !isExact)) return null
+  if (named.expected < millionths) believeWhatWasSeen(states, millionths)
+  else {
+    const others = states.filter(({ isCandidate }) => !isCandidate)
+    const hasFish = others.some(({ expected }) => expected > 0)
+    const given = shareOut(named.expected - millionths, others.map(({ expected, booked }) => ({ weight: hasFish ? expected : booked })))
+    others.forEach((each, index) => (each.expected += given[index] ?? 0))
+    named.expected = millionths
+  }
+  return states.map(({ isCandidate: _, ...each }) => each)
 }
 
 const byName = <Lot extends PooledLot>(lots: readonly Lot[]): Lot[] => [...lots].sort((a, b) => (a.lot < b.lot ? -1 : a.lot > b.lot ? 1 : 0))

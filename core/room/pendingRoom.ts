@@ -3,6 +3,7 @@ import { flagOf, lastLook, stockOf } from '../facts/askFacts'
 import { foldTouches } from '../facts/pendingFacts'
 import { tankTouches, type TankTouch } from '../facts/tankTouches'
 import { countFish, type StockView } from '../ledger/stockView'
+import { millionthsPerFish } from '../pools/shareOut'
 import { noHandling } from '../species/handling'
 import type { RoomView, TankSummary, TankView } from './roomView'
 import type { TankFlag } from './tankFlag'
@@ -24,8 +25,8 @@ export function withPendingInTank(tank: TankView, pending: readonly Pending[]): 
 
 /** A summary says how many fish there are, and not which: they are taken as one lot, whichever a touch names. */
 function summaryWith(tank: TankSummary, touches: readonly TankTouch[], on: string): TankSummary {
-  const all: StockView = { lotId: 'all', lotCode: '', species: tank.mainSpecies ?? '', quantity: tank.fish, origin: '', sinceMs: 0, handling: noHandling }
-  const known = foldTouches(tank.id, [all], touches.map((touch): TankTouch => (touch.command === 'recordLoss' ? { ...touch, input: { ...touch.input, lotId: all.lotId } } : touch)))
+  const all: StockView = { lotId: 'all', lotCode: '', speciesId: '', species: tank.mainSpecies ?? '', strain: null, quantity: tank.fish, expected: tank.fish * millionthsPerFish, origin: '', sinceMs: 0, arrivedAtMs: 0, isBeforeBooks: false, handling: noHandling }
+  const known = foldTouches(tank.id, [all], touches.map((touch): TankTouch => (touch.command === 'recordLoss' ? { ...touch, input: { ...touch.input, lotId: all.lotId, lotIds: [] } } : touch)))
   const look = lastLook(known)
   return { ...tank, fish: countFish(stockOf(known)), flag: flagWith(tank.flag, known), isCheckedToday: tank.isCheckedToday || look?.on === on, lastCheckAtMs: Math.max(tank.lastCheckAtMs ?? 0, look?.atMs ?? 0) || null }
 }

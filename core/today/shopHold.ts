@@ -1,3 +1,4 @@
+import { daysBetween } from '../time/daysBetween'
 import { dayInZone } from '../time/dayInZone'
 
 export interface HoldDay {
@@ -20,6 +21,3 @@ export function shopHold(openedAtMs: number, nowMs: number, days: number, timeZo
   const day = daysBetween(dayInZone(openedAtMs, timeZone), dayInZone(nowMs, timeZone)) + 1
   return { day, of: days, isServed: day > days }
 }
-
-/** Whole days from one calendar day to a later one; clock changes do not matter. */
-const daysBetween = (fromOn: string, toOn: string): number => Math.round((Date.parse(toOn) - Date.parse(fromOn)) / 86_400_000)

@@ -2,7 +2,7 @@ import type { RunView } from '../../core/bench/benchView'
 import type { CountOut } from '../../core/bench/bench.schema'
 import { lossCauses, outsidePlaceId, type LossCause } from '../../core/ledger/movement'
 import { fieldProblem, Problem } from '../http/problem'
-import type { Entry } from '../ledger/ledger.service'
+import type { Entry } from '../ledger/entries'
 
 export type Count = CountOut['counts'][number]
 

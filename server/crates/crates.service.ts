@@ -111,6 +111,11 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     return line
   }
 
+  /** A lot that is called something else stands with others from then on: what is booked of it is what there is. */
+  function settleBefore(context: CommandContext, line: { lotId: string; species: string; strain: string | null }, next: { species: string; strain?: string | null | undefined }): void {
+    if (line.species !== next.species || (line.strain ?? '') !== (next.strain ?? '')) ledger.settle(context, line.lotId)
+  }
+
   const log = ({ actor, key, nowMs }: CommandContext, action: string, subject: string, before: object, after: object): void =>
     audit.insert({ atMs: nowMs, staffId: actor.id, action, subject, changes: changesBetween(before as Record<string, unknown>, after as Record<string, unknown>), commandKey: key })
 
@@ -179,6 +184,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
         insertBags(crateId, line.id, input, '')
       }
       if (tankId && !isTank(tankId)) throw fieldProblem('tankId', 'There is no such tank')
+      settleBefore(context, line, input)
       store.updateLine(line.id, { count: input.count, ...detailsOf(input), ...(tankId === undefined ? {} : { tankId }), version: version + 1 })
       store.updateLot(line.lotId, { speciesId: species.named(input.species, context.nowMs, 'species') })
       plans.require(context, crateId, [{ lineId: line.id, path: 'tankId', override }])
@@ -226,6 +232,7 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     /** Says what a lot is. What was counted stays; the old name stands in the audit. */
     identifyLine(context: CommandContext, { species: name, identity, strain, version }: IdentifyLine) {
       const line = requireLine(requireCrate(context.params.crateId), context.params.lineId, version)
+      settleBefore(context, line, { species: name, strain })
       store.updateLine(line.id, { identity, strain, version: version + 1 })
       store.updateLot(line.lotId, { speciesId: species.named(name, context.nowMs, 'species') })
       log(context, 'identified', `line ${line.lotCode}`, { species: line.species, identity: line.identity, strain: line.strain }, { species: name, identity, strain })

@@ -23,6 +23,13 @@ const readStaysAnew = (place: string): string => `DELETE FROM stay WHERE ${stayA
         WHERE fish > 0 AND ${place} <> 'outside';
       UPDATE stock SET since_ms = coalesce((SELECT from_ms FROM stay WHERE ${openStayAt(place)}), since_ms) WHERE ${stayAt(place)};`
 
+/** Places of which it is kept how many fish of a lot are to be expected. */
+const isKept = (place: string): string => `(SELECT kind FROM place WHERE id = ${place}) IN ('tank', 'vessel')`
+const changeOfShare = `(NEW.expected - NEW.booked * 1000000)`
+const ofShare = `place_id = NEW.place_id AND lot_id = NEW.lot_id`
+const neverChanged = (table: string, what: string): Record<string, string> =>
+  Object.fromEntries(['update', 'delete'].map((verb) => [`${table}_never_${verb}d`, `BEFORE ${verb.toUpperCase()} ON ${table} BEGIN SELECT RAISE(ABORT, 'ledger: ${what} is never ${verb}d'); END`]))
+
 /**
  * What the database itself holds about the ledger, whatever code comes along. Installed anew at every start, because
  * rebuilding a table in a migration drops its triggers silently. ABORT, so that only the statement falls and the
@@ -53,6 +60,25 @@ const triggers: Record<string, string> = {
       ${readStaysAnew('NEW.from_place_id')}
       ${readStaysAnew('NEW.to_place_id')}
     END`,
+  // As many fish more or fewer are to be expected as are booked; an event's shares say beforehand where that is not so.
+  movement_expected_not_below_zero: `BEFORE INSERT ON movement WHEN ${isKept('NEW.from_place_id')} AND ${inHand} >= NEW.quantity
+      AND coalesce((SELECT millionths FROM expected_stock WHERE ${stayAt('NEW.from_place_id')}), 0) < NEW.quantity * 1000000
+    BEGIN SELECT RAISE(ABORT, 'ledger: fewer are to be expected of this lot'); END`,
+  movement_keeps_expected: `AFTER INSERT ON movement BEGIN
+      UPDATE expected_stock SET millionths = millionths - NEW.quantity * 1000000 WHERE ${stayAt('NEW.from_place_id')};
+      DELETE FROM expected_stock WHERE ${stayAt('NEW.from_place_id')} AND millionths = 0;
+      INSERT INTO expected_stock (place_id, lot_id, millionths) SELECT NEW.to_place_id, NEW.lot_id, NEW.quantity * 1000000 WHERE ${isKept('NEW.to_place_id')}
+        ON CONFLICT (place_id, lot_id) DO UPDATE SET millionths = millionths + excluded.millionths;
+    END`,
+  // The change first: a row that would be inserted is checked before it is found to be there already.
+  pool_share_keeps_expected: `AFTER INSERT ON pool_share WHEN ${changeOfShare} <> 0 BEGIN
+      UPDATE expected_stock SET millionths = millionths + ${changeOfShare} WHERE ${ofShare};
+      INSERT INTO expected_stock (place_id, lot_id, millionths) SELECT NEW.place_id, NEW.lot_id, ${changeOfShare} WHERE NOT EXISTS (SELECT 1 FROM expected_stock WHERE ${ofShare});
+      DELETE FROM expected_stock WHERE ${ofShare} AND millionths = 0;
+    END`,
+  ...neverChanged('pool_event', 'what happened to a pool'),
+  ...neverChanged('pool_movement', 'what happened to a pool'),
+  ...neverChanged('pool_share', 'a share'),
   observation_only_replaced: `BEFORE UPDATE OF seq, kind, tank_id, lot_id, species_id, word, severity, value, instrument, note, about_seq, check_id, staff_id, command_key, happened_at_ms, recorded_at_ms
     ON observation BEGIN SELECT RAISE(ABORT, 'facts: an observation is never changed'); END`,
   observation_never_deleted: `BEFORE DELETE ON observation BEGIN SELECT RAISE(ABORT, 'facts: an observation is never deleted'); END`,
@@ -68,6 +94,17 @@ export function installTriggers(raw: Raw): void {
   }
   const missing = missingTriggers(raw)
   if (missing.length > 0) throw new Error(`ledger triggers are not in place: ${missing.join(', ')}`)
+}
+
+const expectedAnew = `SELECT place_id, lot_id, sum(millionths) AS millionths FROM (
+    SELECT place_id, lot_id, quantity * 1000000 AS millionths FROM stock WHERE ${isKept('stock.place_id')}
+    UNION ALL SELECT place_id, lot_id, expected - booked * 1000000 FROM pool_share)
+  GROUP BY place_id, lot_id HAVING sum(millionths) <> 0`
+
+/** Reads the fish to be expected anew, out of what is booked and what the shares say. */
+export function rereadExpected(raw: Raw): void {
+  raw.exec(`DELETE FROM expected_stock`)
+  raw.exec(`INSERT INTO expected_stock (place_id, lot_id, millionths) ${expectedAnew}`)
 }
 
 /** Names the ledger triggers that the database lacks; empty when all stand. */

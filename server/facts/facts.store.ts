@@ -3,6 +3,7 @@ import type { FactEvent, Fight, Look, Loss, LotStanding, Mark, Measured, NotedOf
 import type { Sign } from '../../core/rounds/rounds.schema'
 import type { Database } from '../db/open'
 import { isAlone, waterId } from '../room/waterOf'
+import { arrivedAt, strainOf } from '../pools/ofLot'
 import { handlingColumns, withHandling, type HandlingRow } from '../species/handling'
 
 /** How far back what is read: everything older is in nobody's way, and a long history costs nothing. */
@@ -14,7 +15,7 @@ export interface Horizon {
 
 type LookRow = Omit<Look, 'signs' | 'marks'> & { tankId: string; signs: string; marks: string | null }
 type SetUpRow = Omit<TankSetUp, 'water' | 'agents' | 'isRetired'> & Omit<WaterFacts, 'id' | 'isAlone' | 'kind'> & { waterId: string; isAlone: number; water: WaterFacts['kind']; agents: string; isRetired: number }
-type LotRow = Omit<LotStanding, 'book' | 'noted'> & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null } & HandlingRow
+type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks'> & { isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null } & HandlingRow
 
 /** What is known of tanks, of all in use or of `only` one, each kind in one statement that goes by an index. */
 export function createFactsStore({ orm, raw, version }: Database) {
@@ -51,14 +52,16 @@ export function createFactsStore({ orm, raw, version }: Database) {
     standing: (only: string | null): FactEvent[] =>
       orm
         .all<LotRow>(
-          sql`SELECT tank.id AS tankId, lot.id AS lotId, lot.code AS lotCode, lot.species_id AS speciesId, species.name AS species, lot.origin, line.size_cm AS sizeCm, line.strain, lot.water, lot.created_at_ms AS notedAtMs, stock.quantity, stock.since_ms AS sinceMs,
+          sql`SELECT tank.id AS tankId, lot.id AS lotId, lot.code AS lotCode, lot.species_id AS speciesId, species.name AS species, lot.origin, line.size_cm AS sizeCm, ${sql.raw(strainOf)} AS strain, lot.water, lot.created_at_ms AS notedAtMs,
+              coalesce(stock.quantity, 0) AS quantity, coalesce(stock.since_ms, lot.created_at_ms) AS sinceMs, coalesce(e.millionths, 0) AS expected, ${sql.raw(arrivedAt)} AS arrivedAtMs, lot.is_before_books AS isBeforeBooks,
               (SELECT min(r.happened_at_ms) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id) AS openedAtMs,
               species.first_meal_days AS firstMealDays, species.bears_hunger AS bearsHunger, coalesce((SELECT group_concat(value, ', ') FROM json_each(species.first_food_kinds)), species.first_foods) AS firstFoods, ${handlingColumns}
-            FROM tank CROSS JOIN stock ON stock.place_id = tank.id JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE ${tanks(only)}`,
+            FROM tank CROSS JOIN (SELECT place_id, lot_id FROM stock UNION SELECT place_id, lot_id FROM expected_stock) AS here ON here.place_id = tank.id
+              LEFT JOIN stock ON stock.place_id = here.place_id AND stock.lot_id = here.lot_id LEFT JOIN expected_stock e ON e.place_id = here.place_id AND e.lot_id = here.lot_id JOIN lot ON lot.id = here.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE ${tanks(only)}`,
         )
         .map((row) => {
-          const { handling, tankId, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, ...lot } = withHandling(row)
-          return { kind: 'stands', tankId, lot: { ...lot, noted: { sizeCm, strain, water, atMs: notedAtMs }, book: { handling, firstMealDays, bearsHunger, firstFoods } } }
+          const { handling, tankId, isBeforeBooks, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, ...lot } = withHandling(row)
+          return { kind: 'stands', tankId, lot: { ...lot, isBeforeBooks: isBeforeBooks === 1, noted: { sizeCm, strain, water, atMs: notedAtMs }, book: { handling, firstMealDays, bearsHunger, firstFoods } } }
         }),
 
     /** Looks since a moment; besides, of each tank, the newest, the newest of an earlier round, the newest of a fed tank and the newest with a meal. */

@@ -3,11 +3,13 @@ import { join } from 'node:path'
 import { claimStates } from '../../core/crates/claim'
 import { roomFormat, roomFormatVersion } from '../../core/keeping/keeping'
 import { observationKinds } from '../../core/facts/observation'
+import { hows } from '../../core/pools/attribute'
 import { tankKinds, waters } from '../../core/room/room.schema'
 import { ateAnswers } from '../../core/rounds/rounds.schema'
 import { roles } from '../../core/staff/staff.schema'
 import type { Raw } from '../db/guard'
 import { openDatabase, type Database } from '../db/open'
+import { installTriggers, rereadExpected } from '../db/triggers'
 import { checkLedger } from '../ledger/checkLedger'
 import type { Progress } from './exportRoom'
 import { fillFromEarlier } from './fromEarlier'
@@ -57,6 +59,8 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
   // A half-made room is thrown away, so nothing needs to wait for the disk; references are checked at the end.
   db.raw.exec('PRAGMA synchronous=OFF')
   db.raw.exec('PRAGMA foreign_keys=OFF')
+  // All movements stand before all shares here, an order in which there may have been fewer than none; they are read together at the end.
+  db.raw.exec('DROP TRIGGER pool_share_keeps_expected')
   const state = { line: 0, total: 0, rows: 0, photos: 0, table: '', insert: null as ((row: unknown) => void) | null, seen: new Set<string>(), isEnded: false }
   db.raw.exec('BEGIN')
   for await (const text of linesOf(file)) {
@@ -73,6 +77,8 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
   if (state.rows !== state.total) throw new ImportError(state.line, `the file promises ${state.total} rows and holds ${state.rows}`)
   moveAgentWords(db.raw)
   fillFromEarlier(db.raw, laterTables.filter((table) => !state.seen.has(table)))
+  rereadExpected(db.raw)
+  installTriggers(db.raw)
   db.raw.exec('COMMIT')
   onProgress(state.rows, state.total)
   return { rows: state.rows, photos: state.photos }
@@ -169,6 +175,7 @@ const closedWords: Record<string, Record<string, readonly string[]>> = {
   claim: { state: claimStates },
   check: { ate: ateAnswers },
   observation: { kind: observationKinds },
+  pool_event: { how: hows },
 }
 
 function checkWords(table: string, row: Record<string, unknown>): void {

@@ -1,7 +1,8 @@
 import { and, eq, gt, sql } from 'drizzle-orm'
 import { outsidePlaceId, type Movement } from '../../core/ledger/movement'
 import { staysOf, type DatedMovement, type Stay } from '../../core/ledger/stays'
-import { compareStock, stockKey, sumMovements } from '../../core/ledger/stock'
+import { compareStock, stockKey, sumMovements, type Stock } from '../../core/ledger/stock'
+import { millionthsPerFish } from '../../core/pools/shareOut'
 import type { Database } from '../db/open'
 import { missingTriggers } from '../db/triggers'
 import { movement, stay, stock } from './ledger.table'
@@ -69,6 +70,31 @@ function* wrongStays(db: Pick<Database, 'orm'>): Generator<string> {
   }
 }
 
+interface Amount {
+  key: string
+  millionths: number
+}
+
+/** Fish to be expected of every lot, held against what the movements and shares come to; one sentence for each that is kept otherwise. */
+function wrongExpected(raw: Database['raw'], summed: Stock): string[] {
+  const all = (sql: string): Amount[] => raw.prepare(sql).all() as Amount[]
+  const kept = new Map(all(`SELECT place_id || '/' || lot_id AS key, millionths FROM expected_stock`).map(({ key, millionths }) => [key, millionths]))
+  const places = new Set((raw.prepare(`SELECT id FROM place WHERE kind IN ('tank', 'vessel')`).all() as { id: string }[]).map(({ id }) => id))
+  const comes = new Map([...summed].filter(([key]) => places.has(key.split('/')[0] ?? '')).map(([key, fish]) => [key, fish * millionthsPerFish]))
+  for (const { key, millionths } of all(`SELECT place_id || '/' || lot_id AS key, sum(expected - booked * ${millionthsPerFish}) AS millionths FROM pool_share GROUP BY place_id, lot_id`)) comes.set(key, (comes.get(key) ?? 0) + millionths)
+  // Taken together, shares put fish from one lot of a kind to another and make none.
+  const uneven = raw.prepare(`SELECT s.event_id AS event, s.place_id AS place, sum(s.expected - s.booked * ${millionthsPerFish}) AS surplus FROM pool_share s GROUP BY s.event_id, s.place_id HAVING surplus <> 0`).all() as { event: string; place: string; surplus: number }[]
+  const uncertain = raw.prepare(`SELECT s.place_id AS place, lot.species_id AS species, sum(s.expected - s.booked * ${millionthsPerFish}) AS surplus FROM pool_share s JOIN lot ON lot.id = s.lot_id GROUP BY s.place_id, lot.species_id HAVING surplus <> 0`).all() as { place: string; species: string; surplus: number }[]
+  return [
+    ...[...new Set([...kept.keys(), ...comes.keys()])].flatMap((key) => {
+      const [has, should] = [kept.get(key) ?? 0, comes.get(key) ?? 0]
+      return has === should && should >= 0 ? [] : [`place/lot ${key}: ${has} millionths to be expected are kept, movements and shares come to ${should}`]
+    }),
+    ...uneven.map(({ event, place, surplus }) => `event ${event}: its shares in ${place} make ${surplus} millionths out of nothing`),
+    ...uncertain.map(({ place, species, surplus }) => `species ${species} in ${place}: ${surplus} millionths more are to be expected than are booked`),
+  ]
+}
+
 /** Recomputes every balance and every stay from the movements with the core's own arithmetic and compares them with what the database kept. */
 export function checkLedger(db: Pick<Database, 'orm' | 'raw'>): LedgerCheck {
   const { orm, raw } = db
@@ -79,6 +105,7 @@ export function checkLedger(db: Pick<Database, 'orm' | 'raw'>): LedgerCheck {
   const faults = [
     ...compareStock(kept, summed).map(({ key, kept: has, summed: comes }) => `place/lot ${key}: ${has} kept, movements come to ${comes}`),
     ...wrongStays(db),
+    ...wrongExpected(raw, summed),
     ...rows.filter((row) => row.placeId === outsidePlaceId).map((row) => `lot ${row.lotId}: stock is kept for the outside`),
     ...missingTriggers(raw).map((name) => `trigger ${name} is missing`),
     ...pageFaults(raw, 'integrity_check').map((line) => `database: ${line}`),

@@ -10,7 +10,8 @@ import { newKey } from '../testing/testRoom'
 import { checkLedger } from './checkLedger'
 import { tries } from '../../core/testing/tries'
 
-// Random days of a fishroom against the simplest tally there is: a number for each lot in each tank.
+// Random days of a fishroom against the simplest tally there is: a number for each lot in each tank. Every lot is of a kind of
+// its own; those that cannot be told apart live in server/pools/pools.model.test.ts.
 const nowMs = Date.UTC(2031, 4, 4, 9)
 const db = openDatabase(':memory:')
 // Nothing here outlives the test; waiting for the disk would only make it slow.
@@ -135,7 +136,8 @@ async function live(step: Step, happenedAtMs: number, isRepeated: boolean, tanks
   const tank = tanks[step.tank] ?? ''
   const params = { tankId: tank }
   if (step.do === 'add') {
-    const answer = await send('addFish', params, { species: 'Cherry barb', quantity: step.quantity, how: 'born', note: null, happenedAtMs }, isRepeated)
+    const answer = await send('addFish', params, { species: `Barb ${tally.lots.length}`, quantity: step.quantity, how: 'born', note: null, happenedAtMs }, isRepeated)
+    await send('sayWater', {}, { lotIds: [answer?.lotId ?? ''], water: 'fresh' }, false)
     tally.lots.push(answer?.lotId ?? '')
     tally.book(answer?.movementIds[0] ?? '', answer?.lotId ?? '', null, tank, step.quantity)
     return

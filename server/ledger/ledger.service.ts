@@ -1,30 +1,19 @@
-import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater } from '../../core/ledger/ledger.schema'
+import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
 import { outsidePlaceId, type Movement, type MovementKind } from '../../core/ledger/movement'
 import { planReversal } from '../../core/ledger/planReversal'
+import { weightOfCause, weightOfReason } from '../../core/pools/hazard'
 import type { AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
-import type { PlacingService } from '../placing/placing.service'
+import type { Going, PlacingService } from '../placing/placing.service'
+import type { EventEntry, OfPool, Planned, PoolsService } from '../pools/pools.service'
 import type { SpeciesStore } from '../species/species.store'
 import type { LedgerStore } from './ledger.store'
 
-/** One movement still to be written. */
-export interface Entry {
-  kind: MovementKind
-  lotId: string
-  fromPlaceId: string
-  toPlaceId: string
-  quantity: number
-  happenedAtMs: number
-  reversesId?: string
-  cause?: string | null
-  reason?: string | null
-  note?: string | null
-}
-
 interface Collaborators {
   store: LedgerStore
+  pools: PoolsService
   species: SpeciesStore
   tankIdOf: (id: string) => string
   placing: Pick<PlacingService, 'require'>
@@ -32,22 +21,39 @@ interface Collaborators {
 }
 
 /** Writes the ledger and takes entries back. Every function runs inside the transaction of its command. */
-export function createLedgerService({ store, species, tankIdOf, placing, audit }: Collaborators) {
-  function write({ actor, key, nowMs }: CommandContext, entry: Entry): string {
-    const id = newId()
-    store.insert({ reversesId: null, cause: null, reason: null, note: null, ...entry, id, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
-    return id
+export function createLedgerService({ store, pools, species, tankIdOf, placing, audit }: Collaborators) {
+  const write = pools.writeNamed
+
+  /** Fish of a place as somebody named them: their kind, and which lots they can only have been. */
+  function fishOf(placeId: string, { lotId, lotIds = [], speciesId, strain = null }: WhichFish): OfPool {
+    const among = lotId ? [lotId] : lotIds
+    const kind = among[0] ? pools.kindOf(among[0]) : speciesId ? { speciesId, strain } : null
+    if (!kind) throw fieldProblem('lotId', 'This lot is not in the books')
+    return { placeId, kind, among }
   }
 
-  /** Takes fish out of a tank, saying beside the field when fewer are there; `gate` has its say before anything is written. */
-  function writeFromTank(context: CommandContext, input: { lotId: string; quantity: number; happenedAtMs: number }, rest: Partial<Entry> & Pick<Entry, 'kind' | 'toPlaceId'>, gate: (fromPlaceId: string) => void = () => undefined) {
-    const fromPlaceId = tankIdOf(context.params.tankId ?? '')
-    const available = store.available(fromPlaceId, input.lotId)
-    if (available === 0) throw fieldProblem('lotId', 'No fish of this lot stand in this tank now')
-    if (available < input.quantity) throw fieldProblem('quantity', `Only ${available} of this lot stand in this tank now`)
-    const { lotId, quantity, happenedAtMs } = input
-    gate(fromPlaceId)
-    return { movementIds: [write(context, { lotId, quantity, happenedAtMs, fromPlaceId, ...rest })] }
+  /** Which fish are taken out of a tank, or beside the field why none can be. */
+  function planOut(of: OfPool, quantity: number, atMs: number): Planned {
+    const plan = pools.planOut({ ...of, quantity }, atMs)
+    if ('done' in plan) return plan
+    if (plan.problem === 'no such lot' || plan.available === 0) throw fieldProblem(of.among.length > 0 ? 'lotId' : 'speciesId', of.among.length > 0 ? 'No fish of this lot stand in this tank now' : 'None of these fish stand in this tank now')
+    throw fieldProblem('quantity', `Only ${plan.available} of these stand in this tank now`)
+  }
+
+  /** Takes fish out of a tank in both books; `gate` has its say before anything is written. */
+  function writeFromTank(context: CommandContext, { quantity, ...which }: WhichFish & { quantity: number }, entry: EventEntry, { toPlaceId, weightOf, gate = () => undefined }: { toPlaceId: string; weightOf?: OfPool['weightOf']; gate?: (plan: Planned) => void }) {
+    const of = fishOf(tankIdOf(context.params.tankId ?? ''), which)
+    const plan = planOut({ ...of, weightOf }, quantity, entry.happenedAtMs)
+    gate(plan)
+    return { movementIds: pools.book(context, plan, entry, { toPlaceId }) }
+  }
+
+  /** Fish of one lot that go: those the books take them to be, and each of the others that they may be. */
+  const goingOf = ({ placeId, lots, done }: Planned): Going[][] => {
+    const idOf = (code: string): string => lots.find((lot) => lot.code === code)?.lotId ?? ''
+    const quantity = done.movements.reduce((sum, each) => sum + each.quantity, 0)
+    const others = done.shares.filter(({ lot }) => !done.movements.some((each) => each.lot === lot))
+    return [done.movements.map((each) => ({ lotId: idOf(each.lot), quantity: each.quantity, fromPlaceId: placeId })), ...others.map(({ lot }) => [{ lotId: idOf(lot), quantity, fromPlaceId: placeId }])]
   }
 
   function reverse(context: CommandContext, movement: Movement & { seq: number }, happenedAtMs: number, reason: string | null): string {
@@ -68,16 +74,36 @@ export function createLedgerService({ store, species, tankIdOf, placing, audit }
     return new Problem('conflict', `Only ${available} of these ${movement.quantity} fish are still there${where}. Take that back first.`, { current: { movementId: row?.id ?? null } })
   }
 
+  /** Fish that were counted beyond the books: of the lot somebody named, or as the pool has them. */
+  function addBack(context: CommandContext, of: OfPool, quantity: number, entry: EventEntry): string[] {
+    const [named, other] = of.among
+    // A lot may be counted in a tank in which the books have never had it.
+    if (named && !other) return [write(context, { ...entry, lotId: named, quantity, fromPlaceId: outsidePlaceId, toPlaceId: of.placeId })]
+    const plan = pools.planBack({ ...of, quantity }, entry.happenedAtMs)
+    if (!('done' in plan)) throw fieldProblem('lotId', 'The books know none of these here: say which lot they are of')
+    return pools.book(context, plan, entry, { fromPlaceId: outsidePlaceId })
+  }
+
+  /** Takes all of an event back, whichever of its movements was pointed at. */
+  function reverseEvent(context: CommandContext, eventId: string, movement: Movement & { seq: number }, back: { happenedAtMs: number; reason: string | null }): string[] {
+    for (const each of pools.movementsOf(eventId)) {
+      const planned = planReversal(each, store.isReversed(each.id), store.available(each.toPlaceId, each.lotId))
+      if (!planned.ok && planned.reason === 'fish-moved-on') throw movedOn(each, planned.available)
+    }
+    return pools.reverseEvent(context, eventId, back, (inTheWay) => new Problem('conflict', `Of the fish that this counted for, some have gone on since. Take that back first.`, { current: { movementId: inTheWay ?? movement.id } }))
+  }
+
   return {
     write,
     reverse,
+    settle: pools.settle,
 
-    /** Moves fish of one lot to another tank. */
-    moveFish(context: CommandContext, input: MoveFish) {
+    /** Moves fish to another tank. Whoever they may be must be allowed there. */
+    moveFish(context: CommandContext, { note, happenedAtMs, override, isRescue, ...input }: MoveFish) {
       if (input.toTankId === context.params.tankId) throw fieldProblem('toTankId', 'The fish are in this tank already')
-      const { lotId, quantity, note, override, isRescue } = input
       const toPlaceId = tankIdOf(input.toTankId)
-      return writeFromTank(context, input, { kind: 'move', toPlaceId, note }, (fromPlaceId) => placing.require(context, { going: [{ lotId, quantity, fromPlaceId }], tankId: toPlaceId, path: 'toTankId', override, isRescue }))
+      const gate = (plan: Planned): void => goingOf(plan).forEach((going) => placing.require(context, { going, tankId: toPlaceId, path: 'toTankId', override, isRescue }))
+      return writeFromTank(context, input, { kind: 'move', note, happenedAtMs }, { toPlaceId, gate })
     },
 
     /** Says which water fish live in, where the book does not; said again, the later word counts. */
@@ -90,21 +116,20 @@ export function createLedgerService({ store, species, tankIdOf, placing, audit }
       return {}
     },
 
-    /** Books fish of one lot as lost. */
-    recordLoss: (context: CommandContext, input: RecordLoss) => writeFromTank(context, input, { kind: 'loss', toPlaceId: outsidePlaceId, cause: input.cause, note: input.note }),
+    /** Books fish as lost. */
+    recordLoss: (context: CommandContext, { cause, note, happenedAtMs, ...input }: RecordLoss) => writeFromTank(context, input, { kind: 'loss', cause, note, happenedAtMs }, { toPlaceId: outsidePlaceId, weightOf: weightOfCause(cause) }),
 
-    /** Books fish of one lot as gone alive. */
-    releaseFish: (context: CommandContext, input: ReleaseFish) => writeFromTank(context, input, { kind: 'release', toPlaceId: outsidePlaceId, reason: input.reason, note: input.note }),
+    /** Books fish as gone alive. */
+    releaseFish: (context: CommandContext, { reason, note, happenedAtMs, ...input }: ReleaseFish) => writeFromTank(context, input, { kind: 'release', reason, note, happenedAtMs }, { toPlaceId: outsidePlaceId }),
 
-    /** Sets the books right after a count; refuses when the books changed since the person looked. */
-    correctCount(context: CommandContext, { lotId, expected, counted, reason, happenedAtMs }: CorrectCount) {
-      const tankId = tankIdOf(context.params.tankId ?? '')
-      if (!store.isLot(lotId)) throw fieldProblem('lotId', 'This lot is not in the books')
-      const booked = store.available(tankId, lotId)
+    /** Sets the books right after a count, of a kind or of one lot; refuses when the books changed since the person looked. */
+    correctCount(context: CommandContext, { expected, counted, reason, happenedAtMs, ...input }: CorrectCount) {
+      const of = fishOf(tankIdOf(context.params.tankId ?? ''), input)
+      const booked = pools.lotsOf(of.placeId, of.kind).reduce((sum, lot) => sum + (input.lotId && lot.lotId !== input.lotId ? 0 : lot.booked), 0)
       if (booked !== expected) throw new Problem('stale', `The books say ${booked} now, not ${expected}; count again against that`, { current: { quantity: booked } })
       if (counted === booked) throw fieldProblem('counted', `The books say ${booked} already`)
-      const [fromPlaceId, toPlaceId] = counted > booked ? [outsidePlaceId, tankId] : [tankId, outsidePlaceId]
-      return { movementIds: [write(context, { kind: 'count-correction', lotId, fromPlaceId, toPlaceId, quantity: Math.abs(counted - booked), reason, happenedAtMs })] }
+      const entry = { kind: 'count-correction', reason, happenedAtMs } as const
+      return { movementIds: counted < booked ? pools.book(context, planOut({ ...of, weightOf: weightOfReason(reason) }, booked - counted, happenedAtMs), entry, { toPlaceId: outsidePlaceId }) : addBack(context, of, counted - booked, entry) }
     },
 
     /** Begins a lot of fish that came by no crate. */
@@ -126,7 +151,8 @@ export function createLedgerService({ store, species, tankIdOf, placing, audit }
       if (isBagEntry(row)) throw new Problem('conflict', 'This is part of a bag’s record; undo the bag in Unpack instead')
       const { run } = row
       if (run !== null) throw new Problem('conflict', `This is part of run ${run} on the bench; move the fish or correct the count instead`)
-      return { movementIds: [reverse(context, movement, happenedAtMs, reason)] }
+      const event = pools.eventOf(movement.id)
+      return { movementIds: event && event.reversesId === null ? reverseEvent(context, event.id, movement, { happenedAtMs, reason }) : [reverse(context, movement, happenedAtMs, reason)] }
     },
   }
 }

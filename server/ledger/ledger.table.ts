@@ -18,6 +18,10 @@ export const lot = sqliteTable('lot', {
   /** Water these fish live in, as somebody said where the species book does not. */
   water: text('water').$type<Water>(),
   origin: text('origin').notNull(),
+  /** Of fish that came by no crate; a line says it of its own. */
+  strain: text('strain'),
+  /** 1 for fish that stood here before the books began: since when, nobody knows. */
+  isBeforeBooks: integer('is_before_books').notNull().default(0),
   createdAtMs: integer('created_at_ms').notNull(),
 })
 

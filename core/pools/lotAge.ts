@@ -1,0 +1,16 @@
+import { daysBetween } from '../time/daysBetween'
+import { dayInZone } from '../time/dayInZone'
+
+/** Fish that stood here before the books began count as so many days old on the day they were entered. */
+export const daysBeforeBooks = 21
+
+/** When a lot came into the house, as far as is known. */
+export interface LotArrival {
+  arrivedAtMs: number
+  isBeforeBooks: boolean
+}
+
+/** Whole days since a lot arrived, by the room's calendar. */
+export function lotDays({ arrivedAtMs, isBeforeBooks }: LotArrival, nowMs: number, timeZone: string): number {
+  return Math.max(0, daysBetween(dayInZone(arrivedAtMs, timeZone), dayInZone(nowMs, timeZone))) + (isBeforeBooks ? daysBeforeBooks : 0)
+}
