@@ -149,9 +149,17 @@ export class Driver {
 
   // Tank
   private lot = (species: string): Locator => this.page.locator('.stock').filter({ hasText: species }).first()
-  async openAction(species: string, action: 'move' | 'lost' | 'sold or given' | 'count'): Promise<void> {
+  async openAction(species: string, action: 'move' | 'lost' | 'count'): Promise<void> {
+    await this.touch(this.lot(species).getByRole('button', { name: 'more', exact: true }))
     await this.touch(this.lot(species).getByRole('button', { name: action, exact: true }))
   }
+  /** Two touches for up to nine, three for any number. */
+  async sell(species: string, ...numbers: string[]): Promise<void> {
+    await this.touch(this.lot(species).getByRole('button', { name: 'sold', exact: true }))
+    for (const number of numbers) await this.touch(this.page.getByRole('dialog').getByRole('button', { name: number, exact: true }))
+    await expect(this.page.getByRole('dialog')).toBeHidden()
+  }
+  died = (species: string) => this.touch(this.lot(species).getByRole('button', { name: '1 died', exact: true }))
   async moveFish(species: string, quantity: number, toCode: string): Promise<void> {
     await this.openAction(species, 'move')
     await this.type('How many', String(quantity))

@@ -110,6 +110,7 @@ export interface Services {
 export function createServices({ db, now, isFrozenClock = false, isSecure = false, photosFolder = beside(db, 'photos'), mailboxFolder = beside(db, 'mailbox'), copiesFolder = null, log = pino({ level: 'warn' }) }: AppOptions): Services {
   const [species, audit] = [createSpeciesStore(db), createAuditStore(db)]
   const [ledgerStore, roomStore, roundsStore] = [createLedgerStore(db), createRoomStore(db), createRoundsStore(db)]
+  const poolsStore = createPoolsStore(db)
   const notices = createNotices(db, audit)
   const staff = createStaffService({ db, now, isFrozenClock, isSecure, notices: notices.open })
   const limits = createLimitsService(db, audit)
@@ -120,12 +121,12 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [changes, answers] = [createChanges(), createAnswers(db.version)]
   const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, zone })
   changes.listen(facts.listen)
-  const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
+  const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, sharesAt: poolsStore.sharesAt, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const gate = { store: placingStore, audit, limits: limits.inForce, facts }
   const placing = createPlacingService(gate)
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
-  const pools = createPoolsService({ store: createPoolsStore(db), write: createEntries(ledgerStore), zone })
+  const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })

@@ -1,4 +1,5 @@
 import type { MovementKind } from '../ledger/movement'
+import type { How } from '../pools/attribute'
 import type { StockView } from '../ledger/stockView'
 import type { CheckView } from '../rounds/roundView'
 import type { Sharing, TankKind, Water } from './room.schema'
@@ -78,6 +79,18 @@ export interface MovementView {
   crate: { id: string; number: number } | null
   /** Why this cannot be taken back from here; null when it can. */
   fixedBecause: string | null
+  /** Where fish of several lots stood together: whose it was taken to be. Null where there was no doubt. */
+  pool: PoolPart | null
+}
+
+/** A movement's part in what happened to fish that cannot be told apart. */
+export interface PoolPart {
+  eventId: string
+  how: How
+  /** It only puts a fish to the lot it is of. */
+  isSwap: boolean
+  /** What the event counts for in each lot, of all its fish; the largest first. */
+  shares: { lotCode: string; share: number }[]
 }
 
 export type TimelineEntry = MovementView | CheckView

@@ -1,6 +1,7 @@
 import { and, eq, gt, notExists, sql, type SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/sqlite-core'
 import type { Movement, MovementKind } from '../../core/ledger/movement'
+import type { How } from '../../core/pools/attribute'
 import type { Database } from '../db/open'
 import { lot, movement, place, stock } from './ledger.table'
 
@@ -28,6 +29,11 @@ export interface MovementRow extends Movement {
   reversedById: string | null
   /** Number of the run that wrote it; null when none did. */
   run: number | null
+  /** What happened to a pool, of which this is part; null for a movement that stands for itself. */
+  eventId: string | null
+  how: How | null
+  /** 1 for a correction that only puts a fish to the lot it is of. */
+  isSwap: number | null
 }
 
 const placeName = (name: string): string => `CASE ${name}.kind WHEN 'tank' THEN (SELECT code FROM tank WHERE id = ${name}.id)
@@ -39,10 +45,11 @@ const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id
     m.reverses_id AS reversesId, m.cause, m.reason, m.note, m.happened_at_ms AS happenedAtMs, m.recorded_at_ms AS recordedAtMs,
     lot.code AS lotCode, species.name AS species, staff.name AS staffName, m.command_key AS commandKey, back.id AS reversedById,
     f.kind AS fromKind, ${placeName('f')} AS fromName, t.kind AS toKind, ${placeName('t')} AS toName,
-    crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run
+    crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run, pm.event_id AS eventId, pm.is_swap AS isSwap, event.how
   FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = m.staff_id
     JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id
     LEFT JOIN movement back ON back.reverses_id = m.id
+    LEFT JOIN pool_movement pm ON pm.movement_id = m.id LEFT JOIN pool_event event ON event.id = pm.event_id
     LEFT JOIN line ON line.lot_id = m.lot_id LEFT JOIN crate ON crate.id = line.crate_id`)
 
 /** Queries about lots, stock and movements. */

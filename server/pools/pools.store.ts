@@ -69,6 +69,10 @@ export function createPoolsStore({ orm }: Database) {
     movementsOf: (eventId: string) => orm.select({ movement, isSwap: poolMovement.isSwap }).from(poolMovement).innerJoin(movement, eq(movement.id, poolMovement.movementId)).where(eq(poolMovement.eventId, eventId)).orderBy(movement.seq).all(),
     sharesOf: (eventId: string): ShareRow[] => orm.select().from(poolShare).where(eq(poolShare.eventId, eventId)).all(),
 
+    /** What events count for in each lot at a place, in millionths. */
+    sharesAt: (placeId: string, eventIds: readonly string[]): { eventId: string; lotCode: string; share: number }[] =>
+      orm.all(sql`SELECT s.event_id AS eventId, lot.code AS lotCode, abs(s.share) AS share FROM pool_share s JOIN lot ON lot.id = s.lot_id WHERE s.place_id = ${placeId} AND s.share <> 0 AND s.event_id IN (SELECT value FROM json_each(${JSON.stringify(eventIds)})) ORDER BY abs(s.share) DESC, lot.code`),
+
     /** The newest event that counted for a lot in a place, and was not taken back: by a movement of it. */
     newestOut: (placeId: string, lotId: string): string | null =>
       orm.get<{ id: string } | undefined>(

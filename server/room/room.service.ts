@@ -1,5 +1,6 @@
 import { TZDate } from '@date-fns/tz'
 import { startOfDay } from 'date-fns'
+import { groupBy } from '../../core/collections/groupBy'
 import { flagOf, lastLook, newestHold, stockOf } from '../../core/facts/askFacts'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -17,6 +18,7 @@ import { fieldProblem, Problem } from '../http/problem'
 import { isBagEntry } from '../ledger/ledger.service'
 import type { LedgerStore, MovementRow } from '../ledger/ledger.store'
 import { newId } from '../newId'
+import type { PoolsStore } from '../pools/pools.store'
 import type { RoomStore, TankRow } from './room.store'
 
 
@@ -25,12 +27,13 @@ interface Collaborators {
   facts: Pick<FactsService, 'inUse' | 'tank'>
   limits: () => Pick<Limits, 'shopHoldDays'>
   ledger: LedgerStore
+  sharesAt: PoolsStore['sharesAt']
   checksAt: (tankId: string, limit: number) => CheckView[]
   bookings: () => Map<string, Booking[]>
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService({ store, facts, limits, ledger, checksAt, bookings }: Collaborators) {
+export function createRoomService({ store, facts, limits, ledger, sharesAt, checksAt, bookings }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   /** When today began in the room. */
@@ -68,7 +71,9 @@ export function createRoomService({ store, facts, limits, ledger, checksAt, book
 
   /** The newest movements and checks of a tank, newest first, and whether there are older ones. */
   function timeline(tankId: string, entries: number): Pick<TankView, 'timeline' | 'hasOlder'> {
-    const all = [...ledger.rowsAt(tankId, entries + 1).map((row) => toMovementView(row, tankId)), ...checksAt(tankId, entries + 1)].sort(
+    const rows = ledger.rowsAt(tankId, entries + 1)
+    const shares = groupBy(sharesAt(tankId, [...new Set(rows.flatMap(({ eventId }) => eventId ?? []))]), ({ eventId }) => eventId)
+    const all = [...rows.map((row) => toMovementView(row, tankId, shares.get(row.eventId ?? '') ?? [])), ...checksAt(tankId, entries + 1)].sort(
       (a, b) => b.happenedAtMs - a.happenedAtMs || b.recordedAtMs - a.recordedAtMs,
     )
     return { timeline: all.slice(0, entries), hasOlder: all.length > entries }
@@ -118,7 +123,7 @@ export function createRoomService({ store, facts, limits, ledger, checksAt, book
 }
 export type RoomService = ReturnType<typeof createRoomService>
 
-function toMovementView(row: MovementRow, tankId: string): MovementView {
+function toMovementView(row: MovementRow, tankId: string, shares: readonly { lotCode: string; share: number }[]): MovementView {
   const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId } = row
   return {
     ...{ type: 'movement', id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId },
@@ -127,6 +132,7 @@ function toMovementView(row: MovementRow, tankId: string): MovementView {
     change: row.toPlaceId === tankId ? quantity : -quantity,
     crate: row.crateId === null || row.crateNumber === null ? null : { id: row.crateId, number: row.crateNumber },
     fixedBecause: fixedBecause(row),
+    pool: row.eventId === null || row.how === null ? null : { eventId: row.eventId, how: row.how, isSwap: row.isSwap === 1, shares: shares.map(({ lotCode: code, share }) => ({ lotCode: code, share: share / shares.reduce((sum, each) => sum + each.share, 0) })) },
   }
 }
 

@@ -1,16 +1,17 @@
 import { yupResolver } from '@hookform/resolvers/yup'
 import { useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
-import { useForm, type DefaultValues, type FieldValues, type Resolver, type UseFormReturn } from 'react-hook-form'
+import { useForm, useWatch, type DefaultValues, type FieldValues, type Path, type PathValue, type Resolver, type UseFormReturn } from 'react-hook-form'
 import type { AnyObject, ObjectSchema } from 'yup'
-import { addFishSchema, type additions, type CorrectCount, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema } from '../../core/ledger/ledger.schema'
-import { lossCauses, releaseReasons } from '../../core/ledger/movement'
-import type { StockView } from '../../core/ledger/stockView'
+import { addFishSchema, type additions, type CorrectCount, correctCountSchema, moveFishSchema, recordLossSchema } from '../../core/ledger/ledger.schema'
+import { lossCauses } from '../../core/ledger/movement'
+import type { Pool } from '../../core/pools/poolsOf'
 import type { TankView } from '../../core/room/roomView'
 import { ApiProblem } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import { FormField, FormProblem } from '../ui/FormField'
+import { LotChoice } from '../ui/LotChoice'
 import { tankLabel } from '../ui/TankOptions'
 import { RuleRefusal, type AgainstRule } from '../ui/RuleRefusal'
 import { useRuleSubmit } from '../ui/useRuleSubmit'
@@ -18,7 +19,7 @@ import type { TankWrites } from './useRoom'
 
 interface Props {
   tank: TankView
-  lot: StockView
+  pool: Pool
   writes: TankWrites
   onDone: () => void
 }
@@ -48,10 +49,19 @@ function useEntryForm<T extends FieldValues>(schema: ObjectSchema<AnyObject>, de
   return useForm<T>({ resolver: yupResolver(schema.omit(['happenedAtMs'])) as unknown as Resolver<T>, defaultValues: defaultValues as DefaultValues<T> })
 }
 
-/** Some fish of a lot go to another tank. */
-export function MoveForm({ tank, lot, writes, onDone }: Props) {
+/** Fish of a kind, of whichever lot. */
+const nobodyKnows = ({ speciesId, strain }: Pool) => ({ speciesId, strain, lotIds: [] as string[] })
+
+/** Whoever knows the lot says so. */
+function WhichLots<T extends FieldValues & { lotIds?: string[] | undefined }>({ form, pool }: { form: UseFormReturn<T>; pool: Pool }) {
+  const chosen = useWatch({ control: form.control, name: 'lotIds' as Path<T> }) as string[]
+  return <LotChoice pool={pool} chosen={chosen} onChange={(lotIds) => form.setValue('lotIds' as Path<T>, lotIds as PathValue<T, Path<T>>)} />
+}
+
+/** Some fish go to another tank. */
+export function MoveForm({ tank, pool, writes, onDone }: Props) {
   const { room } = useRoomView()
-  const form = useEntryForm(moveFishSchema, { lotId: lot.lotId, quantity: lot.quantity, toTankId: '', note: '' })
+  const form = useEntryForm(moveFishSchema, { ...nobodyKnows(pool), quantity: pool.quantity, toTankId: '', note: '' })
   const others = (room?.tanks ?? []).filter((other) => other.id !== tank.id)
   const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: tankLabel(other) }))]
   return (
@@ -59,39 +69,29 @@ export function MoveForm({ tank, lot, writes, onDone }: Props) {
       <FormField form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
       <FormField form={form} name="toTankId" label="To" options={options} />
       <FormField form={form} name="note" label="Note" />
+      <WhichLots form={form} pool={pool} />
     </EntryForm>
   )
 }
 
-/** Some fish of a lot are lost. */
-export function LossForm({ lot, writes, onDone }: Props) {
-  const form = useEntryForm(recordLossSchema, { lotId: lot.lotId, quantity: 1, cause: 'found dead' as (typeof lossCauses)[number], note: '' })
+/** Some fish are lost. */
+export function LossForm({ pool, writes, onDone }: Props) {
+  const form = useEntryForm(recordLossSchema, { ...nobodyKnows(pool), quantity: 1, cause: 'found dead' as (typeof lossCauses)[number], note: '' })
   return (
     <EntryForm form={form} label="Record the loss" onDone={onDone} write={(values) => writes.recordLoss({ ...values, note: values.note || null, happenedAtMs: null })}>
       <FormField form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
       <FormField form={form} name="cause" label="Cause" options={lossCauses} />
       <FormField form={form} name="note" label="Note" hint="what was seen" />
+      <WhichLots form={form} pool={pool} />
     </EntryForm>
   )
 }
 
-/** Some fish of a lot leave alive. */
-export function ReleaseForm({ lot, writes, onDone }: Props) {
-  const form = useEntryForm(releaseFishSchema, { lotId: lot.lotId, quantity: 1, reason: 'sold' as (typeof releaseReasons)[number], note: '' })
-  return (
-    <EntryForm form={form} label="Let them go" onDone={onDone} write={(values) => writes.releaseFish({ ...values, note: values.note || null, happenedAtMs: null })}>
-      <FormField form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
-      <FormField form={form} name="reason" label="They were" options={releaseReasons} />
-      <FormField form={form} name="note" label="Note" />
-    </EntryForm>
-  )
-}
-
-/** The lot was counted and the books are wrong. */
-export function CountForm({ lot, writes, onDone }: Props) {
-  const form = useEntryForm(correctCountSchema, { lotId: lot.lotId, expected: lot.quantity, counted: lot.quantity, reason: '' })
+/** The fish were counted and the books are wrong. */
+export function CountForm({ pool, writes, onDone }: Props) {
+  const form = useEntryForm(correctCountSchema, { ...nobodyKnows(pool), expected: pool.quantity, counted: pool.quantity, reason: '' })
   // Somebody else's entry may change the books under the form; a count goes against what stood there when it began, or was told since.
-  const [seen, setSeen] = useState(lot.quantity)
+  const [seen, setSeen] = useState(pool.quantity)
   const write = (values: Omit<CorrectCount, 'happenedAtMs'>): Promise<unknown> =>
     writes.correctCount({ ...values, expected: seen, happenedAtMs: null }).catch((error: unknown) => {
       if (error instanceof ApiProblem && error.code === 'stale') setSeen((error.current as { quantity: number }).quantity)
@@ -99,8 +99,9 @@ export function CountForm({ lot, writes, onDone }: Props) {
     })
   return (
     <EntryForm form={form} label="Set the books right" onDone={onDone} write={write}>
-      <FormField form={form} name="counted" label="Counted" inputMode="numeric" autoFocus hint={`the books say ${lot.quantity}`} />
+      <FormField form={form} name="counted" label="Counted" inputMode="numeric" autoFocus hint={`the books say ${pool.quantity}`} />
       <FormField form={form} name="reason" label="Reason" hint="why the books were wrong, as far as known" />
+      <WhichLots form={form} pool={pool} />
     </EntryForm>
   )
 }

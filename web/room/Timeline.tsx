@@ -57,7 +57,7 @@ function Entry({ entry, open, onShow, onReverse }: { entry: TimelineEntry } & Op
   )
 }
 
-/** What one touch did to one lot: one line, with its entries behind it. */
+/** What one touch did to one lot, or to fish that cannot be told apart: one line, with its entries behind it. */
 function Group({ group, open, onShow, onReverse }: { group: TimelineGroup } & Opening) {
   const id = `all-${group.id}`
   const movements = group.entries.filter((entry) => entry.type === 'movement')
@@ -80,8 +80,25 @@ function Group({ group, open, onShow, onReverse }: { group: TimelineGroup } & Op
 function groupWords(movements: MovementView[]): string {
   const [first] = movements
   if (!first) return ''
+  if (first.pool) return eventWords(movements)
   if (first.kind === 'reversal') return `${first.species}, ${movements.length} entries taken back`
   return first.crate && first.change > 0 ? `${first.species} from ${movements.length} bags of crate ${first.crate.number}` : `${first.species}, ${movements.length} entries`
+}
+
+/** What happened to fish of several lots that stood together, and whose the books take them to be. */
+function eventWords(movements: readonly MovementView[]): string {
+  const own = movements.filter(({ pool }) => !pool?.isSwap)
+  const [first] = own
+  if (!first) return 'Fish put to the lot they are of'
+  return `${movementWords(first)}${takenFor(own)}`
+}
+
+function takenFor(own: readonly MovementView[]): string {
+  const [first] = own
+  if (!first?.pool || first.pool.how === 'seen' || first.kind === 'reversal') return ''
+  if (own.length > 1 || first.quantity > 1) return `, taken to be ${own.map(({ quantity, lotCode }) => `${quantity} of ${lotCode}`).join(' and ')}, not seen`
+  const share = first.pool.shares.find(({ lotCode }) => lotCode === first.lotCode)?.share
+  return `, taken to be ${first.lotCode}${share === undefined ? '' : ` (${Math.round(share * 100)} %)`}, not seen`
 }
 
 const isVoid = (entry: TimelineEntry): boolean => (entry.type === 'movement' ? entry.reversedById !== null : entry.replacedById !== null)
@@ -98,7 +115,7 @@ function EntryLine({ entry, change, words, isOpen, onToggle }: { entry: Timeline
   )
 }
 
-const wordsOf = (entry: TimelineEntry): string => (entry.type === 'movement' ? movementWords(entry) : checkWords(entry))
+const wordsOf = (entry: TimelineEntry): string => (entry.type === 'check' ? checkWords(entry) : entry.pool?.isSwap ? `${entry.species}: ${entry.change > 0 ? 'one is' : 'one is not'} of lot ${entry.lotCode}` : `${movementWords(entry)}${takenFor([entry])}`)
 
 function movementWords(movement: MovementView): string {
   const { species, kind, change, from, to, cause, reason } = movement
@@ -146,10 +163,11 @@ function Facts({ facts }: { facts: [string, string | null][] }) {
 
 function MovementDetail({ movement, onReverse }: { movement: MovementView; onReverse: Props['onReverse'] }) {
   const format = useFormat()
-  const { quantity, species, lotCode, from, to, cause, reason, note, staffName, happenedAtMs, recordedAtMs, crate, fixedBecause } = movement
+  const { quantity, species, lotCode, from, to, cause, reason, note, staffName, happenedAtMs, recordedAtMs, crate, fixedBecause, pool } = movement
   const facts: [string, string | null][] = [
     ['fish', `${quantity} ${species}, lot ${lotCode}`],
     ['way', `${from} → ${to}`],
+    ['counts for', pool && pool.shares.length > 1 ? pool.shares.map((each) => `${each.lotCode} ${Math.round(each.share * 100)} %`).join(', ') : null],
     ['cause', cause],
     ['reason', reason],
     ['note', note],

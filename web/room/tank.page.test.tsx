@@ -15,11 +15,12 @@ async function openTank(): Promise<{ id: string; code: string }[]> {
 
 test('more fish than stand there cannot be moved: the books’ figure stands beside the field, what was typed stays', async () => {
   const tanks = await openTank()
+  await press('more')
   await press('move')
   await type('How many', '80')
   await choose('To', tanks.find(({ code }) => code === 'R1-02')?.id ?? '')
   await press('Move them')
-  expect(await problemBeside('How many')).toBe('Only 8 of this lot stand in this tank now')
+  expect(await problemBeside('How many')).toBe('Only 8 of these stand in this tank now')
   expect(await fieldValue('How many')).toBe('80')
   expect(await app.room().stock()).toEqual({ 'R1-01': { 'Cherry barb': 8 } })
 })
@@ -27,14 +28,15 @@ test('more fish than stand there cannot be moved: the books’ figure stands bes
 test.each([
   ['lost', [['How many', '0']], 'Record the loss', 'How many', 'Number of fish must be at least 1'],
   ['lost', [['How many', '1.5']], 'Record the loss', 'How many', 'Number of fish must be a whole number'],
-  ['lost', [['How many', '9']], 'Record the loss', 'How many', 'Only 8 of this lot stand in this tank now'],
-  ['sold or given', [['How many', 'two']], 'Let them go', 'How many', 'Number of fish must be a number'],
-  ['sold or given', [['How many', '-3']], 'Let them go', 'How many', 'Number of fish must be at least 1'],
+  ['lost', [['How many', '9']], 'Record the loss', 'How many', 'Only 8 of these stand in this tank now'],
+  ['lost', [['How many', 'two']], 'Record the loss', 'How many', 'Number of fish must be a number'],
+  ['move', [['How many', '-3']], 'Move them', 'How many', 'Number of fish must be at least 1'],
   ['count', [['Counted', '-1']], 'Set the books right', 'Counted', 'Number counted must be at least 0'],
   ['count', [['Counted', '7'], ['Reason', '  ']], 'Set the books right', 'Reason', 'Reason is missing'],
   ['move', [['How many', '3']], 'Move them', 'To', 'Tank is missing'],
 ] as const)('%s with %j is said beside its field; every fish is where it was', async (action, typed, send, beside, said) => {
   await openTank()
+  await press('more')
   await press(action)
   for (const [label, text] of typed) await type(label, text)
   await press(send)
@@ -51,7 +53,7 @@ test('a species nobody wrote begins no lot; what was corrected does', async () =
   expect(await problemBeside('Species')).toBe('Species is missing')
   await type('Species', 'Черри барбус')
   await press('Begin a lot')
-  expect(await screen.findByText(/^30 fish of 1 lot\./)).toBeTruthy()
+  expect(await screen.findByText(/^30 fish of 1 kind\./)).toBeTruthy()
   await allSent()
   expect(await app.room().stock()).toEqual({ 'R1-02': { 'Черри барбус': 30 } })
 })

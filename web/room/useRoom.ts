@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
+import type { Pool } from '../../core/pools/poolsOf'
 import { roomApi, timelinePage } from '../../core/room/room.api'
 import { nowMs } from '../api/clock'
 import { useWrite } from '../api/useOutbox'
@@ -25,6 +26,8 @@ export function useTankWrites(tankId: string) {
   const timed = <T extends { happenedAtMs: number | null }>(input: T) => ({ ...input, happenedAtMs: input.happenedAtMs ?? nowMs() })
   return {
     moveFish: (input: Timed<MoveFish>) => write(ledgerApi.moveFish, { params, label: `move of ${input.quantity}`, body: timed(input) }, form),
+    /** One was found dead: whoever it was, the books take it to be some lot's. Nobody waits for the answer. */
+    died: ({ species, speciesId, strain }: Pool) => write(ledgerApi.recordLoss, { params, label: `1 ${species} died`, body: { speciesId, strain, quantity: 1, cause: 'found dead', note: null, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     recordLoss: (input: Timed<RecordLoss>) => write(ledgerApi.recordLoss, { params, label: `loss of ${input.quantity}`, body: timed(input) }, form),
     releaseFish: (input: Timed<ReleaseFish>) => write(ledgerApi.releaseFish, { params, label: `${input.quantity} ${input.reason}`, body: timed(input) }, form),
     correctCount: (input: Timed<CorrectCount>) => write(ledgerApi.correctCount, { params, label: `count of ${input.counted}`, body: timed(input) }, form),

@@ -1,9 +1,11 @@
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
+import type { RecordLoss } from '../../core/ledger/ledger.schema'
 import { cardAnswers, cardSigns, type Ate, type RecordCheck, type Sign } from '../../core/rounds/rounds.schema'
 import { isQuiet, pendingCheckId, type RoundStop, type RoundView } from '../../core/rounds/roundView'
 import { dangerOf } from '../../core/species/handling'
 import { countFish } from '../../core/ledger/stockView'
+import { kindName, poolsOf } from '../../core/pools/poolsOf'
 import { nowMs } from '../api/clock'
 import { Button } from '../ui/Button'
 import { ateWords } from '../ui/ateWords'
@@ -13,6 +15,9 @@ import { Sheet } from '../ui/Sheet'
 import { Stepper } from '../ui/Stepper'
 import { TankGlyph } from '../ui/TankGlyph'
 import { useKept } from '../ui/useKept'
+import { useSession } from '../api/session'
+import { JustDone, type Done } from '../ui/JustDone'
+import { lotsWords } from '../ui/poolWords'
 import { LossSheet } from './LossSheet'
 import { useRoundWrites } from './useRound'
 
@@ -29,11 +34,15 @@ const well: Found = { ate: 'all', signs: [], seen: null, note: null }
 
 /** One tank of the round: one touch when all is well, or what is not. */
 export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
-  const { recordCheck, recordLoss } = useRoundWrites()
+  const { recordCheck, recordLoss, takeBack } = useRoundWrites()
+  const [done, setDone] = useState<Done[]>([])
+  const { timeZone } = useSession()
   const [kept, keep] = useKept<Found>(`crate.check.${stop.tankId}.${round.id}`)
   const [sheet, setSheet] = useState<'sign' | 'loss' | null>(null)
   const found = kept ?? (stop.check ? pick(stop.check) : well)
-  const fish = countFish(stop.stock)
+  const [fish, pools] = [countFish(stop.stock), poolsOf(stop.stock)]
+  const lose = (loss: Omit<RecordLoss, 'happenedAtMs'>, words: string): void =>
+    void recordLoss(stop.tankId, loss, `${words} in ${stop.code}`).then(({ movementIds }) => setDone((all) => [...all, { words, movementId: movementIds[0] ?? '' }]), () => undefined)
   const change = (part: Partial<Found>): void => keep({ ...found, ...part })
   const toggleSign = (sign: Sign): void => change({ signs: found.signs.includes(sign) ? found.signs.filter((each) => each !== sign) : [...found.signs, sign] })
   const record = (): void => {
@@ -55,18 +64,22 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
         </div>
       </div>
       <ul className="check-stock">
-        {stop.stock.map((lot) => (
-          <li key={lot.lotId}>
-            <strong>
-              {lot.quantity} {lot.species}
-            </strong>{' '}
-            {dangerOf(lot.handling) && <span className="danger-word">{dangerOf(lot.handling)} </span>}
-            <small>
-              lot {lot.lotCode}, {lot.origin}, {formatSpan(nowMs() - lot.sinceMs)} here
-            </small>
+        {pools.map((pool) => (
+          <li key={pool.key}>
+            <span>
+              <strong>
+                {pool.quantity} {kindName(pool)}
+              </strong>{' '}
+              {dangerOf(pool.lots[0].handling) && <span className="danger-word">{dangerOf(pool.lots[0].handling)} </span>}
+              <small>{lotsWords(pool, timeZone)}</small>
+            </span>
+            <Button size="hand" aria-label={`1 died: ${kindName(pool)}`} onClick={() => lose({ speciesId: pool.speciesId, strain: pool.strain, quantity: 1, cause: 'found dead', note: null }, `1 ${kindName(pool)} died`)}>
+              1 died
+            </Button>
           </li>
         ))}
       </ul>
+      <JustDone done={done} onBack={(last) => takeBack(last.movementId).then(() => setDone((all) => all.filter((each) => each !== last)))} />
       <div className="exceptions">
         {(cardAnswers.filter((ate) => ate !== 'all') as Ate[]).map((ate) => (
           <Button key={ate} size="hand" aria-pressed={found.ate === ate} onClick={() => change({ ate: found.ate === ate ? 'all' : ate })}>
@@ -80,7 +93,7 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
           a sign
         </Button>
         <Button size="hand" onClick={() => setSheet('loss')}>
-          a death
+          other loss
         </Button>
       </div>
       {found.seen !== null && (
@@ -112,7 +125,7 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
           <strong>Back to {stop.code}</strong>
         </Button>
       </Sheet>
-      <LossSheet stop={stop} isOpen={sheet === 'loss'} onClose={() => setSheet(null)} onLoss={(loss, label) => recordLoss(stop.tankId, loss, label)} />
+      <LossSheet stop={stop} isOpen={sheet === 'loss'} onClose={() => setSheet(null)} onLoss={lose} />
     </div>
   )
 }

@@ -1,0 +1,98 @@
+import { useState } from 'react'
+import { kindName, type Pool } from '../../core/pools/poolsOf'
+import type { StockView } from '../../core/ledger/stockView'
+import type { TankView } from '../../core/room/roomView'
+import { useSession } from '../api/session'
+import { Button, ButtonLink } from '../ui/Button'
+import { HandlingNotes } from '../ui/HandlingNotes'
+import { JustDone, type Done } from '../ui/JustDone'
+import { lotAge, lotsToName, lotsWords } from '../ui/poolWords'
+import { SellSheet } from './SellSheet'
+import { CountForm, LossForm, MoveForm } from './TankForms'
+import type { TankWrites } from './useRoom'
+
+const forms = { move: 'move', loss: 'lost', count: 'count' } as const
+type Form = keyof typeof forms
+
+interface Props {
+  tank: TankView
+  pool: Pool
+  writes: TankWrites
+}
+
+/** Fish of one kind, whichever lots they are of: what happens most in one touch and in two, the rest behind a third. */
+export function PoolRow({ tank, pool, writes }: Props) {
+  const { timeZone } = useSession()
+  const [open, setOpen] = useState<'more' | 'sold' | Form | null>(null)
+  const [done, setDone] = useState<Done[]>([])
+  const close = (): void => setOpen(null)
+  const [name, lots] = [kindName(pool), lotsToName(pool)]
+  const note = (words: string) => ({ movementIds }: { movementIds: string[] }): void => setDone((all) => [...all, { words, movementId: movementIds[0] ?? '' }])
+  const died = (): void => void writes.died(pool).then(note('1 died'), () => undefined)
+  const isMore = open !== null && open !== 'sold'
+  return (
+    <li className="stock">
+      <p className="lot-line">
+        <strong className="lot-count">{pool.quantity}</strong>
+        <span>
+          <strong>{name}</strong>
+          <small>{lotsWords(pool, timeZone)}</small>
+        </span>
+      </p>
+      <HandlingNotes of={pool.lots.slice(0, 1)} />
+      <div className="stock-actions" role="group" aria-label={`What happened to ${name}`}>
+        <Button size="hand" onClick={died}>
+          1 died
+        </Button>
+        <Button size="hand" aria-expanded={open === 'sold'} onClick={() => setOpen('sold')}>
+          sold
+        </Button>
+        <Button size="hand" aria-expanded={isMore} onClick={() => setOpen(isMore ? null : 'more')}>
+          more
+        </Button>
+      </div>
+      <JustDone done={done} onBack={(last) => writes.reverseMovement(last.movementId, null).then(() => setDone((all) => all.filter((each) => each !== last)))} />
+      {isMore && (
+        <div className="stock-actions is-more" role="group" aria-label={`More of ${name}`}>
+          {(Object.keys(forms) as Form[]).map((form) => (
+            <Button key={form} size="hand" aria-expanded={open === form} onClick={() => setOpen(open === form ? 'more' : form)}>
+              {forms[form]}
+            </Button>
+          ))}
+          {lots.length === 1 && <ToBench lotId={pool.lots[0].lotId} tankId={tank.id} />}
+        </div>
+      )}
+      {open === 'move' && <MoveForm tank={tank} pool={pool} writes={writes} onDone={close} />}
+      {open === 'loss' && <LossForm tank={tank} pool={pool} writes={writes} onDone={close} />}
+      {open === 'count' && <CountForm tank={tank} pool={pool} writes={writes} onDone={close} />}
+      {open === 'more' && lots.length > 1 && <Lots lots={lots} tankId={tank.id} />}
+      <SellSheet pool={pool} isOpen={open === 'sold'} onClose={close} onSell={(input, words) => writes.releaseFish(input).then(note(words))} />
+    </li>
+  )
+}
+
+const ToBench = ({ lotId, tankId }: { lotId: string; tankId: string }) => (
+  <ButtonLink to={`/bench/compare?lot=${lotId}&from=${tankId}`} size="hand">
+    to the bench
+  </ButtonLink>
+)
+
+/** The lots behind a kind of fish; what the books take them to be, where nobody could see it. */
+function Lots({ lots, tankId }: { lots: readonly StockView[]; tankId: string }) {
+  const { timeZone } = useSession()
+  return (
+    <ul className="pool-lots">
+      {lots.map((lot) => (
+        <li key={lot.lotId}>
+          <span>
+            <strong>{lot.quantity > 0 ? lot.quantity : 'perhaps 1'}</strong> of lot {lot.lotCode}
+            <small>
+              {lot.origin} · {lotAge(lot, timeZone)}
+            </small>
+          </span>
+          {lot.quantity > 0 && <ToBench lotId={lot.lotId} tankId={tankId} />}
+        </li>
+      ))}
+    </ul>
+  )
+}
