@@ -6,6 +6,7 @@ import { unseenBox } from '../core/crates/box.schema'
 import { claimSheet } from '../core/crates/claim'
 import { bodyConditions, looks } from '../core/crates/crates.schema'
 import type { BagView, CrateView } from '../core/crates/crateView'
+import type { StockView } from '../core/ledger/stockView'
 import type { TankSummary } from '../core/room/roomView'
 import type { Sign } from '../core/rounds/rounds.schema'
 import { entriesNamed } from '../core/species/speciesBook'
@@ -235,6 +236,9 @@ async function leaveQuarantine(scene: Scene, atMs: number): Promise<void> {
   }
 }
 
+/** Who sells a fish, or finds one dead, sees its kind and not its lot. */
+const ofKind = ({ speciesId, strain }: StockView) => ({ speciesId, strain })
+
 /** Sales of the day, and a loss now and then, oftener among the newly come. */
 async function sellAndLose(scene: Scene, atMs: number): Promise<void> {
   const { commander, chance } = scene
@@ -242,16 +246,16 @@ async function sellAndLose(scene: Scene, atMs: number): Promise<void> {
   for (let sale = 0; sale < 6 && forSale.length > 0; sale += 1) {
     const { code } = chance.from(forSale)
     const lot = commander.tank(code, atMs).stock[0]
-    if (lot && lot.quantity > 2) await act(scene, 'releaseFish', code, { lotId: lot.lotId, quantity: Math.min(lot.quantity - 1, chance.within(1, 6)), reason: 'sold', note: null }, atMs + sale * 20 * minuteMs)
+    if (lot && lot.quantity > 2) await act(scene, 'releaseFish', code, { ...ofKind(lot), quantity: Math.min(lot.quantity - 1, chance.within(1, 6)), reason: 'sold', note: null }, atMs + sale * 20 * minuteMs)
   }
   for (const code of Object.values(afterQuarantine)) {
     const single = commander.tank(code, atMs).stock[0]
-    if (single && demoSingles.includes(single.species) && chance.oneIn(25)) await act(scene, 'releaseFish', code, { lotId: single.lotId, quantity: single.quantity, reason: 'sold', note: null }, atMs + 130 * minuteMs)
+    if (single && demoSingles.includes(single.species) && chance.oneIn(25)) await act(scene, 'releaseFish', code, { ...ofKind(single), quantity: single.quantity, reason: 'sold', note: null }, atMs + 130 * minuteMs)
   }
   for (const tank of commander.room(atMs).tanks.filter(({ fish }) => fish > 1)) {
     if (!chance.oneIn(tank.hold ? 60 : 260)) continue
     const lot = commander.tank(tank.code, atMs).stock[0]
-    if (lot) await act(scene, 'recordLoss', tank.code, { lotId: lot.lotId, quantity: 1, cause: chance.from(['found dead', 'found dead', 'jumped', 'not found'] as const), note: null }, atMs + 140 * minuteMs)
+    if (lot) await act(scene, 'recordLoss', tank.code, { ...ofKind(lot), quantity: 1, cause: chance.from(['found dead', 'found dead', 'jumped', 'not found'] as const), note: null }, atMs + 140 * minuteMs)
   }
 }
 

@@ -9,13 +9,13 @@ export class Driver {
     readonly url: string,
   ) {}
 
-  private async touch(target: Locator): Promise<void> {
+  async touch(target: Locator): Promise<void> {
     this.touches += 1
     await target.click()
   }
 
   private button = (name: string | RegExp): Locator => this.page.getByRole('button', { name })
-  private act = (): Locator => this.page.locator('.thumb-bar .btn-act')
+  act = (): Locator => this.page.locator('.thumb-bar .btn-act')
 
   goto = (path: string) => this.page.goto(`${this.url}${path}`)
   press = (name: string | RegExp) => this.touch(typeof name === 'string' ? this.page.getByRole('button', { name, exact: true }) : this.button(name))
@@ -150,7 +150,7 @@ export class Driver {
   // Tank
   private lot = (species: string): Locator => this.page.locator('.stock').filter({ hasText: species }).first()
   async openAction(species: string, action: 'move' | 'lost' | 'count'): Promise<void> {
-    await this.touch(this.lot(species).getByRole('button', { name: 'more', exact: true }))
+    await this.touch(this.lot(species).getByRole('button', { name: 'move, count …' }))
     await this.touch(this.lot(species).getByRole('button', { name: action, exact: true }))
   }
   /** Two touches for up to nine, three for any number. */

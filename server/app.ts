@@ -70,6 +70,9 @@ import { setupEndpoints } from './setup/setup.routes'
 import { createSetupService } from './setup/setup.service'
 import { createSetupStore } from './setup/setup.store'
 import { createSpeciesStore } from './species/species.store'
+import { stocktakeEndpoints } from './stocktake/stocktake.routes'
+import { createStocktakeService } from './stocktake/stocktake.service'
+import { createStocktakeStore } from './stocktake/stocktake.store'
 import { todayEndpoints } from './today/today.routes'
 import { createTodayService } from './today/today.service'
 import { createTodayStore } from './today/today.store'
@@ -128,6 +131,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
+  const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const rounds = createRoundsService({ store: roundsStore, room, roomStore, facts, limits: limits.inForce })
@@ -148,6 +152,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...staffEndpoints(staff, isSecure),
     ...roomEndpoints(room),
     ...ledgerEndpoints(ledger),
+    ...stocktakeEndpoints(stocktakes),
     ...cratesEndpoints({ crates, placements, lists: createPackingListsService(cratesStore, species) }),
     ...evidenceEndpoints({
       ...{ photos, claims },

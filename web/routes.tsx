@@ -47,6 +47,10 @@ export const router = createBrowserRouter([
           { path: '/bench/runs/:runId', ...workScreen(() => import('./bench/RunPage'), 'RunPage') },
           { path: '/room', ...workScreen(() => import('./room/RoomPage'), 'RoomPage') },
           { path: '/room/:code', ...workScreen(() => import('./room/TankPage'), 'TankPage') },
+          { path: '/stocktake', ...workScreen(() => import('./stocktake/StocktakePage'), 'StocktakePage') },
+          { path: '/stocktake/walk', ...workScreen(() => import('./stocktake/StocktakePage'), 'CountWalkPage') },
+          { path: '/stocktake/list', ...screen(() => import('./stocktake/CountListPage'), 'CountListPage') },
+          { path: '/stocktake/review', ...screen(() => import('./stocktake/ReviewPage'), 'ReviewPage') },
           { path: '/rounds', ...workScreen(() => import('./rounds/RoundPage'), 'RoundPage') },
           {
             path: '/desk',

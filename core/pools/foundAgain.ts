@@ -12,6 +12,9 @@ export interface WrittenOff {
   found: number
 }
 
+/** Reason of the correction that says so. */
+export const foundAgainReason = 'found again'
+
 /** The dead do not come back: causes of which a fish may turn up again, the likeliest first. */
 export const mayComeBack: readonly LossCause[] = ['not found', 'jumped', 'unknown']
 

@@ -14,3 +14,6 @@ export interface LotArrival {
 export function lotDays({ arrivedAtMs, isBeforeBooks }: LotArrival, nowMs: number, timeZone: string): number {
   return Math.max(0, daysBetween(dayInZone(arrivedAtMs, timeZone), dayInZone(nowMs, timeZone))) + (isBeforeBooks ? daysBeforeBooks : 0)
 }
+
+/** Whole days that fish have stood in their tank; those that stood there before the books began for longer than the books know. */
+export const daysHere = ({ sinceMs, ...lot }: LotArrival & { sinceMs: number }, nowMs: number): number => Math.floor((nowMs - sinceMs) / 86_400_000) + (lot.isBeforeBooks && sinceMs === lot.arrivedAtMs ? daysBeforeBooks : 0)

@@ -10,6 +10,7 @@ import { addressOf } from '../../core/commands/declare'
 import { meets, type Thing } from '../../core/commands/things'
 import { unseenBox } from '../../core/crates/box.schema'
 import type { CrateView } from '../../core/crates/crateView'
+import type { StocktakeView } from '../../core/stocktake/stocktakeView'
 import { registers, type RegisterName, type RegisterRow } from '../../core/setup/registers'
 import { dueSources } from '../../core/due/dueSources'
 import type { DeviceView, PersonView } from '../../core/staff/staff.schema'
@@ -201,6 +202,17 @@ test('fish in tanks, and looks at them', async () => {
   await act('moveFish', { tankId: tank(5) }, { lotId, quantity: 1, toTankId: tank(7), note: null, happenedAtMs, isRescue: true, override: 'its tank leaks' }, oona)
   const { rescues } = (await room.get('/api/today')).body as { rescues: { key: string }[] }
   await act('seeRescue', { key: rescues[0]?.key ?? '' }, {})
+})
+
+test('counting the room', async () => {
+  const { id: stocktakeId } = await act<{ id: string }>('beginStocktake', {}, { kind: 'count', happenedAtMs })
+  await act('countTank', { stocktakeId }, { tankId: tank(4), kinds: [{ species: 'Zebra danio', strain: null, counted: 7 }], source: null, happenedAtMs })
+  await act('importCounts', { stocktakeId }, { csv: 'tank,species,count\nR1-04,Guppy,4', happenedAtMs })
+  const { stocktake } = (await room.get('/api/stocktake')).body as { stocktake: StocktakeView }
+  const parts = stocktake.differences.map(({ tankId, speciesId, strain, way, quantity, reason, toTankId }) => ({ tankId, speciesId, strain, way, quantity, reason, toTankId }))
+  await act('bookStocktake', { stocktakeId }, { parts, happenedAtMs })
+  await act('unbookStocktake', { stocktakeId }, { happenedAtMs })
+  await act('dropStocktake', { stocktakeId }, { happenedAtMs })
 })
 
 test('the bench', async () => {

@@ -6,6 +6,7 @@ import { observationKinds } from '../../core/facts/observation'
 import { hows } from '../../core/pools/attribute'
 import { tankKinds, waters } from '../../core/room/room.schema'
 import { ateAnswers } from '../../core/rounds/rounds.schema'
+import { stocktakeKinds } from '../../core/stocktake/stocktake.schema'
 import { roles } from '../../core/staff/staff.schema'
 import type { Raw } from '../db/guard'
 import { openDatabase, type Database } from '../db/open'
@@ -176,6 +177,7 @@ const closedWords: Record<string, Record<string, readonly string[]>> = {
   check: { ate: ateAnswers },
   observation: { kind: observationKinds },
   pool_event: { how: hows },
+  stocktake: { kind: stocktakeKinds },
 }
 
 function checkWords(table: string, row: Record<string, unknown>): void {

@@ -1,6 +1,7 @@
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
 import { outsidePlaceId, type Movement, type MovementKind } from '../../core/ledger/movement'
 import { planReversal } from '../../core/ledger/planReversal'
+import { foundAgainReason } from '../../core/pools/foundAgain'
 import { weightOfCause, weightOfReason } from '../../core/pools/hazard'
 import type { AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
@@ -84,6 +85,45 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
     return pools.book(context, plan, entry, { fromPlaceId: outsidePlaceId })
   }
 
+  interface NewLot {
+    tankId: string
+    kind: 'born' | 'arrive'
+    origin: string
+    speciesId: string
+    strain: string | null
+    quantity: number
+    isBeforeBooks?: boolean
+    note: string | null
+    happenedAtMs: number
+  }
+
+  function beginLot(context: CommandContext, { tankId, kind, origin, speciesId, strain, quantity, isBeforeBooks = false, note, happenedAtMs }: NewLot) {
+    const prefix = kind === 'born' ? 'B' : isBeforeBooks ? 'O' : 'H'
+    const lotId = newId()
+    store.insertLot({ id: lotId, code: `${prefix}-${store.countLots(`${prefix}-`) + 1}`, speciesId, strain, origin, isBeforeBooks: Number(isBeforeBooks), createdAtMs: context.nowMs })
+    return { movementIds: [write(context, { kind, lotId, fromPlaceId: outsidePlaceId, toPlaceId: tankId, quantity, note, happenedAtMs })], lotId }
+  }
+
+  /** Fish that were written off and stand there again; beside the field where fewer were. */
+  function findAgain(context: CommandContext, { placeId, kind }: Pick<OfPool, 'placeId' | 'kind'>, quantity: number, happenedAtMs: number): string[] {
+    const found = pools.findAgain(context, { placeId, kind, quantity }, happenedAtMs)
+    if (!('most' in found)) return found
+    throw fieldProblem('counted', found.most === 0 ? 'No fish of this kind were written off here without being seen dead' : `Only ${found.most} of these were written off here without being seen dead`)
+  }
+
+  /** Takes back whatever a command wrote, the newest first; refused as a whole where fish moved on. */
+  function reverseCommand(context: CommandContext, commandKey: string, back: { happenedAtMs: number; reason: string | null }): number {
+    const movements = store.ofCommand(commandKey)
+    const events = new Set<string>()
+    for (const movement of movements) {
+      const event = pools.eventOf(movement.id)
+      if (!event) reverse(context, movement, back.happenedAtMs, back.reason)
+      else if (!events.has(event.id) && !pools.isReversed(event.id)) reverseEvent(context, event.id, movement, back)
+      if (event) events.add(event.id)
+    }
+    return movements.length
+  }
+
   /** Takes all of an event back, whichever of its movements was pointed at. */
   function reverseEvent(context: CommandContext, eventId: string, movement: Movement & { seq: number }, back: { happenedAtMs: number; reason: string | null }): string[] {
     for (const each of pools.movementsOf(eventId)) {
@@ -129,18 +169,22 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
       if (booked !== expected) throw new Problem('stale', `The books say ${booked} now, not ${expected}; count again against that`, { current: { quantity: booked } })
       if (counted === booked) throw fieldProblem('counted', `The books say ${booked} already`)
       const entry = { kind: 'count-correction', reason, happenedAtMs } as const
+      if (reason === foundAgainReason && counted > booked) return { movementIds: findAgain(context, of, counted - booked, happenedAtMs) }
       return { movementIds: counted < booked ? pools.book(context, planOut({ ...of, weightOf: weightOfReason(reason) }, booked - counted, happenedAtMs), entry, { toPlaceId: outsidePlaceId }) : addBack(context, of, counted - booked, entry) }
     },
+
+    beginLot,
+    findAgain,
+    reverseCommand,
+
+    /** Takes fish of a pool out of a tank by a correction, or moves them. */
+    takeOut: (context: CommandContext, of: OfPool, quantity: number, entry: EventEntry, toPlaceId: string): string[] => pools.book(context, planOut(of, quantity, entry.happenedAtMs), entry, { toPlaceId }),
+    addBack,
 
     /** Begins a lot of fish that came by no crate. */
     addFish(context: CommandContext, { species: name, quantity, how, note, happenedAtMs }: AddFish) {
       const tankId = tankIdOf(context.params.tankId ?? '')
-      const prefix = how === 'born' ? 'B' : 'H'
-      const lotId = newId()
-      const code = `${prefix}-${store.countLots(`${prefix}-`) + 1}`
-      store.insertLot({ id: lotId, code, speciesId: species.named(name, context.nowMs, 'species'), origin: how === 'born' ? 'born here' : 'brought in', createdAtMs: context.nowMs })
-      const movementId = write(context, { kind: how === 'born' ? 'born' : 'arrive', lotId, fromPlaceId: outsidePlaceId, toPlaceId: tankId, quantity, note, happenedAtMs })
-      return { movementIds: [movementId], lotId }
+      return beginLot(context, { tankId, speciesId: species.named(name, context.nowMs, 'species'), strain: null, quantity, note, happenedAtMs, ...(how === 'born' ? { kind: 'born', origin: 'born here' } : { kind: 'arrive', origin: 'brought in' }) })
     },
 
     /** Takes one movement back. What belongs to a bag's record is taken back with the bag, so that record and books agree. */

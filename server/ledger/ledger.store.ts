@@ -84,6 +84,8 @@ export function createLedgerStore({ orm }: Database) {
     /** Movements of one command at one place that were not taken back, newest first. */
     standingOfCommand: (commandKey: string, placeId: string) =>
       standing(and(eq(movement.commandKey, commandKey), sql`${placeId} IN (${movement.fromPlaceId}, ${movement.toPlaceId})`)).orderBy(sql`${movement.seq} DESC`).all(),
+    /** Movements of one command that were not taken back, newest first. */
+    ofCommand: (commandKey: string) => standing(and(eq(movement.commandKey, commandKey), sql`${movement.kind} <> 'reversal'`)).orderBy(sql`${movement.seq} DESC`).all(),
     /** The newest movement that took fish of a lot on from a place after another movement brought them. */
     inTheWay: (placeId: string, lotId: string, afterSeq: number) =>
       standing(and(eq(movement.fromPlaceId, placeId), eq(movement.lotId, lotId), gt(movement.seq, afterSeq), sql`${movement.kind} <> 'reversal'`)).orderBy(sql`${movement.seq} DESC`).limit(1).get() ?? null,

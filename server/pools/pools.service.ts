@@ -1,7 +1,8 @@
 import { outsidePlaceId } from '../../core/ledger/movement'
 import { addBack, expectAtLeast, takeOut, type About, type Attributed, type NotAttributed, type PooledLot } from '../../core/pools/attribute'
 import { lotDays } from '../../core/pools/lotAge'
-import { millionthsPerFish } from '../../core/pools/shareOut'
+import { foundAgain, foundAgainReason } from '../../core/pools/foundAgain'
+import { millionthsPerFish, shareOut } from '../../core/pools/shareOut'
 import type { CommandContext } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import type { Entry, WriteEntry } from '../ledger/entries'
@@ -28,6 +29,8 @@ export interface Planned {
 
 /** What is written of an event beside its lots and places. */
 export type EventEntry = Omit<Entry, 'lotId' | 'quantity' | 'fromPlaceId' | 'toPlaceId' | 'reversesId'>
+
+type WrittenOffFish = ReturnType<PoolsStore['writtenOff']>[number]
 
 interface Collaborators {
   store: PoolsStore
@@ -78,6 +81,8 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
     return id
   }
 
+  const isOneKind = (lots: readonly { lotId: string }[]): boolean => new Set(lots.map(({ lotId }) => JSON.stringify(store.kindOf(lotId)))).size < 2
+
   const insertShares = (rows: readonly ShareRow[]): void => rows.filter(({ booked, share, expected }) => booked !== 0 || share !== 0 || expected !== 0).forEach(store.insertShare)
 
   function swap(context: CommandContext, eventId: string, placeId: string, from: string, to: string, happenedAtMs: number): void {
@@ -89,6 +94,7 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
   return {
     book,
     eventOf: store.eventOf,
+    isReversed: store.isReversed,
     /** Movements of an event that are no swaps, in the order of recording. */
     movementsOf: (eventId: string) => store.movementsOf(eventId).filter(({ isSwap }) => isSwap === 0).map(({ movement }) => movement),
     kindOf: store.kindOf,
@@ -115,6 +121,19 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
       for (const { placeId, booked } of store.placesOf(lotId)) believe(context, placeId, lotId, booked, true)
     },
 
+    /**
+     * Books fish that came to light after they were written off in a place: to the lots they were taken to be then.
+     * @returns the corrections, or how many may be found at most.
+     */
+    findAgain(context: CommandContext, { placeId, kind, quantity }: Omit<OfPool, 'among'> & { quantity: number }, happenedAtMs: number): string[] | { most: number } {
+      const losses = store.writtenOff(placeId, kind)
+      const { isPossible, most, takes } = foundAgain(losses, 'kind', quantity, placeId)
+      return isPossible ? takes.map(({ loss, n }) => comeBack(context, losses.find(({ id }) => id === loss) as WrittenOffFish, n, happenedAtMs)) : { most }
+    },
+
+    /** Fish of a kind that were written off in a place and may come to light. */
+    missing: (placeId: string, kind: Kind): number => foundAgain(store.writtenOff(placeId, kind), 'kind', Infinity, placeId).most,
+
     /** Takes all of an event back: its movements, swaps and shares, exactly. */
     reverseEvent,
   }
@@ -128,11 +147,23 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
     insertShares(store.lotsOf(placeId, kind).map(({ lotId: id, code, expected }): ShareRow => ({ eventId, placeId, lotId: id, booked: 0, share: 0, expected: (after.find(({ lot }) => lot === code)?.expected ?? 0) - expected })))
   }
 
+  /** Some fish of one loss stand there again: what it counted for in each lot counts no more, as far as they go. */
+  function comeBack(context: CommandContext, { id: lossId, lotId, place, eventId }: WrittenOffFish, quantity: number, happenedAtMs: number): string {
+    const movementId = write(context, { kind: 'count-correction', reason: foundAgainReason, lotId, quantity, fromPlaceId: outsidePlaceId, toPlaceId: place, happenedAtMs })
+    store.insertFound({ movementId, lossId, quantity })
+    const lots = eventId === null ? [] : store.sharesOf(eventId).filter(({ placeId, share }) => placeId === place && share < 0)
+    if (lots.length < 2 || !isOneKind(lots)) return movementId
+    const event = begin(context, 'attributed', null)
+    const shares = shareOut(quantity * millionthsPerFish, lots.map(({ share }) => ({ weight: -share })))
+    insertShares(lots.map((each, index): ShareRow => ({ eventId: event, placeId: place, lotId: each.lotId, booked: each.lotId === lotId ? quantity : 0, share: shares[index] ?? 0, expected: shares[index] ?? 0 })))
+    store.insertMovement(event, movementId, false)
+    return movementId
+  }
+
   function reverseEvent(context: CommandContext, eventId: string, back: { happenedAtMs: number; reason: string | null }, refuse: (inTheWay: string | null) => Problem): string[] {
     if (store.isReversed(eventId)) throw new Problem('conflict', 'This was taken back already')
     const [movements, shares] = [store.movementsOf(eventId), store.sharesOf(eventId)]
-    const kinds = new Set(shares.map(({ lotId }) => JSON.stringify(store.kindOf(lotId))))
-    if (kinds.size > 1) throw new Problem('conflict', 'These fish were taken for one kind then, and are known to be several now; correct the count instead')
+    if (!isOneKind(shares)) throw new Problem('conflict', 'These fish were taken for one kind then, and are known to be several now; correct the count instead')
     const reversalId = begin(context, store.eventOf(movements[0]?.movement.id ?? '')?.how ?? 'seen', eventId)
     for (const { placeId, lotId, expected } of shares)
       if (expected > 0 && store.expected(placeId, lotId) < expected) throw refuse(store.newestOut(placeId, lotId))

@@ -1,9 +1,10 @@
 import { eq, sql, type SQL } from 'drizzle-orm'
+import { mayComeBack, type WrittenOff } from '../../core/pools/foundAgain'
 import type { LotArrival } from '../../core/pools/lotAge'
 import type { Database } from '../db/open'
 import { movement } from '../ledger/ledger.table'
 import { arrivedAt, strainOf } from './ofLot'
-import { poolEvent, poolMovement, poolShare } from './pools.table'
+import { found, poolEvent, poolMovement, poolShare } from './pools.table'
 
 /** Fish that cannot be told apart: of one species and strain. */
 export interface Kind {
@@ -72,6 +73,14 @@ export function createPoolsStore({ orm }: Database) {
     /** What events count for in each lot at a place, in millionths. */
     sharesAt: (placeId: string, eventIds: readonly string[]): { eventId: string; lotCode: string; share: number }[] =>
       orm.all(sql`SELECT s.event_id AS eventId, lot.code AS lotCode, abs(s.share) AS share FROM pool_share s JOIN lot ON lot.id = s.lot_id WHERE s.place_id = ${placeId} AND s.share <> 0 AND s.event_id IN (SELECT value FROM json_each(${JSON.stringify(eventIds)})) ORDER BY abs(s.share) DESC, lot.code`),
+
+    /** Losses of a kind in a place of which fish may come to light, with how many did. */
+    writtenOff: (placeId: string, { speciesId, strain }: Kind): (WrittenOff & { lotId: string; eventId: string | null })[] =>
+      orm.all(sql`SELECT m.id, 'kind' AS lot, m.lot_id AS lotId, m.quantity AS n, m.from_place_id AS place, m.cause, m.happened_at_ms AS at, coalesce((SELECT sum(f.quantity) FROM found f WHERE f.loss_id = m.id AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = f.movement_id)), 0) AS found, pm.event_id AS eventId
+        FROM movement m JOIN lot ON lot.id = m.lot_id LEFT JOIN line ON line.lot_id = lot.id LEFT JOIN pool_movement pm ON pm.movement_id = m.id
+        WHERE m.from_place_id = ${placeId} AND m.kind = 'loss' AND m.cause IN (SELECT value FROM json_each(${JSON.stringify(mayComeBack)})) AND lot.species_id = ${speciesId} AND ${sql.raw(strainOf)} IS ${strain}
+          AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)`),
+    insertFound: (row: typeof found.$inferInsert) => void orm.insert(found).values(row).run(),
 
     /** The newest event that counted for a lot in a place, and was not taken back: by a movement of it. */
     newestOut: (placeId: string, lotId: string): string | null =>

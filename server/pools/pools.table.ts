@@ -49,3 +49,10 @@ export const poolShare = sqliteTable(
   },
   (table) => [primaryKey({ columns: [table.eventId, table.placeId, table.lotId] }), index('pool_share_place').on(table.placeId, table.lotId)],
 )
+
+/** Fish that came to light after they were written off: of which loss, by which correction. */
+export const found = sqliteTable(
+  'found',
+  { movementId: text('movement_id').primaryKey().references(() => movement.id), lossId: text('loss_id').notNull().references(() => movement.id), quantity: integer('quantity').notNull() },
+  (table) => [index('found_loss').on(table.lossId)],
+)

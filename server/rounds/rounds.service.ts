@@ -1,6 +1,7 @@
 import { flagOf, lookBefore, stockOf } from '../../core/facts/askFacts'
 import { observedAt } from '../../core/facts/observation'
 import type { Limits } from '../../core/limits/houseLimits'
+import { daysHere } from '../../core/pools/lotAge'
 import { roundIdOf, roundOfId, type RoundOf } from '../../core/rounds/roundId'
 import type { CloseRound, LeaveRound, RecordCheck } from '../../core/rounds/rounds.schema'
 import type { RoundStop, RoundView } from '../../core/rounds/roundView'
@@ -15,7 +16,6 @@ import type { RoomStore } from '../room/room.store'
 import type { RoundsStore } from './rounds.store'
 
 const hourMs = 3_600_000
-const dayMs = 24 * hourMs
 
 interface Collaborators {
   store: RoundsStore
@@ -117,7 +117,7 @@ export function createRoundsService({ store, room, roomStore, facts, limits }: C
             lastCheck: last ? { ate: last.ate, signs: last.signs, note: last.note, happenedAtMs: last.atMs } : null,
             flag: flagOf(tank, last, dayStartMs),
             signs: last?.signs ?? [],
-            daysSinceArrival: Math.floor((nowMs - Math.max(...lots.map(({ sinceMs }) => sinceMs))) / dayMs),
+            daysSinceArrival: Math.min(...lots.map((lot) => daysHere(lot, nowMs))),
           }
         })
       const ordered = walkingOrder(stops, limits().newArrivalDays).map(({ rack: _, shelf: __, position: ___, water: ____, signs: _____, daysSinceArrival: ______, ...stop }): RoundStop => stop)

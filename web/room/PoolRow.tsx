@@ -48,7 +48,7 @@ export function PoolRow({ tank, pool, writes }: Props) {
           sold
         </Button>
         <Button size="hand" aria-expanded={isMore} onClick={() => setOpen(isMore ? null : 'more')}>
-          more
+          move, count …
         </Button>
       </div>
       <JustDone done={done} onBack={(last) => writes.reverseMovement(last.movementId, null).then(() => setDone((all) => all.filter((each) => each !== last)))} />

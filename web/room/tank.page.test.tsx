@@ -15,7 +15,7 @@ async function openTank(): Promise<{ id: string; code: string }[]> {
 
 test('more fish than stand there cannot be moved: the books’ figure stands beside the field, what was typed stays', async () => {
   const tanks = await openTank()
-  await press('more')
+  await press('move, count …')
   await press('move')
   await type('How many', '80')
   await choose('To', tanks.find(({ code }) => code === 'R1-02')?.id ?? '')
@@ -36,7 +36,7 @@ test.each([
   ['move', [['How many', '3']], 'Move them', 'To', 'Tank is missing'],
 ] as const)('%s with %j is said beside its field; every fish is where it was', async (action, typed, send, beside, said) => {
   await openTank()
-  await press('more')
+  await press('move, count …')
   await press(action)
   for (const [label, text] of typed) await type(label, text)
   await press(send)

@@ -12,14 +12,22 @@ export interface Done {
 /** What was recorded here just now, and the way back. */
 export function JustDone({ done, onBack }: { done: readonly Done[]; onBack: (last: Done) => Promise<unknown> }) {
   const [problem, setProblem] = useState<string | null>(null)
-  const last = done.at(-1)
+  // Whoever presses twice takes two back, not one of them twice.
+  const [going, setGoing] = useState<readonly Done[]>([])
+  const left = done.filter((each) => !going.includes(each))
+  const last = left.at(-1)
   if (!last) return null
-  const back = (): void => void onBack(last).then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
+  const back = (): void => {
+    setGoing([...going, last])
+    void onBack(last)
+      .then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
+      .finally(() => setGoing((all) => all.filter((each) => each !== last)))
+  }
   return (
     <p className="just-done" role="status">
       <span>
         {last.words}
-        {done.length > 1 ? `, the last of ${done.length}` : ''}. Recorded.
+        {left.length > 1 ? `, the last of ${left.length}` : ''}. Recorded.
       </span>
       <Button onClick={back}>take it back</Button>
       <Problem>{problem}</Problem>

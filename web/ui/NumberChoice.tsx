@@ -2,40 +2,43 @@ import { useState } from 'react'
 import { Button } from './Button'
 
 interface Props {
-  /** What is counted, for the group's name. */
   label: string
   most: number
+  /** Numbers up to this one are there at once. */
+  direct?: number
+  /** What it likely is: the numbers about it stand first. */
+  near?: number | null
   onChoose: (number: number) => void
 }
 
-/** Any number in two touches: up to nine at once, more by its ten and then its one. */
-export function NumberChoice({ label, most, onChoose }: Props) {
-  const [tens, setTens] = useState<number | null>(null)
-  const ones = tens === null ? Array.from({ length: 9 }, (_, index) => index + 1) : Array.from({ length: 10 }, (_, index) => tens + index)
-  const steps = Array.from({ length: Math.min(9, Math.floor(most / 10)) }, (_, index) => 10 * (index + 1))
-  const hundreds = Array.from({ length: Math.floor(most / 100) }, (_, index) => 100 * (index + 1)).slice(0, 9)
-  const above = tens !== null && tens >= 100 && tens % 100 === 0
+const row = (from: number, count: number, step = 1): number[] => Array.from({ length: count }, (_, index) => from + index * step)
+
+/** Any number in few touches: small ones and those about what it likely is at once, more by its ten and then its one. */
+export function NumberChoice({ label, most, direct = 9, near = null, onChoose }: Props) {
+  const [base, setBase] = useState(0)
+  const isHundreds = base === -1
+  const likely = near !== null && base === 0 ? row(Math.max(1, near - 2), 5).filter((number) => number > direct || near > direct) : []
+  const ones = isHundreds ? [] : base === 0 ? row(1, direct).filter((number) => !likely.includes(number)) : row(base, 10)
+  const tens = isHundreds ? row(100, 9, 100) : base === 0 ? row(10, 9, 10).filter((ten) => ten + 9 > direct) : base % 100 === 0 ? row(base + 10, 9, 10) : []
   return (
     <div className="number-pad" role="group" aria-label={label}>
-      {ones.filter((number) => number <= most).map((number) => (
-        <Button key={number} size="hand" onClick={() => onChoose(number)}>
+      {[...likely, ...ones].filter((number) => number <= most).map((number) => (
+        <Button key={number} size="hand" className={likely.includes(number) ? 'is-likely' : undefined} onClick={() => onChoose(number)}>
           {number}
         </Button>
       ))}
-      {tens === null &&
-        [...steps, ...hundreds].map((number) => (
-          <Button key={number} size="hand" className="is-more" aria-label={`${number} and more`} onClick={() => setTens(number)}>
-            {number}+
-          </Button>
-        ))}
-      {above &&
-        steps.filter((number) => tens + number <= most).map((number) => (
-          <Button key={number} size="hand" className="is-more" aria-label={`${tens + number} and more`} onClick={() => setTens(tens + number)}>
-            {tens + number}+
-          </Button>
-        ))}
-      {tens !== null && (
-        <Button size="hand" className="is-more" onClick={() => setTens(null)}>
+      {tens.filter((ten) => ten <= most).map((ten) => (
+        <Button key={`${ten}+`} size="hand" className="is-more" aria-label={`${ten} and more`} onClick={() => setBase(ten)}>
+          {ten}+
+        </Button>
+      ))}
+      {base === 0 && most >= 100 && (
+        <Button size="hand" className="is-more" aria-label="hundreds" onClick={() => setBase(-1)}>
+          100+
+        </Button>
+      )}
+      {base !== 0 && (
+        <Button size="hand" className="is-more" onClick={() => setBase(0)}>
           fewer
         </Button>
       )}
