@@ -242,7 +242,7 @@ const ofKind = ({ speciesId, strain }: StockView) => ({ speciesId, strain })
 /** Sales of the day, and a loss now and then, oftener among the newly come. */
 async function sellAndLose(scene: Scene, atMs: number): Promise<void> {
   const { commander, chance } = scene
-  const forSale = commander.room(atMs).tanks.filter((tank) => tank.fish > 2 && /^[RSMB]/.test(tank.code))
+  const forSale = commander.room(atMs).tanks.filter((tank) => tank.fish > 2 && tank.hold === null && /^[RSMB]/.test(tank.code))
   for (let sale = 0; sale < 6 && forSale.length > 0; sale += 1) {
     const { code } = chance.from(forSale)
     const lot = commander.tank(code, atMs).stock[0]

@@ -130,7 +130,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
-  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, placing, audit })
+  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, placing, holdOn: facts.holdOn, audit })
   const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })

@@ -35,8 +35,8 @@ export type MoveFish = InferType<typeof moveFishSchema>
 export const recordLossSchema = strictObject({ ...whichFish(), quantity: quantity(), cause: choice('Cause', lossCauses), note: note(), happenedAtMs: happenedAtMs() })
 export type RecordLoss = InferType<typeof recordLossSchema>
 
-/** Fish leave the room alive. */
-export const releaseFishSchema = strictObject({ ...whichFish(), quantity: quantity(), reason: choice('Reason', releaseReasons), note: note(), happenedAtMs: happenedAtMs() })
+/** Fish leave the room alive. `heldBecause` says why such as are in their hold go all the same. */
+export const releaseFishSchema = strictObject({ ...whichFish(), heldBecause: optionalText('Reason', bounds.note).optional(), quantity: quantity(), reason: choice('Reason', releaseReasons), note: note(), happenedAtMs: happenedAtMs() })
 export type ReleaseFish = InferType<typeof releaseFishSchema>
 
 /** Fish of a kind, or of a lot, were counted: `expected` is what the screen showed, so that a count is never set against a figure nobody saw. */

@@ -24,5 +24,13 @@ export interface Movement {
 export const lossCauses = ['found dead', 'put down', 'jumped', 'eaten', 'pump intake', 'not found', 'unknown'] as const
 export type LossCause = (typeof lossCauses)[number]
 
+/** A lot whose hold is not over: which day of how many today is. */
+export interface HeldLot {
+  lotId: string
+  lotCode: string
+  day: number
+  of: number
+}
+
 export const releaseReasons = ['sold', 'sent out', 'given'] as const
 export type ReleaseReason = (typeof releaseReasons)[number]

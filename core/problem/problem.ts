@@ -10,6 +10,7 @@ export const problemCodes = [
   'not-found',
   'conflict',
   'breaks-rule',
+  'in-hold',
   'stale',
   'key-reused',
   'ahead-of-clock',
@@ -35,6 +36,6 @@ export interface ProblemBody {
   status: number
   detail: string
   errors?: FieldError[]
-  /** For `stale` and `conflict`: what the server holds now; for `breaks-rule`: the rules (`RuleRefusal`). */
+  /** For `stale` and `conflict`: what the server holds now; for `breaks-rule`: the rules (`RuleRefusal`); for `in-hold`: the lots (`HeldLot`). */
   current?: unknown
 }

@@ -79,6 +79,8 @@ export interface MovementView {
   crate: { id: string; number: number } | null
   /** Why this cannot be taken back from here; null when it can. */
   fixedBecause: string | null
+  /** Where fish left before their hold was over: on which day of it, and why. */
+  shortfall: string | null
   /** Where fish of several lots stood together: whose it was taken to be. Null where there was no doubt. */
   pool: PoolPart | null
 }

@@ -1,4 +1,3 @@
-import type { TankPurpose } from '../room/room.schema'
 import type { BookPart, DifferenceReason, StocktakeKind } from './stocktake.schema'
 import { shortReasons, surplusReasons } from './stocktake.schema'
 
@@ -6,12 +5,13 @@ import { shortReasons, surplusReasons } from './stocktake.schema'
 export interface CountedKind {
   tankId: string
   tankCode: string
-  purpose: TankPurpose | null
   speciesId: string
   species: string
   strain: string | null
   booked: number
   counted: number
+  /** Whether fish are sold from this tank, by what it is for or by what happened. */
+  isSoldFrom: boolean
   /** Fish of this kind that were written off here without being seen dead, and not found since. */
   missing: number
 }
@@ -59,7 +59,7 @@ export function differencesOf(counts: readonly CountedKind[], kind: StocktakeKin
 
 const part = ({ tankId, tankCode, speciesId, species, strain, booked, counted }: CountedKind) => ({ tankId, tankCode, speciesId, species, strain, booked, counted, toTankId: null, toTankCode: null })
 
-const shortReason = ({ purpose }: CountedKind): DifferenceReason => (purpose === 'sale' || purpose === 'display' ? 'sold, not written down' : 'died unseen')
+const shortReason = ({ isSoldFrom }: CountedKind): DifferenceReason => (isSoldFrom ? 'sold, not written down' : 'died unseen')
 
 /** Of fish of which the books know none here, nobody can say that they were counted wrongly. */
 const surplusChoices = ({ booked }: CountedKind, wasMissing: boolean): DifferenceReason[] => surplusReasons.filter((reason) => (reason === 'found again' ? wasMissing : booked > 0 || reason === 'stood here before the books' || reason === 'born here'))

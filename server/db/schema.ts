@@ -5,7 +5,7 @@ export { bag, bagPhoto, bagRecord, claim, crate, line, listMapping, prepared, so
 export { calendarAddress } from '../due/calendar.table'
 export { notice } from '../keeping/notices.table'
 export { lot, movement, place, stay, stock } from '../ledger/ledger.table'
-export { expectedStock, found, poolEvent, poolMovement, poolShare } from '../pools/pools.table'
+export { expectedStock, found, holdShortfall, poolEvent, poolMovement, poolShare } from '../pools/pools.table'
 export { houseLimit } from '../limits/limits.table'
 export { room, system, tank, toolSet, zone } from '../room/room.table'
 export { check, observation, round } from '../rounds/rounds.table'

@@ -11,6 +11,7 @@ const kinds = {
   'not-found': { status: 404, title: 'Not found' },
   conflict: { status: 409, title: 'This no longer fits' },
   'breaks-rule': { status: 422, title: 'A rule of the house forbids it' },
+  'in-hold': { status: 409, title: 'The hold is not over' },
   stale: { status: 409, title: 'Changed by somebody else' },
   'key-reused': { status: 409, title: 'Key used before' },
   'ahead-of-clock': { status: 422, title: 'Later than the server’s clock' },

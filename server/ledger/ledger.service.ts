@@ -1,5 +1,6 @@
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
-import { outsidePlaceId, type Movement, type MovementKind } from '../../core/ledger/movement'
+import type { HoldDay } from '../../core/today/shopHold'
+import { outsidePlaceId, type HeldLot, type Movement, type MovementKind } from '../../core/ledger/movement'
 import { planReversal } from '../../core/ledger/planReversal'
 import { foundAgainReason } from '../../core/pools/foundAgain'
 import { weightOfCause, weightOfReason } from '../../core/pools/hazard'
@@ -18,11 +19,13 @@ interface Collaborators {
   species: SpeciesStore
   tankIdOf: (id: string) => string
   placing: Pick<PlacingService, 'require'>
+  /** The day of its hold that a lot is in; null for one that is not held. */
+  holdOn: (lotId: string, atMs: number) => HoldDay | null
   audit: AuditStore
 }
 
 /** Writes the ledger and takes entries back. Every function runs inside the transaction of its command. */
-export function createLedgerService({ store, pools, species, tankIdOf, placing, audit }: Collaborators) {
+export function createLedgerService({ store, pools, species, tankIdOf, placing, holdOn, audit }: Collaborators) {
   const write = pools.writeNamed
 
   /** Fish of a place as somebody named them: their kind, and which lots they can only have been. */
@@ -133,6 +136,18 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
     return pools.reverseEvent(context, eventId, back, (inTheWay) => new Problem('conflict', `Of the fish that this counted for, some have gone on since. Take that back first.`, { current: { movementId: inTheWay ?? movement.id } }))
   }
 
+  /** Lots that these fish may be of, and whose hold is not over: one in a pool holds the pool. */
+  const heldOf = ({ lots, done }: Planned, atMs: number): HeldLot[] =>
+    lots.filter(({ code }) => done.shares.some(({ lot }) => lot === code)).flatMap(({ lotId, code: lotCode }): HeldLot[] => {
+      const hold = holdOn(lotId, atMs)
+      return hold && !hold.isServed ? [{ lotId, lotCode, day: hold.day, of: hold.of }] : []
+    })
+
+  function inHold({ lots }: Planned, held: readonly HeldLot[]): Problem {
+    const words = held.map(({ lotCode, day, of }) => `lot ${lotCode} is on day ${day} of ${of}`).join(', ')
+    return new Problem('in-hold', `${lots[0]?.species ?? 'These fish'} are in their hold: ${words}. Say why they go all the same`, { current: held })
+  }
+
   return {
     write,
     reverse,
@@ -160,7 +175,17 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
     recordLoss: (context: CommandContext, { cause, note, happenedAtMs, ...input }: RecordLoss) => writeFromTank(context, input, { kind: 'loss', cause, note, happenedAtMs }, { toPlaceId: outsidePlaceId, weightOf: weightOfCause(cause) }),
 
     /** Books fish as gone alive. */
-    releaseFish: (context: CommandContext, { reason, note, happenedAtMs, ...input }: ReleaseFish) => writeFromTank(context, input, { kind: 'release', reason, note, happenedAtMs }, { toPlaceId: outsidePlaceId }),
+    releaseFish(context: CommandContext, { reason, note, heldBecause, happenedAtMs, ...input }: ReleaseFish) {
+      let held: HeldLot[] = []
+      const gate = (plan: Planned): void => {
+        held = heldOf(plan, happenedAtMs)
+        if (held.length > 0 && !heldBecause?.trim()) throw inHold(plan, held)
+      }
+      const because = heldBecause?.trim() ?? ''
+      const done = writeFromTank(context, input, { kind: 'release', reason, note, happenedAtMs }, { toPlaceId: outsidePlaceId, gate })
+      for (const { lotId, day, of } of held) store.insertShortfall({ movementId: done.movementIds[0] ?? '', lotId, day, of, reason: because })
+      return done
+    },
 
     /** Sets the books right after a count, of a kind or of one lot; refuses when the books changed since the person looked. */
     correctCount(context: CommandContext, { expected, counted, reason, happenedAtMs, ...input }: CorrectCount) {

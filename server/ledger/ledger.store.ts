@@ -3,6 +3,7 @@ import { alias } from 'drizzle-orm/sqlite-core'
 import type { Movement, MovementKind } from '../../core/ledger/movement'
 import type { How } from '../../core/pools/attribute'
 import type { Database } from '../db/open'
+import { holdShortfall } from '../pools/pools.table'
 import { lot, movement, place, stock } from './ledger.table'
 
 export type MovementInsert = Omit<typeof movement.$inferInsert, 'seq'>
@@ -34,6 +35,8 @@ export interface MovementRow extends Movement {
   how: How | null
   /** 1 for a correction that only puts a fish to the lot it is of. */
   isSwap: number | null
+  /** Where fish left before their hold was over: on which day of it, and why. */
+  shortfall: string | null
 }
 
 const placeName = (name: string): string => `CASE ${name}.kind WHEN 'tank' THEN (SELECT code FROM tank WHERE id = ${name}.id)
@@ -45,7 +48,8 @@ const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id
     m.reverses_id AS reversesId, m.cause, m.reason, m.note, m.happened_at_ms AS happenedAtMs, m.recorded_at_ms AS recordedAtMs,
     lot.code AS lotCode, species.name AS species, staff.name AS staffName, m.command_key AS commandKey, back.id AS reversedById,
     f.kind AS fromKind, ${placeName('f')} AS fromName, t.kind AS toKind, ${placeName('t')} AS toName,
-    crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run, pm.event_id AS eventId, pm.is_swap AS isSwap, event.how
+    crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run, pm.event_id AS eventId, pm.is_swap AS isSwap, event.how,
+    (SELECT 'day ' || h.day || ' of ' || h.of || ': ' || h.reason FROM hold_shortfall h WHERE h.movement_id = m.id ORDER BY h.day LIMIT 1) AS shortfall
   FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = m.staff_id
     JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id
     LEFT JOIN movement back ON back.reverses_id = m.id
@@ -71,6 +75,7 @@ export function createLedgerStore({ orm }: Database) {
     insert: (row: MovementInsert) => void insert.run(row),
     available: (placeId: string, lotId: string): number => available.get({ placeId, lotId })?.quantity ?? 0,
     insertPlace: (id: string, kind: 'bag' | 'tank' | 'vessel') => void orm.insert(place).values({ id, kind }).run(),
+    insertShortfall: (row: typeof holdShortfall.$inferInsert) => void orm.insert(holdShortfall).values(row).run(),
     isPlace: (id: string): boolean => orm.select({ id: place.id }).from(place).where(eq(place.id, id)).get() !== undefined,
     insertLot: (row: typeof lot.$inferInsert) => void orm.insert(lot).values(row).run(),
     updateLot: (id: string, values: Partial<typeof lot.$inferInsert>) => void orm.update(lot).set(values).where(eq(lot.id, id)).run(),

@@ -56,3 +56,16 @@ export const found = sqliteTable(
   { movementId: text('movement_id').primaryKey().references(() => movement.id), lossId: text('loss_id').notNull().references(() => movement.id), quantity: integer('quantity').notNull() },
   (table) => [index('found_loss').on(table.lossId)],
 )
+
+/** Fish that left before their hold was over: which day of how many it was, and why all the same. */
+export const holdShortfall = sqliteTable(
+  'hold_shortfall',
+  {
+    movementId: text('movement_id').notNull().references(() => movement.id),
+    lotId: text('lot_id').notNull().references(() => lot.id),
+    day: integer('day').notNull(),
+    of: integer('of').notNull(),
+    reason: text('reason').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.movementId, table.lotId] })],
+)

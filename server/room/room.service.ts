@@ -124,9 +124,9 @@ export function createRoomService({ store, facts, limits, ledger, sharesAt, chec
 export type RoomService = ReturnType<typeof createRoomService>
 
 function toMovementView(row: MovementRow, tankId: string, shares: readonly { lotCode: string; share: number }[]): MovementView {
-  const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId } = row
+  const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId, shortfall } = row
   return {
-    ...{ type: 'movement', id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId },
+    ...{ type: 'movement', id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId, shortfall },
     from: row.fromName,
     to: row.toName,
     change: row.toPlaceId === tankId ? quantity : -quantity,

@@ -42,10 +42,10 @@ export function createStocktakeService({ store, ledger, pools, species, tankIdOf
 
   /** What was counted, beside the books of that moment. */
   function countsOf(id: string): CountedKind[] {
-    const tanks = new Map(store.tanks(id).map((tank) => [tank.tankId, tank]))
+    const [tanks, sold] = [new Map(store.tanks(id).map((tank) => [tank.tankId, tank])), store.soldFrom()]
     return store.kinds(id).flatMap(({ tankId, counted, ...kind }): CountedKind[] => {
       const tank = tanks.get(tankId)
-      return counted === null || !tank ? [] : [{ ...kind, tankId, counted, tankCode: tank.code, purpose: tank.purpose, missing: counted > kind.booked ? pools.missing(tankId, kind) : 0 }]
+      return counted === null || !tank ? [] : [{ ...kind, tankId, counted, tankCode: tank.code, isSoldFrom: tank.purpose === 'sale' || (tank.purpose === null && sold.has(tankId)), missing: counted > kind.booked ? pools.missing(tankId, kind) : 0 }]
     })
   }
 

@@ -50,6 +50,9 @@ export function createStocktakeStore({ orm }: Database) {
           LEFT JOIN stocktake_count n ON n.stocktake_id = ${id} AND n.tank_id = k.tank_id AND n.species_id = k.species_id AND n.strain = k.strain
         ORDER BY booked DESC, species.name`),
 
+    /** Tanks that fish were ever sold from. */
+    soldFrom: (): ReadonlySet<string> => new Set(orm.all<{ id: string }>(sql`SELECT tank.id FROM tank WHERE EXISTS (SELECT 1 FROM movement m WHERE m.from_place_id = tank.id AND m.kind = 'release' AND m.reason = 'sold')`).map(({ id }) => id)),
+
     tankIdsByCode: (): ReadonlyMap<string, string> => new Map(orm.all<{ id: string; code: string }>(sql`SELECT id, code FROM tank WHERE retired_at_ms IS NULL`).map(({ id, code }) => [code.toUpperCase(), id])),
     suppliers: (): string[] => orm.all<{ name: string }>(sql`SELECT name FROM supplier ORDER BY name`).map(({ name }) => name),
     register: (): { name: string; otherNames: string | null; scientificName: string | null; waters: string; water: string | null }[] => orm.all(sql`SELECT name, other_names AS otherNames, scientific_name AS scientificName, waters, water FROM species ORDER BY name`),

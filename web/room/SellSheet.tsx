@@ -2,10 +2,12 @@ import { useState } from 'react'
 import { releaseReasons, type ReleaseReason } from '../../core/ledger/movement'
 import type { ReleaseFish } from '../../core/ledger/ledger.schema'
 import { kindName, type Pool } from '../../core/pools/poolsOf'
+import { ApiProblem, sentenceOf } from '../api/ApiProblem'
 import { Button } from '../ui/Button'
+import { TextField } from '../ui/Field'
 import { LotChoice } from '../ui/LotChoice'
 import { NumberChoice } from '../ui/NumberChoice'
-import { Refused } from '../ui/RuleRefusal'
+import { Problem } from '../ui/Notice'
 import { Sheet } from '../ui/Sheet'
 
 interface Props {
@@ -21,10 +23,14 @@ export function SellSheet({ pool, isOpen, onClose, onSell }: Props) {
   const [lotIds, setLotIds] = useState<string[]>([])
   const [problem, setProblem] = useState<unknown>(null)
   const name = kindName(pool)
-  const sell = (quantity: number): void => {
+  const [asked, setAsked] = useState<number | null>(null)
+  const sell = (quantity: number, heldBecause?: string): void => {
     setProblem(null)
-    void onSell({ speciesId: pool.speciesId, strain: pool.strain, lotIds, quantity, reason, note: null, happenedAtMs: null }, `${quantity} ${name} ${reason}`).then(onClose, setProblem)
+    setAsked(quantity)
+    const held = heldBecause === undefined ? {} : { heldBecause }
+    void onSell({ speciesId: pool.speciesId, strain: pool.strain, lotIds, quantity, reason, ...held, note: null, happenedAtMs: null }, `${quantity} ${name} ${reason}`).then(onClose, setProblem)
   }
+  const isHeld = problem instanceof ApiProblem && problem.code === 'in-hold'
   return (
     <Sheet title={`${name}: how many?`} isOpen={isOpen} onClose={onClose}>
       <div className="sell-reasons" role="group" aria-label="They were">
@@ -36,7 +42,23 @@ export function SellSheet({ pool, isOpen, onClose, onSell }: Props) {
       </div>
       <NumberChoice label={`Number ${reason}`} most={pool.quantity} onChoose={sell} />
       <LotChoice pool={pool} chosen={lotIds} onChange={setLotIds} />
-      <Refused problem={problem} onAgain={() => undefined} />
+      {isHeld ? <InHold words={problem.message} onAgain={(because) => asked !== null && sell(asked, because)} /> : problem !== null && <Problem>{sentenceOf(problem)}</Problem>}
     </Sheet>
+  )
+}
+
+/** Fish whose hold is not over may go all the same, with a reason; how many days were short stays in the books. */
+function InHold({ words, onAgain }: { words: string; onAgain: (because: string) => void }) {
+  const [because, setBecause] = useState('')
+  return (
+    <section className="rule-refusal" aria-label="In its hold">
+      <p role="alert">{words}.</p>
+      <div className="against-rule">
+        <TextField label="Why all the same" isLabelHidden size="hand" maxLength={500} placeholder="why all the same" value={because} onChange={setBecause} />
+        <Button size="hand" disabled={because.trim() === ''} onClick={() => onAgain(because.trim())}>
+          All the same <small>the days it is short are kept</small>
+        </Button>
+      </div>
+    </section>
   )
 }

@@ -163,13 +163,14 @@ function Facts({ facts }: { facts: [string, string | null][] }) {
 
 function MovementDetail({ movement, onReverse }: { movement: MovementView; onReverse: Props['onReverse'] }) {
   const format = useFormat()
-  const { quantity, species, lotCode, from, to, cause, reason, note, staffName, happenedAtMs, recordedAtMs, crate, fixedBecause, pool } = movement
+  const { quantity, species, lotCode, from, to, cause, reason, note, staffName, happenedAtMs, recordedAtMs, crate, fixedBecause, pool, shortfall } = movement
   const facts: [string, string | null][] = [
     ['fish', `${quantity} ${species}, lot ${lotCode}`],
     ['way', `${from} → ${to}`],
     ['counts for', pool && pool.shares.length > 1 ? pool.shares.map((each) => `${each.lotCode} ${Math.round(each.share * 100)} %`).join(', ') : null],
     ['cause', cause],
     ['reason', reason],
+    ['in its hold', shortfall],
     ['note', note],
     ['happened', format.moment(happenedAtMs)],
     ['recorded', `${format.moment(recordedAtMs)} by ${staffName}`],
