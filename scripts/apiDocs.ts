@@ -12,6 +12,7 @@ import { dueApi } from '../core/due/due.api'
 import { findApi } from '../core/find/find.api'
 import { keepingApi } from '../core/keeping/keeping.api'
 import { ledgerApi } from '../core/ledger/ledger.api'
+import { salesApi } from '../core/sales/sales.api'
 import { stocktakeApi } from '../core/stocktake/stocktake.api'
 import { limitsApi } from '../core/limits/limits.api'
 import { placingApi } from '../core/placing/placing.api'
@@ -41,6 +42,7 @@ const parts: [title: string, file: string, ...apis: Api[]][] = [
   ['Room', 'core/room/room.api.ts', roomApi],
   ['Fish', 'core/ledger/ledger.api.ts', ledgerApi],
   ['Stocktake', 'core/stocktake/stocktake.api.ts', stocktakeApi],
+  ['Sales', 'core/sales/sales.api.ts', salesApi],
   ['Rescues', 'core/placing/placing.api.ts', placingApi],
   ['Rounds', 'core/rounds/rounds.api.ts', roundsApi],
   ['Lists that a lead keeps (zones, toolSets, systems, tanks, suppliers, sources, species, foods, agents)', 'core/setup/setup.api.ts', of('zones'), bookApi],

@@ -64,6 +64,9 @@ import { createRoomStore } from './room/room.store'
 import { roundsEndpoints } from './rounds/rounds.routes'
 import { createRoundsService } from './rounds/rounds.service'
 import { createRoundsStore } from './rounds/rounds.store'
+import { salesEndpoints } from './sales/sales.routes'
+import { createSalesService } from './sales/sales.service'
+import { createSalesStore } from './sales/sales.store'
 import { schoolsEndpoints } from './schools/schools.routes'
 import { createSchoolsService } from './schools/schools.service'
 import { setupEndpoints } from './setup/setup.routes'
@@ -132,6 +135,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, placing, holdOn: facts.holdOn, audit })
   const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })
+  const sales = createSalesService({ store: createSalesStore(db), facts, ledger, limits: limits.inForce, zone })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const rounds = createRoundsService({ store: roundsStore, room, roomStore, facts, limits: limits.inForce })
@@ -153,6 +157,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...roomEndpoints(room),
     ...ledgerEndpoints(ledger),
     ...stocktakeEndpoints(stocktakes),
+    ...salesEndpoints(sales, now),
     ...cratesEndpoints({ crates, placements, lists: createPackingListsService(cratesStore, species) }),
     ...evidenceEndpoints({
       ...{ photos, claims },

@@ -47,6 +47,7 @@ export const router = createBrowserRouter([
           { path: '/bench/runs/:runId', ...workScreen(() => import('./bench/RunPage'), 'RunPage') },
           { path: '/room', ...workScreen(() => import('./room/RoomPage'), 'RoomPage') },
           { path: '/room/:code', ...workScreen(() => import('./room/TankPage'), 'TankPage') },
+          { path: '/sales', ...screen(() => import('./sales/SalesPage'), 'SalesPage') },
           { path: '/stocktake', ...workScreen(() => import('./stocktake/StocktakePage'), 'StocktakePage') },
           { path: '/stocktake/walk', ...workScreen(() => import('./stocktake/StocktakePage'), 'CountWalkPage') },
           { path: '/stocktake/list', ...screen(() => import('./stocktake/CountListPage'), 'CountListPage') },

@@ -10,6 +10,7 @@ import { addressOf } from '../../core/commands/declare'
 import { meets, type Thing } from '../../core/commands/things'
 import { unseenBox } from '../../core/crates/box.schema'
 import type { CrateView } from '../../core/crates/crateView'
+import type { KindForSale, SalesView } from '../../core/sales/salesView'
 import type { StocktakeView } from '../../core/stocktake/stocktakeView'
 import { registers, type RegisterName, type RegisterRow } from '../../core/setup/registers'
 import { dueSources } from '../../core/due/dueSources'
@@ -213,6 +214,14 @@ test('counting the room', async () => {
   await act('bookStocktake', { stocktakeId }, { parts, happenedAtMs })
   await act('unbookStocktake', { stocktakeId }, { happenedAtMs })
   await act('dropStocktake', { stocktakeId }, { happenedAtMs })
+})
+
+test('a till’s list of sales', async () => {
+  const { kinds } = (await room.get('/api/sales')).body as SalesView
+  const kind = kinds[0] as KindForSale
+  const row = { key: '["a"] 1', item: 'A12', on: '2031-05-04', count: 1, speciesId: kind.speciesId, strain: kind.strain, isAgain: false, parts: [{ tankId: kind.tanks[0]?.tankId, quantity: 1 }] }
+  const { id } = await act<{ id: string }>('bookSales', {}, { rows: [row], heading: 'item|count', mapping: { item: 0, count: 1 }, heldBecause: 'they asked', happenedAtMs })
+  await act('unbookSales', { saleId: id }, { happenedAtMs })
 })
 
 test('the bench', async () => {

@@ -9,6 +9,7 @@ export { expectedStock, found, holdShortfall, poolEvent, poolMovement, poolShare
 export { houseLimit } from '../limits/limits.table'
 export { room, system, tank, toolSet, zone } from '../room/room.table'
 export { check, observation, round } from '../rounds/rounds.table'
+export { saleList, saleMapping, saleRow, saleWord } from '../sales/sales.table'
 export { houseDefault, houseSchool } from '../schools/schools.table'
 export { food } from '../setup/setup.table'
 export { stocktake, stocktakeCount, stocktakeTank } from '../stocktake/stocktake.table'

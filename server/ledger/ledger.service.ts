@@ -143,6 +143,16 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
       return hold && !hold.isServed ? [{ lotId, lotCode, day: hold.day, of: hold.of }] : []
     })
 
+  /** Lets fish go alive; such as are in their hold only with a reason, and the days it is short are kept. */
+  function release(context: CommandContext, { placeId, quantity, heldBecause, entry, ...which }: WhichFish & { placeId: string; quantity: number; heldBecause?: string | null | undefined; entry: EventEntry }) {
+    const plan = planOut(fishOf(placeId, which), quantity, entry.happenedAtMs)
+    const [held, reason] = [heldOf(plan, entry.happenedAtMs), heldBecause?.trim() ?? '']
+    if (held.length > 0 && reason === '') throw inHold(plan, held)
+    const movementIds = pools.book(context, plan, entry, { toPlaceId: outsidePlaceId })
+    for (const { lotId, day, of } of held) store.insertShortfall({ movementId: movementIds[0] ?? '', lotId, day, of, reason })
+    return { movementIds }
+  }
+
   function inHold({ lots }: Planned, held: readonly HeldLot[]): Problem {
     const words = held.map(({ lotCode, day, of }) => `lot ${lotCode} is on day ${day} of ${of}`).join(', ')
     return new Problem('in-hold', `${lots[0]?.species ?? 'These fish'} are in their hold: ${words}. Say why they go all the same`, { current: held })
@@ -175,17 +185,11 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
     recordLoss: (context: CommandContext, { cause, note, happenedAtMs, ...input }: RecordLoss) => writeFromTank(context, input, { kind: 'loss', cause, note, happenedAtMs }, { toPlaceId: outsidePlaceId, weightOf: weightOfCause(cause) }),
 
     /** Books fish as gone alive. */
-    releaseFish(context: CommandContext, { reason, note, heldBecause, happenedAtMs, ...input }: ReleaseFish) {
-      let held: HeldLot[] = []
-      const gate = (plan: Planned): void => {
-        held = heldOf(plan, happenedAtMs)
-        if (held.length > 0 && !heldBecause?.trim()) throw inHold(plan, held)
-      }
-      const because = heldBecause?.trim() ?? ''
-      const done = writeFromTank(context, input, { kind: 'release', reason, note, happenedAtMs }, { toPlaceId: outsidePlaceId, gate })
-      for (const { lotId, day, of } of held) store.insertShortfall({ movementId: done.movementIds[0] ?? '', lotId, day, of, reason: because })
-      return done
-    },
+    releaseFish: (context: CommandContext, { reason, note, heldBecause, happenedAtMs, ...input }: ReleaseFish) => release(context, { ...input, placeId: tankIdOf(context.params.tankId ?? ''), heldBecause, entry: { kind: 'release', reason, note, happenedAtMs } }),
+
+    /** Books fish of a kind as sold from a tank. */
+    sell: (context: CommandContext, { tankId, happenedAtMs, note, ...input }: { tankId: string; speciesId: string; strain: string | null; quantity: number; heldBecause: string | null | undefined; note: string | null; happenedAtMs: number }) =>
+      release(context, { ...input, placeId: tankIdOf(tankId), entry: { kind: 'release', reason: 'sold', note, happenedAtMs } }),
 
     /** Sets the books right after a count, of a kind or of one lot; refuses when the books changed since the person looked. */
     correctCount(context: CommandContext, { expected, counted, reason, happenedAtMs, ...input }: CorrectCount) {
