@@ -14,6 +14,7 @@ import { createBenchStore } from './bench/bench.store'
 import { createSubjectService } from './bench/subject.service'
 import { createSubjectStore } from './bench/subject.store'
 import { createDispatch, type Dispatch } from './commands/dispatch'
+import { createCardService } from './crates/card.service'
 import { createClaimService } from './crates/claim.service'
 import { createClaimStore } from './crates/claim.store'
 import { cratesEndpoints, evidenceEndpoints, mailboxEndpoints } from './crates/crates.routes'
@@ -138,6 +139,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const sales = createSalesService({ store: createSalesStore(db), facts, ledger, limits: limits.inForce, zone })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
+  const cards = createCardService({ store: cratesStore, facts, limits: limits.inForce, zone, roomName: () => roomStore.room()?.name ?? '' })
   const rounds = createRoundsService({ store: roundsStore, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
@@ -158,7 +160,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...ledgerEndpoints(ledger),
     ...stocktakeEndpoints(stocktakes),
     ...salesEndpoints(sales, now),
-    ...cratesEndpoints({ crates, placements, lists: createPackingListsService(cratesStore, species) }),
+    ...cratesEndpoints({ crates, placements, cards, lists: createPackingListsService(cratesStore, species) }),
     ...evidenceEndpoints({
       ...{ photos, claims },
       paper(crateId) {

@@ -20,12 +20,12 @@ const bag = ({ line, listed, alive, dead, isWrong }: Found, index: number): BagV
   record: { ...findings, alive, dead, mishap: isWrong ? 'wrong species' : null, staffId: 's', staffName: 'Oona', happenedAtMs: 1, commandKey: 'k' },
 })
 const line = (index: number, priceEach: number | null): LineView => ({
-  ...{ id: `l${index}`, position: index + 1, species: `fish ${index}`, count: 10, lotId: `lot${index}`, lotCode: `1-0${index + 1}`, tank: null, version: 1, handling: noHandling, lookAlikes: [], animal: null, kept: notKept, tankWater: {} },
+  ...{ id: `l${index}`, position: index + 1, species: `fish ${index}`, count: 10, lotId: `lot${index}`, lotCode: `1-0${index + 1}`, tank: null, version: 1, handling: noHandling, lookAlikes: [], animal: null, kept: notKept, tankWater: {}, told: null },
   ...{ origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach, capture: null, ateBefore: null, note: null },
 })
 const crateOf = (found: Found[], prices: (number | null)[]): CrateView => ({
   ...{ id: 'c', number: 1, supplier: 's', expectedAtMs: null, packedAtMs: null, arrivedAtMs: 0, lastPlacement: null, went: [], note: null, version: 1, claimWindowHours: 4, claimState: null, closedAtMs: null },
-  ...{ carrier: null, hasList: true, box: null, boxVersion: 1, closedBecause: null, lines: prices.map((price, index) => line(index, price)), bags: found.map(bag) },
+  ...{ carrier: null, shippingWater: null, method: null, hasList: true, box: null, boxVersion: 1, closedBecause: null, lines: prices.map((price, index) => line(index, price)), bags: found.map(bag) },
 })
 
 describe('what is claimed', () => {

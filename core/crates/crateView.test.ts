@@ -12,9 +12,9 @@ const unsaid = { origin: null, strain: null, identity: null, promisedTo: null, b
 const bag = (index: number, listed: number): BagView => ({ id: `b${index}`, lineId: `l${index % 3}`, number: index + 1, listed, record: null, inBag: 0, photos: [], runId: null })
 const crateOf = (listed: number[]): CrateView => ({
   ...{ id: 'c', number: 1, supplier: 's', expectedAtMs: null, packedAtMs: null, arrivedAtMs: null, lastPlacement: null, went: [], note: null, version: 1 },
-  ...{ claimWindowHours: null, claimState: null, closedAtMs: null, carrier: null, hasList: true, box: null, boxVersion: 1, closedBecause: null },
+  ...{ claimWindowHours: null, claimState: null, closedAtMs: null, carrier: null, shippingWater: null, method: null, hasList: true, box: null, boxVersion: 1, closedBecause: null },
   // The third line has no tank yet.
-  lines: [0, 1, 2].map((line) => ({ id: `l${line}`, position: line + 1, species: 'x', count: 1, lotId: `lot${line}`, lotCode: 'x', tank: line === 2 ? null : { id: `t${line}`, code: `R1-0${line}` }, ...unsaid, handling: noHandling, lookAlikes: [], animal: null, kept: notKept, tankWater: {}, version: 1 })),
+  lines: [0, 1, 2].map((line) => ({ id: `l${line}`, position: line + 1, species: 'x', count: 1, lotId: `lot${line}`, lotCode: 'x', tank: line === 2 ? null : { id: `t${line}`, code: `R1-0${line}` }, ...unsaid, handling: noHandling, lookAlikes: [], animal: null, kept: notKept, tankWater: {}, told: null, version: 1 })),
   bags: listed.map((fish, index) => bag(index, fish)),
 })
 const record = (index: number, alive: number, dead: number): PendingBagCommand => ({ command: 'recordBags', key: `k${index}`, staffId: 's', input: { ...plain, bagIds: [`b${index}`], alive, dead } })

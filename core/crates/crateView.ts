@@ -6,6 +6,7 @@ import type { BrokenRule } from '../tankChoice/company'
 import type { CrateHead, CrateSummary } from './crateSummary'
 import { unidentified, type AddBag, type PlaceBags, type RecordBags, type UndoBags } from './crates.schema'
 import type { LineDetails } from './lineDetails'
+import type { ToldOfLine, ToldWater } from './told.schema'
 
 /** What was found in a bag. */
 export type BagFindings = Omit<RecordBags, 'bagIds' | 'happenedAtMs'>
@@ -52,6 +53,8 @@ export interface LineView extends LineDetails {
   animal: string | null
   /** What to mind with these fish in the hand. */
   handling: Handling
+  /** What the sender did with them, as their list says. */
+  told: ToldOfLine | null
   /** What the species is mistaken for, by the book. */
   lookAlikes: string[]
   version: number
@@ -61,6 +64,10 @@ export interface CrateView extends CrateHead {
   note: string | null
   version: number
   carrier: string | null
+  /** Water the fish came out of, as the sender's list says of this crate; null where it says nothing. */
+  shippingWater: ToldWater | null
+  /** How the sender would take them in. */
+  method: string | null
   /** False for a crate that came without a list. */
   hasList: boolean
   box: BoxFacts | null
@@ -173,7 +180,7 @@ function withAddedBags(crate: CrateView, { key, staffId, input }: Extract<Pendin
 
 /** A bag of which nothing was said but its count. */
 export const plainFindings = { concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null }
-const unknownLine = { count: 0, lotId: '', lotCode: '', tank: null, tankWater: {}, kept: notKept, animal: null, handling: noHandling, lookAlikes: [], version: 1, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null }
+const unknownLine = { count: 0, lotId: '', lotCode: '', tank: null, told: null, tankWater: {}, kept: notKept, animal: null, handling: noHandling, lookAlikes: [], version: 1, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null }
 
 function applyToBag(crate: CrateView, bag: BagView, entry: Exclude<PendingBagCommand, { command: 'addBag' }>): BagView {
   switch (entry.command) {

@@ -3,6 +3,7 @@ import { answers, command, named, plain, read } from '../commands/declare'
 import { wholeUpTo } from '../commands/queryFields'
 import { strictObject } from '../fields/fields.schema'
 import type { ChoiceView } from '../tankChoice/tankChoice'
+import type { CardFacts } from './cardFacts'
 import { recordBoxSchema } from './box.schema'
 import type { ClaimView } from './claim'
 import { editClaimSchema } from './claim.schema'
@@ -44,6 +45,8 @@ export const cratesApi = named({
   readCrate: read({ path: '/api/crates/:crateId', access: 'device', about: ({ crateId }) => [`crate:${crateId}`, `bag:${crateId}`, 'claim', 'register', 'run', 'staff', 'tank'], staysMs: 60_000, withPending: withPendingBags, answer: answers<CrateView>() }),
   /** bytes of a CSV or JSON file, `?supplier=&columns=species:0,bags:2`; nothing is written. A refusal carries the columns under `current` */
   readList: plain({ method: 'post', path: '/api/packing-lists/read', access: 'device', mostBytes: 2_000_000 }),
+  /** what a take-along card from a tank can say: its fish as they are known here, readings of its water of the last 48 h, what it is kept at */
+  readCard: read({ path: '/api/tanks/:code/card', access: 'device', about: () => ['tank', 'look', 'crate', 'register', 'limit', 'house'], staysMs: 60_000, answer: answers<CardFacts>() }),
   /** its list as JSON ([formats.md](formats.md)) */
   writeList: read({ path: '/api/crates/:crateId/packing-list', access: 'device', about: (crate) => [...ofCrate(crate), 'register'], staysMs: Infinity, answer: answers<ReturnType<typeof writePackingList>>() }),
   /** *hasList* false: no lines yet */

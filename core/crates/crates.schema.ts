@@ -5,6 +5,7 @@ import { identities } from '../setup/words'
 import { fishAndBags, lineDetails } from './lineDetails'
 import { listFields, type ListMapping } from './listMapping'
 import { bounds, choice, choices, identifier, instant, optionalChoice, optionalIdentifier, optionalInstant, optionalMeasure, optionalText, optionalWhole, strictObject, text, whole, yesNo } from '../fields/fields.schema'
+import { partFields, toldFields, waterFields } from './told.schema'
 
 /** The four looks at a bag; one that is named is a concern. */
 export const looks = ['clock', 'bag', 'water', 'fish'] as const
@@ -21,7 +22,7 @@ export type Mishap = (typeof mishaps)[number]
 const version = () => whole('Version', 1, 1_000_000_000)
 
 /** One line of a packing list, ready to be written. */
-export const listLineSchema = strictObject({ ...fishAndBags(), tankId: optionalIdentifier('Tank'), override: override(), ...lineDetails() })
+export const listLineSchema = strictObject({ ...fishAndBags(), tankId: optionalIdentifier('Tank'), override: override(), ...lineDetails(), told: strictObject(toldFields()).nullable().optional().default(undefined) })
 export type ListLine = InferType<typeof listLineSchema>
 
 /** Changes a line. Fish and bags of the list stay as they are once one of its bags was opened; a tank that is left out stays as it is. */
@@ -71,6 +72,11 @@ export const createCrateSchema = strictObject({
   /** False when the crate comes without a list; then it has no lines yet. */
   hasList: yesNo('List').optional(),
   note: optionalText('Note', bounds.note).optional(),
+  /** What the sender says of their water and how to take the fish in, and which of several lists this is: version 2 of the packing list. */
+  told: strictObject({ water: waterFields().nullable().optional().default(undefined), method: optionalText('Method', bounds.note).optional(), part: partFields().nullable().optional().default(undefined) })
+    .nullable()
+    .optional()
+    .default(undefined),
   listMapping: listMappingSchema.nullable().optional().default(undefined),
 }).test('lines', '', (crate, context) => {
   const count = crate?.lines?.length ?? 0

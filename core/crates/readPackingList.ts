@@ -1,5 +1,6 @@
 import { bounds } from '../fields/fields.schema'
 import type { FieldError } from '../problem/problem'
+import type { ToldOfLine } from './told.schema'
 import type { LineDetails } from './lineDetails'
 import { guessMapping, identityOf, listFields, normaliseHeading, originOf, type ListField, type ListMapping } from './listMapping'
 import { splitIntoBags } from './splitIntoBags'
@@ -12,6 +13,8 @@ export interface ReadLine extends LineDetails {
   bags: number
   perBag: number | null
   tankId: string | null
+  /** What the sender did with them; null where the list says nothing. */
+  told: ToldOfLine | null
 }
 export type ReadList = { ok: true; lines: ReadLine[]; notices: string[] } | { ok: false; errors: FieldError[] }
 
@@ -95,7 +98,7 @@ function readRow({ row, width, cells, columns, tankIds, errors }: Row): ReadLine
   if (count > bounds.fishInLine) complain('count', `Row ${row} comes to ${count} fish; a line may have at most ${bounds.fishInLine}`)
   const split = splitIntoBags(count, bags, perBag)
   if (!split.ok) complain('per bag', `Row ${row}: ${split.reason}`)
-  return errors.length > before ? null : { row, species, count, bags, perBag, tankId, ...details }
+  return errors.length > before ? null : { row, species, count, bags, perBag, tankId, ...details, told: null }
 }
 
 function readDetails(row: number, cell: (column: ListField) => string, complain: (column: ListField, message: string) => void) {

@@ -19,10 +19,10 @@ export interface CardLine {
 }
 
 export interface CardWater {
-  tempC?: number | null
-  salinityPpt?: number | null
-  ph?: number | null
-  alkalinityMeqL?: number | null
+  tempC?: number | null | undefined
+  salinityPpt?: number | null | undefined
+  ph?: number | null | undefined
+  alkalinityMeqL?: number | null | undefined
 }
 
 /** What goes along with fish that leave. Never on it: who takes them, who packed them, what they cost. */
@@ -150,7 +150,8 @@ function lineWords({ species, count, bags, strain, origin }: CardLine): string {
   return `${count} ${species}${strain ? ` (${strain})` : ''}${origin && origin !== 'unknown' ? `, ${origin}` : ''} · ${bags} ${bags === 1 ? 'bag' : 'bags'}`
 }
 
-function waterWords({ tempC, salinityPpt, ph, alkalinityMeqL }: CardWater): string {
+/** Writes the figures of a water that are known, one decimal at most; empty where none is. */
+export function waterWords({ tempC, salinityPpt, ph, alkalinityMeqL }: CardWater): string {
   const figure = (value: number | null | undefined, words: (shown: string) => string): string[] => (value === null || value === undefined ? [] : [words(String(Number(value.toFixed(1))))])
   return [...figure(tempC, (shown) => `${shown} °C`), ...figure(salinityPpt, (shown) => `${shown} ppt`), ...figure(ph, (shown) => `pH ${shown}`), ...figure(alkalinityMeqL, (shown) => `alkalinity ${shown} meq/L`)].join(', ')
 }

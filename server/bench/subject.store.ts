@@ -6,6 +6,7 @@ import type { TankFacts } from '../../core/facts/facts'
 import { countFish } from '../../core/ledger/stockView'
 import type { Tolerance } from '../../core/setup/words'
 import type { Water } from '../../core/room/room.schema'
+import { shippingOf } from '../crates/shippingOf'
 import type { Database } from '../db/open'
 import type { BenchFish } from '../../core/bench/fishRules'
 import { benchFishColumns, toBenchFish, type BenchFishRow } from '../species/handling'
@@ -71,7 +72,7 @@ export function createSubjectStore({ orm }: Database, tankFacts: (tankId: string
   return {
     line: (lineId: string): SubjectLine | null =>
       withLists(orm.get<RawLine | undefined>(sql`SELECT line.id AS lineId, line.lot_id AS lotId, crate.id AS crateId, crate.number AS crateNumber, line.tank_id AS tankId, crate.packed_at_ms AS packedAtMs,
-          supplier.shipping_temp_c AS shippingTempC, supplier.shipping_salinity_ppt AS shippingSalinityPpt, supplier.shipping_ph AS shippingPh, supplier.shipping_alkalinity_meq_l AS shippingAlkalinityMeqL, supplier.usual_water AS usualWater, supplier.transit_hours AS transitHours, crate.box ->> '$.packs' = 'working' AS hasWorkingPacks, ${speciesColumns}
+          ${sql.raw(shippingOf('shipping_temp_c'))} AS shippingTempC, ${sql.raw(shippingOf('shipping_salinity_ppt'))} AS shippingSalinityPpt, ${sql.raw(shippingOf('shipping_ph'))} AS shippingPh, ${sql.raw(shippingOf('shipping_alkalinity_meq_l'))} AS shippingAlkalinityMeqL, supplier.usual_water AS usualWater, supplier.transit_hours AS transitHours, crate.box ->> '$.packs' = 'working' AS hasWorkingPacks, ${speciesColumns}
         FROM line JOIN crate ON crate.id = line.crate_id JOIN supplier ON supplier.id = crate.supplier_id JOIN lot ON lot.id = line.lot_id JOIN species ON species.id = lot.species_id WHERE line.id = ${lineId}`)),
     /** Bags of a line that still hold fish or are still shut, and are on no open run. */
     bags: (lineId: string): SubjectBag[] =>

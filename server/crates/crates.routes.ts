@@ -5,6 +5,7 @@ import { listFields, type ListMapping } from '../../core/crates/listMapping'
 import { fieldProblem, Problem } from '../http/problem'
 import { prepared, serve, type Endpoint } from '../http/endpoint'
 import { askProgram } from '../program'
+import type { CardService } from './card.service'
 import type { ClaimService } from './claim.service'
 import type { ClaimPaper } from './claimPdf'
 import type { CratesService } from './crates.service'
@@ -14,7 +15,7 @@ import type { PlacementsService } from './placements.service'
 import type { PhotosService } from './photos.service'
 
 /** Answers for crates, their lists and bags. */
-export function cratesEndpoints({ crates, lists, placements }: { crates: CratesService; lists: PackingListsService; placements: PlacementsService }): Endpoint[] {
+export function cratesEndpoints({ crates, lists, placements, cards }: { crates: CratesService; lists: PackingListsService; placements: PlacementsService; cards: CardService }): Endpoint[] {
   const { createCrate, editCrate, addLine, editLine, removeLine, recordBags, addBag, identifyLine, recordBox, closeCrate, reopenCrate, undoBags } = crates
   const { placeBags, undoPlacement } = placements
   return serve(cratesApi, {
@@ -23,6 +24,7 @@ export function cratesEndpoints({ crates, lists, placements }: { crates: CratesS
     readPlacements: ({ params, nowMs }) => placements.waiting(params.crateId, nowMs),
     // A file goes in as its bytes, because only they tell how it is encoded. Nothing is written.
     readList: (request, response) => void response.json(lists.readList(request.body instanceof Uint8Array ? request.body : new Uint8Array(), readOptions(request))),
+    readCard: ({ params, nowMs }) => cards.facts(params.code, nowMs),
     writeList: ({ params }) => lists.writeList(params.crateId),
     ...{ createCrate, editCrate, addLine, editLine, removeLine, recordBags, addBag, identifyLine, recordBox, closeCrate, reopenCrate, undoBags, placeBags, undoPlacement },
   })

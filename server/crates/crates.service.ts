@@ -5,6 +5,7 @@ import { splitIntoBags } from '../../core/crates/splitIntoBags'
 import { closedPage, plainFindings, totalBags, type BagFindings, type CrateList, type CrateView } from '../../core/crates/crateView'
 import { bounds } from '../../core/fields/fields.schema'
 import { outsidePlaceId } from '../../core/ledger/movement'
+import { nameKey } from '../../core/words/nameKey'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
@@ -61,9 +62,17 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     const [lotId, lineId] = [newId(), newId()]
     const code = `${crate.number}-${String(position).padStart(2, '0')}`
     ledgerStore.insertLot({ id: lotId, code, speciesId: species.named(input.species, nowMs, `${prefix}species`), origin: crate.supplier, createdAtMs: nowMs })
-    store.insertLine({ id: lineId, crateId: crate.id, position, count: input.count, lotId, tankId: input.tankId, version: 1, ...detailsOf(input) })
+    store.insertLine({ id: lineId, crateId: crate.id, position, count: input.count, lotId, tankId: input.tankId, version: 1, ...detailsOf(input), told: input.told ?? null })
     insertBags(crate.id, lineId, input, prefix)
     return lineId
+  }
+
+  function beginCrate({ nowMs }: CommandContext, supplier: { id: string; name: string }, input: CreateCrate): { id: string; number: number; supplier: string } {
+    const crate = { id: newId(), number: store.nextNumber(), supplier: supplier.name }
+    const { tempC, salinityPpt, ph, alkalinityMeqL } = input.told?.water ?? {}
+    const told = { shippingTempC: tempC ?? null, shippingSalinityPpt: salinityPpt ?? null, shippingPh: ph ?? null, shippingAlkalinityMeqL: alkalinityMeqL ?? null, method: input.told?.method ?? null }
+    store.insertCrate({ id: crate.id, number: crate.number, supplierId: supplier.id, expectedAtMs: input.expectedAtMs, packedAtMs: input.packedAtMs, carrier: input.carrier ?? null, hasList: input.hasList === false ? 0 : 1, note: input.note ?? null, ...told, createdAtMs: nowMs })
+    return crate
   }
 
   /** Numbers new bags with the lowest numbers that are free. */
@@ -135,14 +144,16 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
       return view
     },
 
-    /** Takes a crate in: its lines become lots, its bags places, all at once or not at all. */
+    /** Takes a crate in: its lines become lots, its bags places, all at once or not at all. A further part of a list adds its lines to the crate it belongs to. */
     createCrate(context: CommandContext, input: CreateCrate) {
       const bagCount = input.lines.reduce((sum, line) => sum + line.bags, 0)
       if (bagCount > bounds.bagsInCrate) throw fieldProblem('lines', `A crate may have at most ${bounds.bagsInCrate} bags; this list has ${bagCount}`)
       const supplier = store.supplierNamed(input.supplier)
-      const crate = { id: newId(), number: store.nextNumber(), supplier: supplier.name }
-      store.insertCrate({ id: crate.id, number: crate.number, supplierId: supplier.id, expectedAtMs: input.expectedAtMs, packedAtMs: input.packedAtMs, carrier: input.carrier ?? null, hasList: input.hasList === false ? 0 : 1, note: input.note ?? null, createdAtMs: context.nowMs })
-      const lineIds = input.lines.map((line, index) => insertLine(crate, line, index + 1, `lines[${index}].`, context.nowMs))
+      const known = input.told?.part && input.packedAtMs !== null ? store.openPackedAt(supplier.id, input.packedAtMs) : null
+      const crate = known ? { ...known, supplier: supplier.name } : beginCrate(context, supplier, input)
+      const before = known ? store.lastPosition(crate.id) : 0
+      if (known && isThere(store.view(crate.id), input.lines)) throw new Problem('conflict', `This part of the list is in crate ${crate.number} already`)
+      const lineIds = input.lines.map((line, index) => insertLine(crate, line, before + index + 1, `lines[${index}].`, context.nowMs))
       plans.require(context, crate.id, lineIds.map((lineId, index) => ({ lineId, path: `lines[${index}].tankId`, override: input.lines[index]?.override })))
       if (input.listMapping) store.rememberMapping(supplier.id, headingKey(input.listMapping.heading.map((cell) => cell ?? '')), input.listMapping.mapping as ListMapping)
       return { id: crate.id, number: crate.number }
@@ -291,3 +302,6 @@ const findingsOf = ({ ph = null, salinityBy = null, phBy = null, ammoniaMgL = nu
 })
 
 export type CratesService = ReturnType<typeof createCratesService>
+
+/** Whether all lines of a part are on the list of a crate already: a code that was read twice. */
+const isThere = (crate: CrateView | null, lines: readonly ListLine[]): boolean => lines.length > 0 && lines.every(({ species, count }) => crate?.lines.some((line) => nameKey(line.species) === nameKey(species) && line.count === count))

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, or, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
 import { groupBy } from '../../core/collections/groupBy'
 import type { ListMapping } from '../../core/crates/listMapping'
 import type { BagView, CrateView, LineView, PlacementView, WentView } from '../../core/crates/crateView'
@@ -62,7 +62,7 @@ export function createCratesStore({ orm }: Database) {
 
   const lines = (crateId: string): LineView[] =>
     orm
-      .select({ id: line.id, position: line.position, species: species.name, count: line.count, lotId: line.lotId, lotCode: lot.code, tankId: tank.id, tankCode: tank.code, version: line.version, origin: line.origin, strain: line.strain, identity: line.identity, animal: species.animal, kept: keptColumns, tankWater: tankWaterColumns, hurts: species.hurts, poisons: species.poisons, sensitivities: species.sensitivities, catchWith: species.catchWith, lookAlikes: species.lookAlikes, promisedTo: line.promisedTo, billed: line.billed, sizeCm: line.sizeCm, priceEach: line.priceEach, capture: line.capture, ateBefore: line.ateBefore, note: line.note })
+      .select({ id: line.id, position: line.position, species: species.name, count: line.count, lotId: line.lotId, lotCode: lot.code, tankId: tank.id, tankCode: tank.code, version: line.version, origin: line.origin, strain: line.strain, identity: line.identity, animal: species.animal, kept: keptColumns, tankWater: tankWaterColumns, hurts: species.hurts, poisons: species.poisons, sensitivities: species.sensitivities, catchWith: species.catchWith, lookAlikes: species.lookAlikes, promisedTo: line.promisedTo, billed: line.billed, sizeCm: line.sizeCm, priceEach: line.priceEach, capture: line.capture, ateBefore: line.ateBefore, note: line.note, told: line.told })
       .from(line)
       .innerJoin(lot, eq(lot.id, line.lotId))
       .innerJoin(species, eq(species.id, lot.speciesId))
@@ -141,14 +141,16 @@ export function createCratesStore({ orm }: Database) {
       if (!summary) return null
       const row = orm.select().from(crate).where(eq(crate.id, id)).get()
       if (!row) return null
-      const { note, version, carrier, box, boxVersion, closedBecause } = row
+      const { note, version, carrier, box, boxVersion, closedBecause, method } = row
+      const water = { tempC: row.shippingTempC, salinityPpt: row.shippingSalinityPpt, ph: row.shippingPh, alkalinityMeqL: row.shippingAlkalinityMeqL }
+      const shippingWater = Object.values(water).some((figure) => figure !== null) ? water : null
       const hasList = row.hasList === 1
       // A bag that was added and taken back again leaves its trace in the books, but no bag.
       const shown = bags(id).filter((each) => each.listed > 0 || each.record !== null)
       const { lineCount: _, bagCount: __, openedCount: ___, listed: ____, alive: _____, dead: ______, missing: ________, inBags: _______, ...headOnly } = summary
       return {
         ...headOnly,
-        ...{ note, version, carrier, hasList, box, boxVersion, closedBecause },
+        ...{ note, version, carrier, shippingWater, method, hasList, box, boxVersion, closedBecause },
         lines: lines(id).filter((each) => each.count > 0 || shown.some((bag) => bag.lineId === each.id)),
         bags: hasList ? shown : shown.map(asFound),
         went: went(id),
@@ -175,6 +177,10 @@ export function createCratesStore({ orm }: Database) {
       void orm.insert(listMapping).values({ supplierId, heading, mapping }).onConflictDoUpdate({ target: [listMapping.supplierId, listMapping.heading], set: { mapping } }).run(),
     updateCrate: (id: string, values: Partial<typeof crate.$inferInsert>) => void orm.update(crate).set(values).where(eq(crate.id, id)).run(),
     updateLine: (id: string, values: Partial<typeof line.$inferInsert>) => void orm.update(line).set(values).where(eq(line.id, id)).run(),
+    /** What the lists said of lots that came in crates. */
+    toldOfLots: (lotIds: readonly string[]) => orm.select({ lotId: line.lotId, origin: line.origin, identity: line.identity, ateBefore: line.ateBefore }).from(line).where(inArray(line.lotId, [...lotIds])).all(),
+    /** The open crate of a supplier that was packed at a moment: other parts of its list belong to it. */
+    openPackedAt: (supplierId: string, packedAtMs: number) => orm.select({ id: crate.id, number: crate.number }).from(crate).where(and(eq(crate.supplierId, supplierId), eq(crate.packedAtMs, packedAtMs), isNull(crate.closedAtMs))).limit(1).get() ?? null,
     updateLot: (id: string, values: Partial<typeof lot.$inferInsert>) => void orm.update(lot).set(values).where(eq(lot.id, id)).run(),
     countLines: (crateId: string): number => orm.select({ n: sql<number>`count(*)` }).from(line).where(eq(line.crateId, crateId)).get()?.n ?? 0,
     lastPosition: (crateId: string): number => orm.select({ n: sql<number | null>`max(${line.position})` }).from(line).where(eq(line.crateId, crateId)).get()?.n ?? 0,

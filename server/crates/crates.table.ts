@@ -9,6 +9,7 @@ import type { Water } from '../../core/room/room.schema'
 import type { Identity, Origin } from '../../core/setup/words'
 import { inUse } from '../db/columns'
 import { lot, place } from '../ledger/ledger.table'
+import type { ToldOfLine } from '../../core/crates/told.schema'
 import type { RuleCode } from '../../core/tankChoice/company'
 import { tank } from '../room/room.table'
 import { staff } from '../staff/staff.table'
@@ -73,6 +74,13 @@ export const crate = sqliteTable('crate', {
   closedBecause: text('closed_because'),
   createdAtMs: integer('created_at_ms').notNull(),
   note: text('note'),
+  /** The sender's water, where their list says it of this crate. */
+  shippingTempC: real('shipping_temp_c'),
+  shippingSalinityPpt: real('shipping_salinity_ppt'),
+  shippingPh: real('shipping_ph'),
+  shippingAlkalinityMeqL: real('shipping_alkalinity_meq_l'),
+  /** How the sender would take the fish in. */
+  method: text('method'),
   version: integer('version').notNull().default(1),
 }, (table) => [index('crate_closed').on(table.closedAtMs)])
 
@@ -97,6 +105,8 @@ export const line = sqliteTable(
     capture: text('capture'),
     ateBefore: text('ate_before'),
     note: text('note'),
+    /** What the sender did with them. */
+    told: text('told', { mode: 'json' }).$type<ToldOfLine>(),
   },
   (table) => [uniqueIndex('line_position').on(table.crateId, table.position)],
 )

@@ -6,6 +6,7 @@ import { figure, handlingOf, word, words } from '../../core/species/readEntry'
 import type { ChoiceLine } from '../../core/tankChoice/tankChoice'
 import type { Water } from '../../core/room/room.schema'
 import type { Database } from '../db/open'
+import { shippingOf } from './shippingOf'
 import { food } from '../setup/setup.table'
 import { entriesById } from '../species/entriesById'
 import { species } from '../species/species.table'
@@ -55,7 +56,7 @@ export function createDeliveryStore({ orm }: Database) {
     foods: (): FoodOnHand[] => orm.select({ name: food.name, servesAs: food.servesAs }).from(food).where(isNull(food.retiredAtMs)).orderBy(food.name).all(),
 
     shipping: (crateId: string): { tempC: number | null; salinityPpt: number | null; ph: number | null; usualWater: Water | null } =>
-      orm.get(sql`SELECT shipping_temp_c AS tempC, shipping_salinity_ppt AS salinityPpt, shipping_ph AS ph, usual_water AS usualWater FROM crate JOIN supplier ON supplier.id = crate.supplier_id WHERE crate.id = ${crateId}`) ?? { tempC: null, salinityPpt: null, ph: null, usualWater: null },
+      orm.get(sql`SELECT ${sql.raw(shippingOf('shipping_temp_c'))} AS tempC, ${sql.raw(shippingOf('shipping_salinity_ppt'))} AS salinityPpt, ${sql.raw(shippingOf('shipping_ph'))} AS ph, usual_water AS usualWater FROM crate JOIN supplier ON supplier.id = crate.supplier_id WHERE crate.id = ${crateId}`) ?? { tempC: null, salinityPpt: null, ph: null, usualWater: null },
 
     /** Steps of the preparation that are done, by step. */
     doneSteps: (crateId: string): Map<string, { by: string; atMs: number }> =>

@@ -43,6 +43,7 @@ const matrix: Record<string, Answers> = {
   'put /api/room/settings': lead,
   'get /api/room': device,
   'get /api/tanks/:code': device,
+  'get /api/tanks/:code/card': device,
   'post /api/systems': lead,
   'post /api/tanks/:tankId/moves': keeper,
   'put /api/lots/water': keeper,

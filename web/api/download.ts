@@ -31,7 +31,8 @@ export async function download(path: string, staffId: string, onProgress: (progr
   return name
 }
 
-function save(file: Blob, name: string): void {
+/** Hands a file to the browser's downloads. */
+export function save(file: Blob, name: string): void {
   const address = URL.createObjectURL(file)
   const link = Object.assign(document.createElement('a'), { href: address, download: name })
   link.click()

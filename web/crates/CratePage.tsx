@@ -1,3 +1,5 @@
+import { waterWords } from '../../core/crates/takeAlongCard'
+import { toldWords } from '../../core/crates/told.schema'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { addressOf } from '../../core/commands/declare'
@@ -45,6 +47,7 @@ export function CratePage() {
         <TotalsSentence totals={totals} hasList={crate.hasList} />
       </p>
       <Apart what="The list of lines" of={crate}>
+        <ToldBySender crate={crate} />
         <LineTable crate={crate} />
       </Apart>
       {crate.note && <p className="crate-note">{crate.note}</p>}
@@ -118,6 +121,18 @@ export function TotalsSentence({ totals, hasList }: { totals: BagTotals; hasList
   )
 }
 
+/** What the list of this crate says of the sender's water and way. */
+function ToldBySender({ crate: { shippingWater, method } }: { crate: CrateView }) {
+  const water = shippingWater ? waterWords(shippingWater) : ''
+  if (!water && !method) return null
+  return (
+    <p>
+      {water && `Their water, as their list says: ${water}. `}
+      {method && `They suggest: ${method}.`}
+    </p>
+  )
+}
+
 function LineTable({ crate }: { crate: CrateView }) {
   return (
     <Table responsive className="line-table">
@@ -147,7 +162,7 @@ function LineRow({ crate, line }: { crate: CrateView; line: LineView }) {
   return (
     <tr>
       <th scope="row">
-        {line.species} {line.count === 0 && <IdentifyLine crate={crate} line={line} />} <small className="aside-word">{[line.lotCode, plural(totals.bags, 'bag'), line.strain, line.origin, line.identity && line.identity !== 'sure' && `identity ${line.identity}`, line.promisedTo && `promised to ${line.promisedTo}`, line.billed !== null && line.billed !== totals.listed && `billed ${line.billed}`].filter(Boolean).join(', ')}</small>
+        {line.species} {line.count === 0 && <IdentifyLine crate={crate} line={line} />} <small className="aside-word">{[line.lotCode, plural(totals.bags, 'bag'), line.strain, line.origin, line.identity && line.identity !== 'sure' && `identity ${line.identity}`, line.promisedTo && `promised to ${line.promisedTo}`, line.billed !== null && line.billed !== totals.listed && `billed ${line.billed}`, ...toldWords(line.told ?? {})].filter(Boolean).join(', ')}</small>
       </th>
       <td className="number" data-label="listed">{totals.listed}</td>
       <td className="number" data-label="alive">{isStarted ? totals.alive : ''}</td>

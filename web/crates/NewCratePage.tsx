@@ -1,6 +1,8 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useForm, useWatch } from 'react-hook-form'
+import type { CreateCrate } from '../../core/crates/crates.schema'
+import { waterWords } from '../../core/crates/takeAlongCard'
 import { ApiProblem } from '../api/ApiProblem'
 import { useSession } from '../api/session'
 import { Button } from '../ui/Button'
@@ -25,16 +27,27 @@ interface Draft {
   notices: string[]
   /** How the columns of the list were read, to be remembered for the supplier. */
   columns: ListRead['columns']
+  /** What the list says of the sender's water and way, and which of several lists it is. */
+  told?: CreateCrate['told']
 }
 /** Why a line goes where a rule is against it, by the line's id. */
 type Reasons = Record<number, string>
 const nothing: Draft = { lines: [], notices: [], columns: null }
 
+const toldOf = (head: ListRead['head']): CreateCrate['told'] => (head && (head.water || head.method || head.part) ? { water: head.water, method: head.method, part: head.part } : null)
+
+/** What the sender says of their water, and that there are more lists. */
+function headNotices(head: ListRead['head']): string[] {
+  if (!head) return []
+  const water = head.water ? waterWords(head.water) : ''
+  return [...(water ? [`Their water: ${water}. It stands for what this supplier usually ships in.`] : []), ...(head.method ? [`They suggest: ${head.method}.`] : []), ...(head.part && head.part.of > 1 ? [`This is part ${head.part.n} of ${head.part.of}: the other parts add their lines to the same crate.`] : [])]
+}
+
 /** From a packing list, or by hand, to a crate in the books: lines, tanks, take it in. Half of it survives a reload. */
 export function NewCratePage() {
   const { timeZone } = useSession()
   const [kept, keep] = useKept<Draft>('crate.newCrate')
-  const { lines, notices, columns } = kept ?? nothing
+  const { lines, notices, columns, told = null } = kept ?? nothing
   const [showsErrors, setShowsErrors] = useState(false)
   const form = useForm<TypedHead>({ defaultValues: { supplier: '', expected: '', packed: '', carrier: '', note: '' } })
   const createCrate = useCreateCrate()
@@ -47,7 +60,7 @@ export function NewCratePage() {
 
   const takeList = (list: ListRead | null): void => {
     if (!list) return
-    keep({ lines: list.lines.map((line) => ({ id: line.row, draft: draftOfRead(line), isNewSpecies: line.isNewSpecies, couldBe: line.couldBe, isOpen: false })), notices: list.notices, columns: list.columns })
+    keep({ lines: list.lines.map((line) => ({ id: line.row, draft: draftOfRead(line), isNewSpecies: line.isNewSpecies, couldBe: line.couldBe, isOpen: false, told: line.told })), notices: [...list.notices, ...headNotices(list.head)], columns: list.columns, told: toldOf(list.head) })
     setShowsErrors(false)
     const { head } = list
     if (head?.supplier) form.setValue('supplier', head.supplier)
@@ -55,7 +68,7 @@ export function NewCratePage() {
     if (head?.expectedAtMs) form.setValue('expected', toLocalMoment(head.expectedAtMs, timeZone))
     if (head?.note) form.setValue('note', head.note)
   }
-  const setLines = (next: NewLine[]): void => keep({ lines: next, notices, columns })
+  const setLines = (next: NewLine[]): void => keep({ lines: next, notices, columns, told })
   const addLine = (): void => setLines([...lines, { id: Math.max(0, ...lines.map(({ id }) => id)) + 1, draft: emptyLine, isNewSpecies: false, couldBe: [], isOpen: true }])
 
   const takeIn = (reasons: Reasons) => form.handleSubmit(async ({ supplier, expected, packed, carrier, note }) => {
@@ -63,14 +76,14 @@ export function NewCratePage() {
     setRefused(null)
     const read = lines.map(({ draft }) => readDraft(draft))
     setShowsErrors(true)
-    const ready = read.flatMap((each, index) => (each.ok ? [{ ...each.line, override: reasons[lines[index]?.id ?? -1] ?? null }] : []))
+    const ready = read.flatMap((each, index) => (each.ok ? [{ ...each.line, override: reasons[lines[index]?.id ?? -1] ?? null, told: lines[index]?.told ?? null }] : []))
     if (ready.length < lines.length) {
       setLines(lines.map((line, index) => ({ ...line, isOpen: line.isOpen || read[index]?.ok === false })))
       return form.setError('root', { message: `${plural(lines.length - ready.length, 'line')} cannot be taken in yet; see the fields marked` })
     }
     const listMapping = columns && { heading: columns.heading.map((cell) => cell.slice(0, 200) || null), mapping: columns.mapping }
     await submitInto(form, async () => {
-      const { id } = await createCrate({ supplier, expectedAtMs: fromLocalMoment(expected, timeZone), packedAtMs: fromLocalMoment(packed, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, lines: ready, listMapping: listMapping as never }).catch((problem: unknown) => {
+      const { id } = await createCrate({ supplier, expectedAtMs: fromLocalMoment(expected, timeZone), packedAtMs: fromLocalMoment(packed, timeZone), carrier: carrier.trim() || null, note: note.trim() || null, lines: ready, listMapping: listMapping as never, told }).catch((problem: unknown) => {
         if (ruleRefusalOf(problem)) setRefused(problem)
         throw problem
       })

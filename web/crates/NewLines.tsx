@@ -1,3 +1,4 @@
+import type { ToldOfLine } from '../../core/crates/told.schema'
 import { Button } from '../ui/Button'
 import { ChoiceField } from '../ui/Field'
 import { bringIntoView } from '../ui/ListProblem'
@@ -15,6 +16,8 @@ export interface NewLine {
   /** Species that this name may have been meant for: one that is spelt nearly so, or several that go by it. */
   couldBe: string[]
   isOpen: boolean
+  /** What the sender did with them; left out where they say nothing. */
+  told?: ToldOfLine | null
 }
 
 interface Props {

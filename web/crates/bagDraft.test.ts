@@ -7,10 +7,10 @@ import { notKept } from '../../core/species/keptIn'
 
 const withPendingBags = (crate: CrateView, entries: readonly PendingBagCommand[]): CrateView => withWaiting(crate, waiting({ crateId: crate.id }, entries))
 const bag = (id: string, lineId: string, listed: number): BagView => ({ id, lineId, number: Number(id.slice(1)), listed, record: null, inBag: 0, photos: [], runId: null })
-const line = (id: string, tank: string | null) => ({ id, position: 1, species: `fish of ${id}`, count: 1, lotId: id, lotCode: id, tank: tank ? { id: tank, code: tank } : null, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null, handling: noHandling, lookAlikes: [], animal: null, kept: notKept, tankWater: {}, version: 1 })
+const line = (id: string, tank: string | null) => ({ id, position: 1, species: `fish of ${id}`, count: 1, lotId: id, lotCode: id, tank: tank ? { id: tank, code: tank } : null, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null, handling: noHandling, lookAlikes: [], told: null, animal: null, kept: notKept, tankWater: {}, version: 1 })
 const crate: CrateView = {
   ...{ id: 'c', number: 1, supplier: 's', expectedAtMs: null, packedAtMs: null, arrivedAtMs: null, note: null, version: 1 },
-  ...{ claimWindowHours: null, claimState: null, closedAtMs: null, carrier: null, hasList: true, box: null, boxVersion: 1, closedBecause: null },
+  ...{ claimWindowHours: null, claimState: null, closedAtMs: null, carrier: null, shippingWater: null, method: null, hasList: true, box: null, boxVersion: 1, closedBecause: null },
   lines: [line('l1', 'R1-10'), line('l2', 'R1-2'), line('l3', null)],
   lastPlacement: null,
   went: [],

@@ -15,7 +15,7 @@ const lineDetails = ['origin', 'strain', 'identity', 'promisedTo', 'billed', 'si
 const written = (value: string | number | null | undefined): string => (value === null || value === undefined ? '' : String(value))
 
 /** A line that was read from a list. */
-export const draftOfRead = (line: ReadLine): LineDraft => Object.fromEntries(Object.keys(emptyLine).map((field) => [field, written(line[field as keyof ReadLine])])) as LineDraft
+export const draftOfRead = (line: ReadLine): LineDraft => Object.fromEntries(Object.keys(emptyLine).map((field) => [field, written(line[field as Exclude<keyof ReadLine, 'told'>])])) as LineDraft
 
 /** A line of a crate in the books. */
 export function draftOfLine(line: LineView, bags: readonly BagView[]): LineDraft {

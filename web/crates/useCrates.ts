@@ -5,6 +5,7 @@ import { cratesApi, deliveryApi, evidenceApi, mailboxApi, type Letter } from '..
 import type { ChooseTanks } from '../../core/crates/delivery.schema'
 import type { AddBag, ChooseTank, CloseCrate, CreateCrate, EditCrate, EditLine, IdentifyLine, ListLine, RecordBags, RemoveLine } from '../../core/crates/crates.schema'
 import type { ListMapping } from '../../core/crates/listMapping'
+import type { ListHead } from '../../core/crates/packingListFile'
 import type { ReadLine } from '../../core/crates/readPackingList'
 import type { BrokenRule } from '../../core/tankChoice/company'
 import type { TankSummary } from '../../core/room/roomView'
@@ -50,7 +51,7 @@ export interface ListRead {
   lines: (ReadLine & { isNewSpecies: boolean; couldBe: string[] })[]
   notices: string[]
   /** What a list in JSON says of the crate as a whole. */
-  head: { supplier: string | null; packedAtMs: number | null; expectedAtMs: number | null; note: string | null } | null
+  head: ListHead | null
   /** Null for a list in JSON, which needs no columns. */
   columns: ListColumns | null
 }

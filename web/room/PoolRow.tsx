@@ -1,11 +1,12 @@
 import { useState } from 'react'
 import { kindName, type Pool } from '../../core/pools/poolsOf'
+import { kindKey } from '../../core/sales/planSales'
 import type { StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
 import { useSession } from '../api/session'
 import { Button, ButtonLink } from '../ui/Button'
 import { HandlingNotes } from '../ui/HandlingNotes'
-import { JustDone, type Done } from '../ui/JustDone'
+import type { Done } from '../ui/JustDone'
 import { lotAge, lotsToName, lotsWords } from '../ui/poolWords'
 import { SellSheet } from './SellSheet'
 import { CountForm, LossForm, MoveForm } from './TankForms'
@@ -18,17 +19,18 @@ interface Props {
   tank: TankView
   pool: Pool
   writes: TankWrites
+  /** Says that something was recorded, so that it can be taken back, also when no fish of the kind are left. */
+  onDone: (done: Done) => void
 }
 
 /** Fish of one kind, whichever lots they are of: what happens most in one touch and in two, the rest behind a third. */
-export function PoolRow({ tank, pool, writes }: Props) {
+export function PoolRow({ tank, pool, writes, onDone }: Props) {
   const { timeZone } = useSession()
   const [open, setOpen] = useState<'more' | 'sold' | Form | null>(null)
-  const [done, setDone] = useState<Done[]>([])
   const close = (): void => setOpen(null)
   const [name, lots] = [kindName(pool), lotsToName(pool)]
-  const note = (words: string) => ({ movementIds }: { movementIds: string[] }): void => setDone((all) => [...all, { words, movementId: movementIds[0] ?? '' }])
-  const died = (): void => void writes.died(pool).then(note('1 died'), () => undefined)
+  const note = (words: string, cardTo?: string) => ({ movementIds }: { movementIds: string[] }): void => onDone({ words, movementId: movementIds[0] ?? '', ...(cardTo ? { cardTo } : {}) })
+  const died = (): void => void writes.died(pool).then(note(`1 ${name} died`), () => undefined)
   const isMore = open !== null && open !== 'sold'
   return (
     <li className="stock">
@@ -51,7 +53,6 @@ export function PoolRow({ tank, pool, writes }: Props) {
           move, count …
         </Button>
       </div>
-      <JustDone done={done} onBack={(last) => writes.reverseMovement(last.movementId, null).then(() => setDone((all) => all.filter((each) => each !== last)))} />
       {isMore && (
         <div className="stock-actions is-more" role="group" aria-label={`More of ${name}`}>
           {(Object.keys(forms) as Form[]).map((form) => (
@@ -59,6 +60,9 @@ export function PoolRow({ tank, pool, writes }: Props) {
               {forms[form]}
             </Button>
           ))}
+          <ButtonLink to={`/room/${tank.code}/card?kind=${encodeURIComponent(kindKey(pool))}`} size="hand">
+            take-along card
+          </ButtonLink>
           {lots.length === 1 && <ToBench lotId={pool.lots[0].lotId} tankId={tank.id} />}
         </div>
       )}
@@ -66,7 +70,7 @@ export function PoolRow({ tank, pool, writes }: Props) {
       {open === 'loss' && <LossForm tank={tank} pool={pool} writes={writes} onDone={close} />}
       {open === 'count' && <CountForm tank={tank} pool={pool} writes={writes} onDone={close} />}
       {open === 'more' && lots.length > 1 && <Lots lots={lots} tankId={tank.id} />}
-      <SellSheet pool={pool} isOpen={open === 'sold'} onClose={close} onSell={(input, words) => writes.releaseFish(input).then(note(words))} />
+      <SellSheet pool={pool} isOpen={open === 'sold'} onClose={close} onSell={(input, words) => writes.releaseFish(input).then(note(words, `/room/${tank.code}/card?kind=${encodeURIComponent(kindKey(pool))}&fish=${input.quantity}`))} />
     </li>
   )
 }

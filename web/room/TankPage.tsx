@@ -7,6 +7,7 @@ import type { TankView } from '../../core/room/roomView'
 import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
+import { JustDone, type Done } from '../ui/JustDone'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
@@ -60,15 +61,17 @@ function TankSentence({ tank }: { tank: TankView }) {
 /** One row a kind of fish: whichever lots they are of, nobody has to know. */
 function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
   const [isAdding, setAdding] = useState(false)
+  const [done, setDone] = useState<Done[]>([])
   const pools = poolsOf(tank.stock)
   return (
     <section aria-label="Fish in this tank">
       {pools.length === 0 && <Nothing>No fish stand in this tank. They come by a crate, a move, or are entered below.</Nothing>}
       <ul className="stock-list">
         {pools.map((pool) => (
-          <PoolRow key={pool.key} tank={tank} pool={pool} writes={writes} />
+          <PoolRow key={pool.key} tank={tank} pool={pool} writes={writes} onDone={(one) => setDone((all) => [...all, one])} />
         ))}
       </ul>
+      <JustDone done={done} onBack={(last) => writes.reverseMovement(last.movementId, null).then(() => setDone((all) => all.filter((each) => each !== last)))} />
       {isAdding ? (
         <AddForm writes={writes} onDone={() => setAdding(false)} />
       ) : (

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { cratesApi } from '../../core/crates/crates.api'
 import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
 import type { Pool } from '../../core/pools/poolsOf'
@@ -14,6 +15,12 @@ export function useTank(code: string) {
   // While another tank is being read, the one before must not stand under its name.
   const tank = data?.code === code.toUpperCase() ? data : undefined
   return { tank, problem, showOlder: () => setEntries(entries + timelinePage) }
+}
+
+/** What a take-along card from a tank can say. */
+export function useCard(code: string) {
+  const { data, problem } = useRead(cratesApi.readCard, { params: { code } })
+  return { card: data, problem }
 }
 
 type Timed<T> = Omit<T, 'happenedAtMs'> & { happenedAtMs: number | null }

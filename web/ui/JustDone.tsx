@@ -1,12 +1,14 @@
 import { useState } from 'react'
 import { sentenceOf } from '../api/ApiProblem'
-import { Button } from './Button'
+import { Button, ButtonLink } from './Button'
 import { Problem } from './Notice'
 
 /** Something that was recorded, and by what it is taken back. */
 export interface Done {
   words: string
   movementId: string
+  /** The card that goes along with fish that left. */
+  cardTo?: string
 }
 
 /** What was recorded here just now, and the way back. */
@@ -30,6 +32,7 @@ export function JustDone({ done, onBack }: { done: readonly Done[]; onBack: (las
         {left.length > 1 ? `, the last of ${left.length}` : ''}. Recorded.
       </span>
       <Button onClick={back}>take it back</Button>
+      {last.cardTo && <ButtonLink to={last.cardTo}>take-along card</ButtonLink>}
       <Problem>{problem}</Problem>
     </p>
   )

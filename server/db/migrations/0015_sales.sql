@@ -39,3 +39,10 @@ CREATE TABLE `sale_word` (
 	`strain` text,
 	FOREIGN KEY (`species_id`) REFERENCES `species`(`id`) ON UPDATE no action ON DELETE no action
 );
+--> statement-breakpoint
+ALTER TABLE `crate` ADD `shipping_temp_c` real;--> statement-breakpoint
+ALTER TABLE `crate` ADD `shipping_salinity_ppt` real;--> statement-breakpoint
+ALTER TABLE `crate` ADD `shipping_ph` real;--> statement-breakpoint
+ALTER TABLE `crate` ADD `shipping_alkalinity_meq_l` real;--> statement-breakpoint
+ALTER TABLE `crate` ADD `method` text;--> statement-breakpoint
+ALTER TABLE `line` ADD `told` text;

@@ -1,0 +1,70 @@
+import { groupBy } from '../../core/collections/groupBy'
+import type { CardFacts, CardKind } from '../../core/crates/cardFacts'
+import type { CardWater } from '../../core/crates/takeAlongCard'
+import { holdOf, stockOf } from '../../core/facts/askFacts'
+import type { LotFacts, TankFacts } from '../../core/facts/facts'
+import type { Limits } from '../../core/limits/houseLimits'
+import { poolsOf } from '../../core/pools/poolsOf'
+import { dayInZone } from '../../core/time/dayInZone'
+import type { FactsService } from '../facts/facts.service'
+import { Problem } from '../http/problem'
+import type { CratesStore } from './crates.store'
+
+const hourMs = 3_600_000
+/** A figure that is older says what the water was. */
+const freshHours = 48
+
+interface Collaborators {
+  store: Pick<CratesStore, 'toldOfLots'>
+  facts: Pick<FactsService, 'inUse'>
+  limits: () => Pick<Limits, 'shopHoldDays'>
+  zone: () => string
+  roomName: () => string
+}
+
+/** What goes along with fish that leave a tank. */
+export function createCardService({ store, facts, limits, zone, roomName }: Collaborators) {
+  /** What one value all lots agree on; null where they do not, or nobody knows. */
+  const agreed = <T>(values: readonly (T | null)[]): T | null => (new Set(values).size === 1 ? (values[0] ?? null) : null)
+
+  /** The least that any of the lots served; null where one of them was not held. */
+  function heldOf(lots: readonly LotFacts[], nowMs: number): CardKind['held'] {
+    const holds = lots.map((lot) => holdOf(lot, limits(), nowMs, zone()))
+    const [first] = holds.sort((a, b) => (a?.day ?? 0) - (b?.day ?? 0))
+    return first ? { days: first.day - 1, of: first.of, school: 'shop hold' } : null
+  }
+
+  function kindOf(lots: readonly LotFacts[], tank: TankFacts, nowMs: number): Omit<CardKind, 'speciesId' | 'species' | 'strain' | 'quantity'> {
+    const told = store.toldOfLots(lots.map(({ lotId }) => lotId))
+    const lastMealMs = Math.min(...lots.map(({ lastMeal }) => lastMeal?.atMs ?? 0))
+    const foods = [...new Set(told.flatMap(({ ateBefore }) => ateBefore ?? []))]
+    return {
+      // Of several lots the card says what holds for each of them.
+      origin: agreed(lots.map(({ lotId, origin }) => told.find((each) => each.lotId === lotId)?.origin ?? (origin === 'born here' ? 'captive bred' : null))),
+      identity: agreed(lots.map(({ lotId }) => told.find((each) => each.lotId === lotId)?.identity ?? null)),
+      sizeCm: agreed(lots.map(({ noted }) => noted.sizeCm)),
+      ateBefore: foods.length > 0 ? foods.join(', ').slice(0, 80) : null,
+      held: heldOf(lots, nowMs),
+      agents: tank.agents.map((agent) => ({ agent, lastOn: dayInZone(nowMs, zone()) })),
+      lastFedOn: lastMealMs > 0 ? dayInZone(lastMealMs, zone()) : null,
+    }
+  }
+
+  function measuredOf({ readings }: TankFacts, nowMs: number): CardWater {
+    const newest = (what: string): number | null => readings.find((each) => each.what === what && nowMs - each.atMs <= freshHours * hourMs)?.value ?? null
+    return { tempC: newest('tempC'), salinityPpt: newest('salinityPpt'), ph: newest('ph'), alkalinityMeqL: newest('alkalinityMeqL') }
+  }
+
+  return {
+    /** What a card from this tank can say. */
+    facts(code: string, nowMs: number): CardFacts {
+      const tank = facts.inUse(nowMs).find((each) => each.code === code.toUpperCase())
+      if (!tank) throw new Problem('not-found', `There is no tank ${code} in this room`)
+      const lotsOf = groupBy(tank.lots, ({ lotId }) => lotId)
+      const kinds = poolsOf(stockOf(tank)).map(({ speciesId, species, strain, quantity, lots }): CardKind => ({ speciesId, species, strain, quantity, ...kindOf(lots.flatMap(({ lotId }) => lotsOf.get(lotId) ?? []), tank, nowMs) }))
+      const { tempC, salinityPpt, ph, alkalinityMeqL } = tank.water
+      return { room: roomName(), tankCode: tank.code, kinds, measured: measuredOf(tank, nowMs), keptAt: { tempC, salinityPpt, ph, alkalinityMeqL } }
+    },
+  }
+}
+export type CardService = ReturnType<typeof createCardService>
