@@ -49,7 +49,7 @@ test('twenty-four in one vessel: eleven and twelve counted out, one left overnig
   await expect(counting).toBeHidden()
   expect(await server.stock()).toEqual({ 'R1-02': { 'Cherry barb': 23 } })
   await driver.goto('/room/R1-02')
-  await expect(page.getByText(/23 fish of 1 lot/)).toBeVisible()
+  await expect(page.getByText(/23 fish of 1 kind/)).toBeVisible()
 })
 
 test('a species the book does not know: no tank is suggested or taken before its water is said, with one touch', async ({ driver, server, page }) => {

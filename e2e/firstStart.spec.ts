@@ -67,7 +67,7 @@ test('from nothing to the first unpacked crate, step by step: lead, rack, suppli
   await driver.allPlaced()
   await driver.allSent()
   await driver.goto('/room/R1-01')
-  await expect(page.getByText('16 fish of 1 lot.')).toBeVisible()
+  await expect(page.getByText('16 fish of 1 kind.')).toBeVisible()
   console.log(`first start to first placed crate: ${driver.touches} touches and fields`)
 })
 

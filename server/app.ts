@@ -147,7 +147,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const delivery = createDeliveryService({ store: deliveryStore, crates, cratesStore, plans, overrideReason: placingStore.overrideReason, isTank, limits: limits.inForce })
   const schools = createSchoolsService(db, audit)
   const subjects = createSubjectStore(db, (tankId) => facts.tank(tankId, now()))
-  const bench = createBenchService({ store: benchStore, subjects, ledger, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
+  const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
   const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, limits: limits.inForce, units })
   changes.listen(due.listen)

@@ -26,7 +26,8 @@ const wordsSchema = object(Object.fromEntries(wordInputs.map(({ name, label, opt
   .nonNullable('The words are missing')
   .noUnknown('The words name something that no bag has')
 
-const sourceSchema = strictObject({ placeId: identifier('Place'), lotId: identifier('Lot'), quantity: whole('Number of fish', 1, bounds.fishInLine) })
+/** `isOfKind`: so many of the kind that this lot is of, whichever lot they are. */
+const sourceSchema = strictObject({ placeId: identifier('Place'), lotId: identifier('Lot'), quantity: whole('Number of fish', 1, bounds.fishInLine), isOfKind: yesNo('Of a kind').optional() })
 const happenedAtMs = () => instant('Time it happened')
 
 /** Begins a run: which fish, by which school, into which tank. */
@@ -57,7 +58,7 @@ export interface StartRun {
   schoolKey: string | null
   variant?: SchoolVariant | null
   agentId: string | null
-  sources: { placeId: string; lotId: string; quantity: number }[]
+  sources: { placeId: string; lotId: string; quantity: number; isOfKind?: boolean | undefined }[]
   tankId: string | null
   override?: string | null | undefined
   isRescue?: boolean | undefined
@@ -115,6 +116,8 @@ export type DifferenceCause = (typeof differenceCauses)[number]
 
 const countSchema = strictObject({
   lotId: identifier('Lot'),
+  /** Fish of the kind that this lot is of, whichever lot they are. */
+  isOfKind: yesNo('Of a kind').optional(),
   alive: whole('Alive', 0, bounds.fishInLine),
   dead: whole('Dead', 0, bounds.fishInLine),
   /** Fish of the books that are not there any more. Whoever is neither counted nor missing stays in the vessel. */

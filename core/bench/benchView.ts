@@ -15,6 +15,8 @@ export interface RunSource {
   /** Number of the bag, or code of the tank. */
   from: string
   quantity: number
+  /** So many of the kind, whichever lot they are. */
+  isOfKind?: boolean
 }
 
 export interface RecheckView {

@@ -19,9 +19,11 @@ import type { LedgerService } from '../ledger/ledger.service'
 import type { LedgerStore } from '../ledger/ledger.store'
 import { newId } from '../newId'
 import type { Going, PlacingService } from '../placing/placing.service'
+import { goingOf, type PoolsService } from '../pools/pools.service'
 import type { SchoolsService } from '../schools/schools.service'
 import type { BenchStore } from './bench.store'
 import { checkCounts, entriesOfCount } from './countOut'
+import { createOfKind } from './ofKind'
 import { createRunPlanner } from './runPlanner'
 import type { SubjectStore, SubjectTank } from './subject.store'
 
@@ -35,6 +37,7 @@ interface Collaborators {
   store: BenchStore
   subjects: SubjectStore
   ledger: LedgerService
+  pools: PoolsService
   ledgerStore: LedgerStore
   placing: Pick<PlacingService, 'require' | 'requireOwnWater'>
   crates: Pick<CratesStore, 'lineOfCrate' | 'setLineTank'>
@@ -45,7 +48,8 @@ interface Collaborators {
 }
 
 /** Runs of the bench, from the first bag afloat to the last recheck. Fish move in the ledger as they move in the room. */
-export function createBenchService({ store, subjects, ledger, ledgerStore, placing, crates, schools, limits, zone, units }: Collaborators) {
+export function createBenchService({ store, subjects, ledger, pools, ledgerStore, placing, crates, schools, limits, zone, units }: Collaborators) {
+  const ofKind = createOfKind({ store, pools, ledger })
   const planOf = createRunPlanner({ store, subjects, schools, limits, zone })
   function requireRun(id: string | undefined): RunView {
     const run = store.run(id ?? '')
@@ -86,7 +90,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
     return id
   }
 
-  function checkSources(input: StartRun): void {
+  function checkSources(input: Pick<StartRun, 'sources'>): void {
     input.sources.forEach(({ placeId, lotId, quantity }, index) => {
       const path = `sources[${index}]`
       const available = ledgerStore.available(placeId, lotId)
@@ -130,7 +134,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
 
   /** Takes back what one count moved, and the looks that were planned for it while nobody took them. */
   function takeCountBack(context: CommandContext, run: RunView, commandKey: string, happenedAtMs: number): void {
-    for (const movement of store.standingOfCount(run.id, commandKey)) ledger.reverse(context, movement, happenedAtMs, 'count taken back')
+    ledger.reverseAll(context, store.standingOfCount(run.id, commandKey), { happenedAtMs, reason: 'count taken back' })
     const counted = store.countedOf(run.id)
     if (counted.countedAlive === null) store.forgetAfter(run.id)
     store.updateRun(run.id, { outAtMs: null, ...counted, ...(counted.countedAlive === null ? { look: null } : {}) })
@@ -162,22 +166,27 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
     /** Begins a run. Fish out of a tank are in its vessel from then on; bags keep theirs until they are poured. */
     startRun(context: CommandContext, input: StartRun) {
       if (input.happenedAtMs < context.nowMs - longestAgoMs) throw fieldProblem('happenedAtMs', 'A run began at most two days ago; fish that have stood for longer are counted where they are')
-      checkSources(input)
+      const plans = input.sources.map((source) => (source.isOfKind ? ofKind.plan(source, input.happenedAtMs) : null))
+      const sources = input.sources.flatMap((source, index) => ofKind.sources(plans[index] ?? null) ?? [source])
+      checkSources({ sources })
       if (input.tankId === null && !input.toOutside?.trim()) throw fieldProblem('tankId', 'Say which tank the fish go to, or to whom')
       if (input.tankId !== null && input.toOutside?.trim()) throw fieldProblem('toOutside', 'The fish go to a tank of the room or to somebody else, not both')
       const tank = input.tankId === null ? null : requireTank(input.tankId)
-      const asked = tank && { going: input.sources.map(({ placeId, lotId, quantity }) => ({ lotId, quantity, fromPlaceId: placeId })), tankId: tank.id, path: 'tankId' }
+      const asked = tank && { going: sources.map(({ placeId, lotId, quantity }) => ({ lotId, quantity, fromPlaceId: placeId })), tankId: tank.id, path: 'tankId' }
       // Nobody is put anywhere by a look; it only frees its tank or not.
       if (asked && input.kind !== 'look') placing.require(context, { ...asked, override: input.override, isRescue: input.isRescue, isPlan: true })
+      // Whoever else of their pool they may be must be allowed there as well.
+      if (asked && input.kind !== 'look') for (const plan of plans) for (const going of plan ? goingOf(plan).slice(1) : []) placing.require(context, { ...asked, going, override: input.override, isRescue: input.isRescue, isPlan: true })
       const plan = planOf(input, tank)
       if (asked && changesTankWater(plan)) placing.requireOwnWater(context, asked, isMadeReady(plan))
       const [id, number] = [newId(), store.nextNumber()]
       ledgerStore.insertPlace(id, 'vessel')
-      const [lineId = null, other] = linesOf(input.sources)
+      const [lineId = null, other] = linesOf(sources)
       store.insertRun({ id, number, plan, lineId: other ? null : lineId, tankId: input.tankId, toOutside: input.toOutside?.trim() || null, staffId: context.actor.id, commandKey: context.key, startedAtMs: input.happenedAtMs, recordedAtMs: context.nowMs })
-      for (const { placeId, lotId, quantity } of input.sources) {
+      for (const plan of plans) if (plan) for (const movementId of pools.book(context, plan, { kind: 'move', happenedAtMs: input.happenedAtMs }, { toPlaceId: id })) store.insertMovement(id, movementId)
+      for (const { placeId, lotId, quantity, isOfKind = false } of sources) {
         store.insertSource({ runId: id, placeId, lotId, quantity })
-        if (subjects.tank(placeId)) move(context, id, { kind: 'move', lotId, fromPlaceId: placeId, toPlaceId: id, quantity, happenedAtMs: input.happenedAtMs })
+        if (subjects.tank(placeId) && !isOfKind) move(context, id, { kind: 'move', lotId, fromPlaceId: placeId, toPlaceId: id, quantity, happenedAtMs: input.happenedAtMs })
       }
       return { id, number }
     },
@@ -218,7 +227,7 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
       if (newest?.id !== eventId) throw new Problem('conflict', 'Something was recorded after it; take that back first')
       if (event.kind === 'step' || event.kind === 'count') {
         if (run.plan.steps[event.stepIndex]?.countsOut) takeCountBack(context, run, event.commandKey, happenedAtMs)
-        else for (const movement of ledgerStore.standingOfCommand(event.commandKey, run.id)) ledger.reverse(context, movement, happenedAtMs, 'step undone')
+        else ledger.reverseAll(context, ledgerStore.standingOfCommand(event.commandKey, run.id), { happenedAtMs, reason: 'step undone' })
         if (run.endedAtMs !== null) store.updateRun(run.id, { endedAtMs: null, endedById: null, outcome: null })
       }
       store.undoEvent(eventId, { undoneById: context.actor.id, undoneAtMs: context.nowMs })
@@ -232,11 +241,15 @@ export function createBenchService({ store, subjects, ledger, ledgerStore, placi
       if (!step.countsOut) throw new Problem('conflict', 'The fish are not counted out with this step')
       const tankId = input.tankId ?? run.tank?.id ?? null
       if (input.tankId !== null) requireTank(input.tankId)
-      checkCounts(run, input.counts)
-      const living = input.counts.map(({ lotId, alive }) => ({ lotId, quantity: alive }))
+      checkCounts(ofKind.summed(run, input.counts), input.counts)
+      const going = input.counts.map((count) => (count.isOfKind ? ofKind.going(run, count, input.happenedAtMs) : [[{ lotId: count.lotId, quantity: count.alive }]]))
+      const living = going.flatMap(([likely = []]) => likely)
       if (tankId !== null) placing.require(context, { going: fromOf(run, living), tankId, path: 'tankId', override: input.override, isRescue: input.isRescue, runId: run.id })
+      // Whoever else of their pool they may be must be allowed there as well.
+      if (tankId !== null) for (const others of going.flatMap(([, ...rest]) => rest)) placing.require(context, { going: fromOf(run, others), tankId, path: 'tankId', override: input.override, isRescue: input.isRescue, runId: run.id })
       const left = store.standingOf(run.id)
-      for (const count of input.counts) for (const entry of entriesOfCount(run, left, count, input, tankId ?? outsidePlaceId)) move(context, run.id, entry)
+      for (const count of input.counts) if (count.isOfKind) ofKind.count(context, run, count, input, tankId ?? outsidePlaceId)
+      else for (const entry of entriesOfCount(run, left, count, input, tankId ?? outsidePlaceId)) move(context, run.id, entry)
       const [alive, dead] = [input.counts.reduce((sum, each) => sum + each.alive, 0), input.counts.reduce((sum, each) => sum + each.dead, 0)]
       const rest = store.standingOf(run.id).reduce((sum, { quantity }) => sum + quantity, 0)
       if (tankId !== null && alive > 0 && !store.hasRechecks(run.id)) planAfter(run, tankId, input.happenedAtMs)

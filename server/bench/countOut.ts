@@ -30,6 +30,9 @@ export function checkCounts(run: RunView, counts: readonly Count[]): void {
 /** Marks fish that were missing at a count, so that they are told from those found dead. */
 export const missingReason = (run: number): string => `missing when counted out of run ${run}`
 
+/** How fish are written off that were missing at a count. */
+export const missingEntry = (run: number, difference: string | null): Pick<Entry, 'kind' | 'cause' | 'reason'> => (isLossCause(difference) ? { kind: 'loss', cause: difference, reason: missingReason(run) } : { kind: 'count-correction', reason: `counted out of run ${run}: ${difference}` })
+
 /**
  * Writes a count of one lot as movements: fish that are more come in first, the dead and the missing go out with their
  * cause, the living go where they go. Whoever is not counted stays where they are.
@@ -55,8 +58,7 @@ export function entriesOfCount(run: RunView, left: readonly Standing[], { lotId,
     }
   }
   take(dead, { kind: 'loss', toPlaceId: outsidePlaceId, cause: input.cause, note: input.note })
-  if (isLossCause(difference)) take(missing, { kind: 'loss', toPlaceId: outsidePlaceId, cause: difference, reason: missingReason(run.number) })
-  else take(missing, { kind: 'count-correction', toPlaceId: outsidePlaceId, reason: `counted out of run ${run.number}: ${difference}` })
+  take(missing, { ...missingEntry(run.number, difference), toPlaceId: outsidePlaceId })
   take(alive, toPlaceId === outsidePlaceId ? { kind: 'release', toPlaceId, reason: 'sent out', note: run.toOutside } : { kind: 'move', toPlaceId })
   return entries
 }

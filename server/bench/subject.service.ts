@@ -114,8 +114,10 @@ export function createSubjectService({ store, limits, units, instruments, placin
   }
 
   /** Fish that leave a tank, for another one of the room or for somebody else's. */
-  function ofLot(lotId: string, fromTankId: string, tankId: string | null, nowMs: number): BenchSubject {
-    const lot = store.lotInTank(lotId, fromTankId)
+  function ofLot(lotId: string, fromTankId: string, isOfKind: boolean, tankId: string | null, nowMs: number): BenchSubject {
+    const one = store.lotInTank(lotId, fromTankId)
+    const together = isOfKind && one ? store.kindInTank(lotId, fromTankId) : null
+    const lot = one && together ? { ...one, quantity: together.quantity } : one
     const from = tankView(fromTankId)
     if (!lot || !from) throw new Problem('not-found', 'No fish of this lot stand in this tank')
     const tank = tankView(tankId)
@@ -134,17 +136,17 @@ export function createSubjectService({ store, limits, units, instruments, placin
       ...{ speciesName: species, waterFacts, tankWater: tank?.water ?? null, tankAgents: tank?.agents ?? [], isOneWater: tank !== null && tank.waterId === from.waterId, hoursSaid: visitHours },
       tank: tank && { id: tank.id, code: tank.code, netVolumeL: tank.netVolumeL },
       against: against(tank, [{ lotId, quantity: lot.quantity, fromPlaceId: fromTankId }], nowMs),
-      sources: [{ placeId, lotId, lotCode, species, from: lot.from, quantity }],
+      sources: [{ placeId, lotId, lotCode, species, from: lot.from, quantity, ...(together && together.lots > 1 ? { isOfKind: true } : {}) }],
       ...{ figures: known.figures, words: { ...known.words, gas: 'air' } },
       agents: store.agents(),
     }
   }
 
   return {
-    /** By `line` (several share a vessel; `bag` names one of its bags alone), or by `lot` and `from` (a tank); `tank` names where they are to go instead of where they are planned. */
-    view({ line, bag, lot, from, tank }: QueryOf<typeof benchApi.readSubject>, nowMs: number): BenchSubject {
+    /** By `line` (several share a vessel; `bag` names one of its bags alone), or by `lot` and `from` (a tank), with `kind` all fish of the kind that lot is of; `tank` names where they are to go instead of where they are planned. */
+    view({ line, bag, lot, from, kind, tank }: QueryOf<typeof benchApi.readSubject>, nowMs: number): BenchSubject {
       if (line.length > 0) return ofLines([...new Set(line)].slice(0, mostLines), bag, tank, nowMs)
-      if (lot !== null && from !== null) return ofLot(lot, from, tank, nowMs)
+      if (lot !== null && from !== null) return ofLot(lot, from, kind !== null, tank, nowMs)
       throw new Problem('not-found', 'Say which fish: a line of a crate, or a lot and the tank it stands in')
     },
   }

@@ -7,6 +7,7 @@ import { countFish } from '../../core/ledger/stockView'
 import type { Tolerance } from '../../core/setup/words'
 import type { Water } from '../../core/room/room.schema'
 import { shippingOf } from '../crates/shippingOf'
+import { strainOf } from '../pools/ofLot'
 import type { Database } from '../db/open'
 import type { BenchFish } from '../../core/bench/fishRules'
 import { benchFishColumns, toBenchFish, type BenchFishRow } from '../species/handling'
@@ -101,6 +102,10 @@ export function createSubjectStore({ orm }: Database, tankFacts: (tankId: string
     lotInTank: (lotId: string, tankId: string): (SubjectSpecies & RunSource) | null =>
       withLists(orm.get<(Omit<SubjectSpecies, 'waters'> & { waters: string } & RunSource) | undefined>(sql`SELECT stock.place_id AS placeId, stock.lot_id AS lotId, lot.code AS lotCode, tank.code AS "from", stock.quantity, ${speciesColumns}
         FROM stock JOIN tank ON tank.id = stock.place_id JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id WHERE stock.lot_id = ${lotId} AND stock.place_id = ${tankId} AND stock.quantity > 0`)),
+    /** How many fish of the kind that a lot is of stand in a tank, and of how many lots. */
+    kindInTank: (lotId: string, tankId: string): { quantity: number; lots: number } =>
+      orm.get(sql`SELECT coalesce(sum(stock.quantity), 0) AS quantity, count(*) AS lots FROM stock JOIN lot ON lot.id = stock.lot_id LEFT JOIN line ON line.lot_id = lot.id
+        WHERE stock.place_id = ${tankId} AND (lot.species_id, coalesce(${sql.raw(strainOf)}, '')) = (SELECT lot.species_id, coalesce(${sql.raw(strainOf)}, '') FROM lot LEFT JOIN line ON line.lot_id = lot.id WHERE lot.id = ${lotId})`),
     /** A tank in use, as a run goes into it. */
     tank(tankId: string): SubjectTank | null {
       const known = tankFacts(tankId)

@@ -8,8 +8,8 @@ import type { AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
-import type { Going, PlacingService } from '../placing/placing.service'
-import type { EventEntry, OfPool, Planned, PoolsService } from '../pools/pools.service'
+import type { PlacingService } from '../placing/placing.service'
+import { goingOf, type EventEntry, type OfPool, type Planned, type PoolsService } from '../pools/pools.service'
 import type { SpeciesStore } from '../species/species.store'
 import type { LedgerStore } from './ledger.store'
 
@@ -50,14 +50,6 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
     const plan = planOut({ ...of, weightOf }, quantity, entry.happenedAtMs)
     gate(plan)
     return { movementIds: pools.book(context, plan, entry, { toPlaceId }) }
-  }
-
-  /** Fish of one lot that go: those the books take them to be, and each of the others that they may be. */
-  const goingOf = ({ placeId, lots, done }: Planned): Going[][] => {
-    const idOf = (code: string): string => lots.find((lot) => lot.code === code)?.lotId ?? ''
-    const quantity = done.movements.reduce((sum, each) => sum + each.quantity, 0)
-    const others = done.shares.filter(({ lot }) => !done.movements.some((each) => each.lot === lot))
-    return [done.movements.map((each) => ({ lotId: idOf(each.lot), quantity: each.quantity, fromPlaceId: placeId })), ...others.map(({ lot }) => [{ lotId: idOf(lot), quantity, fromPlaceId: placeId }])]
   }
 
   function reverse(context: CommandContext, movement: Movement & { seq: number }, happenedAtMs: number, reason: string | null): string {
@@ -115,8 +107,10 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
   }
 
   /** Takes back whatever a command wrote, the newest first; refused as a whole where fish moved on. */
-  function reverseCommand(context: CommandContext, commandKey: string, back: { happenedAtMs: number; reason: string | null }): number {
-    const movements = store.ofCommand(commandKey)
+  const reverseCommand = (context: CommandContext, commandKey: string, back: { happenedAtMs: number; reason: string | null }): number => reverseAll(context, store.ofCommand(commandKey), back)
+
+  /** Takes movements back, the newest first, and with each all of the event it is part of. */
+  function reverseAll(context: CommandContext, movements: readonly (Movement & { seq: number })[], back: { happenedAtMs: number; reason: string | null }): number {
     const events = new Set<string>()
     for (const movement of movements) {
       const event = pools.eventOf(movement.id)
@@ -205,6 +199,7 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
     beginLot,
     findAgain,
     reverseCommand,
+    reverseAll,
 
     /** Takes fish of a pool out of a tank by a correction, or moves them. */
     takeOut: (context: CommandContext, of: OfPool, quantity: number, entry: EventEntry, toPlaceId: string): string[] => pools.book(context, planOut(of, quantity, entry.happenedAtMs), entry, { toPlaceId }),

@@ -7,6 +7,7 @@ import type { CommandContext } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import type { Entry, WriteEntry } from '../ledger/entries'
 import { newId } from '../newId'
+import type { Going } from '../placing/placing.service'
 import type { Kind, LotInPool, PoolsStore, ShareRow } from './pools.store'
 
 /** Reason of the corrections that put a fish right which the books had with the wrong lot; no count, and no death. */
@@ -181,3 +182,11 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
   }
 }
 export type PoolsService = ReturnType<typeof createPoolsService>
+
+/** Fish that go, as a gate is asked: those the books take them to be, and each of the others that they may be. */
+export function goingOf({ placeId, lots, done }: Planned): Going[][] {
+  const idOf = (code: string): string => lots.find((lot) => lot.code === code)?.lotId ?? ''
+  const quantity = done.movements.reduce((sum, each) => sum + each.quantity, 0)
+  const others = done.shares.filter(({ lot }) => !done.movements.some((each) => each.lot === lot))
+  return [done.movements.map((each) => ({ lotId: idOf(each.lot), quantity: each.quantity, fromPlaceId: placeId })), ...others.map(({ lot }) => [{ lotId: idOf(lot), quantity, fromPlaceId: placeId }])]
+}

@@ -51,9 +51,9 @@ const check: Calculation = { key: 'bag', title: '', inputs: bagInputs, formula: 
 /** How to acclimate these fish: every school side by side, a recommendation in words, and the run begun from it. */
 export function ComparePage() {
   const [search] = useSearchParams()
-  const [line, bag, lot, from, tank] = [search.getAll('line'), search.get('bag'), search.get('lot'), search.get('from'), search.get('tank')]
+  const [line, bag, lot, from, kind, tank] = [search.getAll('line'), search.get('bag'), search.get('lot'), search.get('from'), search.get('kind'), search.get('tank')]
   const isAsked = line.length > 0 || lot !== null
-  const { subject, problem } = useSubject(isAsked ? { line, bag, lot, from, tank } : null)
+  const { subject, problem } = useSubject(isAsked ? { line, bag, lot, from, kind, tank } : null)
   if (!isAsked) return <Nothing>Say which fish: <Link to="/bench">the bench</Link> lists those that wait.</Nothing>
   if (!subject) return problem ? <Trouble problem={problem} back={{ to: '/bench', label: 'The bench' }} /> : <Waiting what="the fish" />
   return <Compare key={[...subject.lineIds, search.get('bag')].join() || `${subject.sources[0]?.lotId} ${subject.sources[0]?.placeId}`} subject={subject} />

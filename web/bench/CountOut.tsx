@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { groupBy } from '../../core/collections/groupBy'
 import type { RunView } from '../../core/bench/benchView'
 import { differenceCauses, type DifferenceCause } from '../../core/bench/bench.schema'
 import { looksAfter, type LookAfter } from '../../core/bench/expectedCourse'
@@ -34,16 +35,18 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
   const [tankId, setTankId] = useState('')
   const [problem, setProblem] = useState<unknown>(null)
   const [isSending, setSending] = useState(false)
+  // Fish of one kind that stand in one vessel are counted together, whichever lots they are of.
+  const kinds = run.inVessel > 0 ? byKind(run.standing) : run.standing.map((lot) => ({ ...lot, isOfKind: false }))
   const at = (lotId: string, quantity: number): Counted => counts.get(lotId) ?? { alive: quantity, dead: 0, difference: null }
-  const sum = (of: (lot: Counted, quantity: number) => number): number => run.standing.reduce((total, { lotId, quantity }) => total + of(at(lotId, quantity), quantity), 0)
+  const sum = (of: (lot: Counted, quantity: number) => number): number => kinds.reduce((total, { lotId, quantity }) => total + of(at(lotId, quantity), quantity), 0)
   const [alive, dead] = [sum((lot) => lot.alive), sum((lot) => lot.dead)]
   const stay = sum((lot, quantity) => (lot.difference === null ? Math.max(0, restOf(lot, quantity)) : 0))
   const send = async (against: AgainstRule | null): Promise<void> => {
     setSending(true)
     setProblem(null)
-    const counted = run.standing.map(({ lotId, quantity }) => {
+    const counted = kinds.map(({ lotId, quantity, isOfKind }) => {
       const lot = at(lotId, quantity)
-      return { lotId, alive: lot.alive, dead: lot.dead, missing: lot.difference === null ? 0 : Math.max(0, restOf(lot, quantity)), difference: lot.difference }
+      return { lotId, ...(isOfKind ? { isOfKind } : {}), alive: lot.alive, dead: lot.dead, missing: lot.difference === null ? 0 : Math.max(0, restOf(lot, quantity)), difference: lot.difference }
     })
     // Once counted, no second press: the screen begins this anew when it shows what is left.
     await countOut({ stepIndex, counts: counted, tankId: tankId || null, look, cause, note: null, ...(against ?? {}) }).catch((error: unknown) => {
@@ -60,7 +63,7 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
   const to = room?.tanks.find(({ id }) => id === tankId)?.code ?? runTo(run)
   return (
     <section className="count-out" aria-label="Count out">
-      {run.standing.map((lot) => (
+      {kinds.map((lot) => (
         <CountLot key={lot.lotId} lot={lot} value={at(lot.lotId, lot.quantity)} where={run.inVessel > 0 ? 'in the vessel' : 'in their bags'} onChange={(value) => setCounts(new Map(counts).set(lot.lotId, value))} />
       ))}
       <div className="look-choice" role="group" aria-label="How they look">
@@ -101,13 +104,19 @@ export function CountOut({ run, stepIndex }: { run: RunView; stepIndex: number }
 /** Fish of the books that were not counted; below zero where more were. */
 const restOf = ({ alive, dead }: Counted, quantity: number): number => quantity - alive - dead
 
-/** The fish of one lot: alive, dead, and what became of a difference. */
-function CountLot({ lot: { species, lotCode, quantity }, value, where, onChange }: { lot: RunView['standing'][number]; value: Counted; where: string; onChange: (value: Counted) => void }) {
+type StandingKind = RunView['standing'][number] & { isOfKind: boolean }
+
+/** Lots of one species together, under the name of the first of them. */
+const byKind = (standing: RunView['standing']): StandingKind[] =>
+  [...groupBy(standing, ({ species }) => species)].flatMap(([, lots]): StandingKind[] => (lots[0] ? [{ ...lots[0], quantity: lots.reduce((sum, { quantity }) => sum + quantity, 0), isOfKind: lots.length > 1 }] : []))
+
+/** The fish of one kind, or of one lot: alive, dead, and what became of a difference. */
+function CountLot({ lot: { species, lotCode, quantity, isOfKind }, value, where, onChange }: { lot: StandingKind; value: Counted; where: string; onChange: (value: Counted) => void }) {
   const rest = restOf(value, quantity)
   return (
     <div className="count-lot">
       <p>
-        <strong>{species}</strong> <small>lot {lotCode}, {quantity} in the books</small>
+        <strong>{species}</strong> <small>{isOfKind ? '' : `lot ${lotCode}, `}{quantity} in the books</small>
       </p>
       <Stepper label={`alive ${species}`} value={value.alive} max={20_000} onChange={(alive) => onChange({ ...value, alive })} />
       <Button size="hand" className={value.dead > 0 ? 'is-dead' : ''} aria-label={`${value.dead} dead ${species}, one more`} onClick={() => onChange({ ...value, alive: Math.max(0, value.alive - 1), dead: value.dead + 1 })}>

@@ -63,7 +63,7 @@ export function PoolRow({ tank, pool, writes, onDone }: Props) {
           <ButtonLink to={`/room/${tank.code}/card?kind=${encodeURIComponent(kindKey(pool))}`} size="hand">
             take-along card
           </ButtonLink>
-          {lots.length === 1 && <ToBench lotId={pool.lots[0].lotId} tankId={tank.id} />}
+          <ToBench lotId={pool.lots[0].lotId} tankId={tank.id} isOfKind />
         </div>
       )}
       {open === 'move' && <MoveForm tank={tank} pool={pool} writes={writes} onDone={close} />}
@@ -75,8 +75,9 @@ export function PoolRow({ tank, pool, writes, onDone }: Props) {
   )
 }
 
-const ToBench = ({ lotId, tankId }: { lotId: string; tankId: string }) => (
-  <ButtonLink to={`/bench/compare?lot=${lotId}&from=${tankId}`} size="hand">
+/** Some fish of a kind, or of one lot that somebody knows, go on the bench. */
+const ToBench = ({ lotId, tankId, isOfKind = false }: { lotId: string; tankId: string; isOfKind?: boolean }) => (
+  <ButtonLink to={`/bench/compare?lot=${lotId}&from=${tankId}${isOfKind ? '&kind=1' : ''}`} size="hand">
     to the bench
   </ButtonLink>
 )
