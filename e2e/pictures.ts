@@ -21,13 +21,13 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['room', '/room'],
   ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'move')],
   ['round', '/rounds', (driver) => driver.answer('none ate')],
-  ['desk', '/desk/gravity', (driver) => driver.fill('reading', '1.017')],
   ['compare', '/bench/compare?line=waiting', judged],
   ['bench', '/bench'],
   ['run', '/bench/runs/siphon'],
   ['species', '/setup/species', (driver) => driver.follow('edit Kuhli loach')],
+  ['count', '/stocktake', countTank],
 ]
-const onPhone = new Set(['desk', 'unpack', 'run'])
+const onPhone = new Set(['unpack', 'run', 'count'])
 const onDesktop = new Set(['today', 'new-crate', 'crate', 'preparation', 'tank-choice', 'unpack', 'claim', 'room', 'tank', 'round', 'species', 'compare'])
 
 async function readList(driver: Driver): Promise<void> {
@@ -46,6 +46,16 @@ async function spoilBag(driver: Driver): Promise<void> {
   await driver.oneDead()
   await driver.toggleLook('Water')
   await driver.type(/^skin/, '23.5')
+}
+
+/** The first fresh tank of a stocktake, one kind counted and another met. */
+async function countTank(driver: Driver): Promise<void> {
+  if (await driver.page.getByRole('button', { name: 'Begin a stocktake' }).isVisible()) await driver.press('Begin a stocktake')
+  await driver.page.locator('.count-head').waitFor()
+  await driver.goto('/stocktake/walk?tank=R1-01')
+  await driver.press(/Harlequin rasbora: another number/)
+  await driver.press('40')
+  await driver.type('Kind of fish, by a few letters', 'ch')
 }
 
 /** Every school tried on all plausible bags. */
