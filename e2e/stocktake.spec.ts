@@ -129,6 +129,7 @@ test('a day’s sales out of the till: two errors by row, a code nobody knew, bo
   const { tanks } = await server.get<{ tanks: Tank[] }>('/api/room')
   for (const [code, species, quantity] of [['R1-01', 'Cherry barb', 12], ['R1-02', 'Kuhli loach', 6]] as const) await server.post(`/api/tanks/${tanks.find((each) => each.code === code)?.id}/additions`, { species, quantity, how: 'brought-in', note: null, happenedAtMs: Date.now() - 86_400_000 })
   await driver.goto('/room')
+  await page.getByRole('link', { name: 'Count or sell' }).click()
   await page.getByRole('link', { name: 'Sales from the till' }).click()
   const list = page.getByLabel(/^or pasted/)
   await list.fill('item,count,receipt\nCherry barb,two,1\nKuhli loach,2,1\nA-77,,2')

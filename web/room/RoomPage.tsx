@@ -6,7 +6,6 @@ import { useSession } from '../api/session'
 import { useRoomView } from '../api/sharedReads'
 import { dueWords } from '../../core/tankChoice/bookings'
 import { Button } from '../ui/Button'
-import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
@@ -66,11 +65,11 @@ function RoomSentence({ room }: { room: RoomView }) {
   const unchecked = room.tanks.filter(filters.unchecked.keeps)
   const first = unchecked.find((tank) => tank.flag) ?? unchecked[0]
   if (room.tanks.every(({ fish }) => fish === 0)) return <>No fish are in the books yet. <Link to="/stocktake">Enter what swims here already</Link>.</>
-  if (!first) return <>Every stocked tank was checked today. <Link to="/stocktake">Count the room</Link> · <Link to="/sales">Sales from the till</Link></>
+  if (!first) return <>Every stocked tank was checked today. <Link to="/stocktake">Count or sell</Link></>
   return (
     <>
-      {plural(unchecked.length, 'tank is', 'tanks are')} unchecked today. <Link to="/rounds">Walk the round</Link>, or start at <Link to={`/room/${first.code}`}>{first.code}</Link>
-      {first.flag ? `: ${first.flag.word} last time.` : '.'} <Link to="/stocktake">Count the room</Link> · <Link to="/sales">Sales from the till</Link>
+      {unchecked.length} unchecked today. <Link to="/rounds">Walk the round</Link>, or start at <Link to={`/room/${first.code}`}>{first.code}</Link>
+      {first.flag ? `: ${first.flag.word}.` : '.'} <Link to="/stocktake">Count or sell</Link>
     </>
   )
 }

@@ -22,14 +22,14 @@ export function BeginStocktake({ last }: { last: StocktakeView | null }) {
   const start = (kind: StocktakeKind): void => void begin(kind).then(() => navigate('/stocktake/walk'), (error: unknown) => setProblem(sentenceOf(error)))
   return (
     <>
-      <Lead title="Count the room" aside={<ButtonLink to="/room" look="quiet">to the room</ButtonLink>}>
+      <Lead title="Count or sell" aside={<ButtonLink to="/room" look="quiet">to the room</ButtonLink>}>
         {last?.booked ? `Counted last on ${format.moment(last.booked.atMs)} by ${last.booked.staffName}. ` : ''}
-        Tank by tank along the racks, with the books beside it. Nothing is booked before you have looked at it as a whole.
+        Nothing is booked before you have looked at it as a whole.
       </Lead>
       <div className="stocktake-begin">
         <section aria-label="Against the books">
           <h2>Against the books</h2>
-          <p>What is counted stands beside what the books say. A tank that is as booked takes one touch.</p>
+          <p>Tank by tank along the racks. What is counted stands beside what the books say. A tank that is as booked takes one touch.</p>
           <Button look={hasBooks ? 'act' : 'plain'} size="hand" onClick={() => start('count')}>
             Begin a stocktake
           </Button>
@@ -42,6 +42,13 @@ export function BeginStocktake({ last }: { last: StocktakeView | null }) {
           </Button>
           <ButtonLink to="/stocktake/list" look="quiet">
             or take in a list (CSV)
+          </ButtonLink>
+        </section>
+        <section aria-label="What was sold">
+          <h2>What was sold</h2>
+          <p>One fish is sold on its tank’s page in two touches. A day’s sales come out of the till as a list.</p>
+          <ButtonLink to="/sales" size="hand">
+            Sales from the till
           </ButtonLink>
         </section>
       </div>
