@@ -86,3 +86,18 @@ test('on a round a death is one touch on the kind of fish', async ({ driver, ser
   await page.getByRole('button', { name: 'take it back' }).click()
   await expect(page.locator('.check-stock')).toContainText('42 Cherry barb')
 })
+
+test('fish that nobody saw dead come out of the filter: found again in two touches, and taken back', async ({ driver, server, page }) => {
+  await sevenLots(server)
+  await driver.goto('/room/R1-01')
+  await driver.loseFish('Cherry barb', 3, 'not found')
+  await expect(page.getByText('3 Cherry barb written off, not seen dead')).toBeVisible()
+  const touches = driver.touches
+  await driver.touch(page.getByRole('button', { name: 'found again' }))
+  await driver.touch(page.getByRole('dialog').getByRole('button', { name: '2', exact: true }))
+  expect(driver.touches - touches).toBe(2)
+  await expect(page.getByText('1 Cherry barb written off, not seen dead')).toBeVisible()
+  await expect(page.locator('.stock').first()).toContainText('41')
+  await page.getByRole('button', { name: 'take it back' }).click()
+  await expect(page.getByText('3 Cherry barb written off, not seen dead')).toBeVisible()
+})

@@ -128,7 +128,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [changes, answers] = [createChanges(), createAnswers(db.version)]
   const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, zone })
   changes.listen(facts.listen)
-  const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, sharesAt: poolsStore.sharesAt, checksAt: roundsStore.at, bookings: placingStore.bookings })
+  const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const gate = { store: placingStore, audit, limits: limits.inForce, facts }
   const placing = createPlacingService(gate)
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })

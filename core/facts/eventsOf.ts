@@ -46,7 +46,7 @@ function fishEvents(touch: FishTouch, tankOf: (tankId: string) => KnownFacts | u
       const lot = lotOf(code)
       if (!lot) return []
       const { lotId, lotCode, species, book } = lot
-      return [{ kind: 'lost', tankId, loss: { id: index === 0 ? touch.key : `${touch.key} ${index}`, lotId, lotCode, species, poisons: book.handling.poisons, quantity, cause: touch.input.cause, atMs: input.happenedAtMs } }]
+      return [{ kind: 'lost', tankId, loss: { id: index === 0 ? touch.key : `${touch.key} ${index}`, lotId, lotCode, species, poisons: book.handling.poisons, quantity, cause: touch.input.cause, isAttributed: done.how === 'attributed', atMs: input.happenedAtMs } }]
     })]
   if (touch.command !== 'moveFish') return here
   const { toTankId } = touch.input

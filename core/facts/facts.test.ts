@@ -19,7 +19,7 @@ const lot = (lotId: string, quantity: number, sinceMs: number, change: Partial<L
 const look = (id: string, atMs: number, change: Partial<Look> = {}): Look => ({ id, on: '2031-05-20', number: 1, ate: 'all', signs: [], marks: [], seen: null, expected: 5, note: null, atMs, recordedAtMs: atMs, ...change })
 const stands = (standing: LotStanding): FactEvent => ({ kind: 'stands', tankId: 't1', lot: standing })
 const checked = (each: Look, replacesId: string | null = null): FactEvent => ({ kind: 'checked', tankId: 't1', look: each, replacesId })
-const lost = (id: string, lotId: string, atMs: number, cause = 'found dead'): FactEvent => ({ kind: 'lost', tankId: 't1', loss: { id, lotId, lotCode: lotId, species: 'Cherry barb', poisons: null, quantity: 1, cause, atMs } })
+const lost = (id: string, lotId: string, atMs: number, cause = 'found dead'): FactEvent => ({ kind: 'lost', tankId: 't1', loss: { id, lotId, lotCode: lotId, species: 'Cherry barb', poisons: null, quantity: 1, cause, isAttributed: false, atMs } })
 
 test('a lot knows its meals since it came, and nothing of those before', () => {
   const tank = foldAll(bare, [checked(look('a', 10)), checked(look('b', 20, { ate: 'none' })), checked(look('c', 30, { ate: 'not fed' })), stands(lot('old', 3, 5)), stands(lot('new', 4, 15))])

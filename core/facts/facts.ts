@@ -50,6 +50,8 @@ export interface Loss {
   poisons: string | null
   quantity: number
   cause: string | null
+  /** Whether nobody knew which lot it was, and the books took it to be this one. */
+  isAttributed: boolean
   atMs: number
 }
 

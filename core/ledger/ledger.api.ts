@@ -1,5 +1,5 @@
 import { answers, command, named } from '../commands/declare'
-import { addFishSchema, correctCountSchema, moveFishSchema, recordLossSchema, releaseFishSchema, reverseMovementSchema, sayWaterSchema } from './ledger.schema'
+import { addFishSchema, correctCountSchema, findFishSchema, moveFishSchema, recordLossSchema, releaseFishSchema, reverseMovementSchema, sayWaterSchema } from './ledger.schema'
 
 type Written = { movementIds: string[] }
 const written = answers<Written>
@@ -11,6 +11,8 @@ export const ledgerApi = named({
   recordLoss: command({ method: 'post', path: '/api/tanks/:tankId/losses', access: 'keeper', schema: recordLossSchema, touches: ({ tankId }) => [`tank:${tankId}`], answer: written() }),
   releaseFish: command({ method: 'post', path: '/api/tanks/:tankId/releases', access: 'keeper', schema: releaseFishSchema, touches: ({ tankId }) => [`tank:${tankId}`], answer: written() }),
   correctCount: command({ method: 'post', path: '/api/tanks/:tankId/counts', access: 'keeper', schema: correctCountSchema, touches: ({ tankId }) => [`tank:${tankId}`], answer: written() }),
+  /** of those written off here as not found, jumped or unknown, and no more than those */
+  findFish: command({ method: 'post', path: '/api/tanks/:tankId/found', access: 'keeper', schema: findFishSchema, touches: ({ tankId }) => [`tank:${tankId}`], answer: written() }),
   addFish: command({ method: 'post', path: '/api/tanks/:tankId/additions', access: 'keeper', schema: addFishSchema, touches: ({ tankId }) => [`tank:${tankId}`, 'register'], answer: answers<Written & { lotId: string }>() }),
   /** what nobody knew of these lots; 409 where the species book says it */
   sayWater: command({ method: 'put', path: '/api/lots/water', access: 'keeper', schema: sayWaterSchema, touches: () => ['tank', 'crate', 'run'] }),

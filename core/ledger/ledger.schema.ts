@@ -49,6 +49,10 @@ export const correctCountSchema = strictObject({
 })
 export type CorrectCount = InferType<typeof correctCountSchema>
 
+/** Fish that were written off here without being seen dead stand here again. */
+export const findFishSchema = strictObject({ speciesId: identifier('Species'), strain: optionalText('Strain', bounds.name), quantity: quantity(), happenedAtMs: happenedAtMs() })
+export type FindFish = InferType<typeof findFishSchema>
+
 export const additions = ['born', 'brought-in'] as const
 
 /** Fish that came by no crate: born here, or already here when the books began. They become a lot of their own. */

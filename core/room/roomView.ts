@@ -97,6 +97,13 @@ export interface PoolPart {
 
 export type TimelineEntry = MovementView | CheckView
 
+export interface MissingFish {
+  speciesId: string
+  species: string
+  strain: string | null
+  quantity: number
+}
+
 export interface TankView {
   id: string
   code: string
@@ -110,6 +117,8 @@ export interface TankView {
   /** The day in the room. */
   on: string
   isCheckedToday: boolean
+  /** Fish that were written off here of late without being seen dead, and did not come to light yet. */
+  missing: MissingFish[]
   timeline: TimelineEntry[]
   /** Whether the books go back further than these entries. */
   hasOlder: boolean

@@ -29,6 +29,8 @@ export interface HungryLot extends LotPlace {
 
 /** Fish of one lot lost from one tank lately. */
 export interface RecentLoss extends LotPlace {
+  /** Whether nobody knew of which lot they were. */
+  isAttributed: boolean
   lastAtMs: number
   causes: string[]
   /** Dead, it poisons the water, and it died lately: an alarm for everything on that water. */

@@ -192,6 +192,9 @@ test('fish in tanks, and looks at them', async () => {
   await act('moveFish', { tankId: tank(5) }, { lotId, quantity: 2, toTankId: tank(6), note: null, happenedAtMs })
   const { movementIds } = await act<{ movementIds: string[] }>('recordLoss', { tankId: tank(5) }, { lotId, quantity: 1, cause: 'jumped', note: null, happenedAtMs })
   await act('reverseMovement', { movementId: movementIds[0] ?? '' }, { reason: null, happenedAtMs })
+  const { stock } = (await room.get(`/api/tanks/${room.tanks[5]?.code}`)).body as { stock: { speciesId: string }[] }
+  await act('recordLoss', { tankId: tank(5) }, { lotId, quantity: 1, cause: 'not found', note: null, happenedAtMs })
+  await act('findFish', { tankId: tank(5) }, { speciesId: stock[0]?.speciesId, strain: null, quantity: 1, happenedAtMs })
   await act('releaseFish', { tankId: tank(5) }, { lotId, quantity: 1, reason: 'sold', note: null, happenedAtMs })
   await act('correctCount', { tankId: tank(5) }, { lotId, expected: 6, counted: 5, reason: 'counted again', happenedAtMs })
   await act('recordCheck', {}, { ...quietCheck(tank(5)), ate: 'none', signs: ['chased'] })

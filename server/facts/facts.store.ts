@@ -22,6 +22,7 @@ export function createFactsStore({ orm, raw, version }: Database) {
   const openedAt = raw.prepare(`SELECT min(r.happened_at_ms) AS atMs FROM line JOIN bag ON bag.line_id = line.id JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL
     WHERE line.lot_id = ? AND EXISTS (SELECT 1 FROM stay JOIN tank ON tank.id = stay.place_id WHERE stay.lot_id = line.lot_id AND stay.until_ms IS NULL)`)
   const tanks = (only: string | null): SQL => (only === null ? sql`1` : sql`tank.id = ${only}`)
+  const place = (only: string | null): SQL => (only === null ? sql`1` : sql`place_id = ${only}`)
   const newest = (where: SQL): SQL => sql`(SELECT id FROM "check" WHERE tank_id = tank.id AND replaced_by_id IS NULL AND ${where} ORDER BY happened_at_ms DESC, recorded_at_ms DESC, id DESC LIMIT 1)`
 
   return {
@@ -56,7 +57,7 @@ export function createFactsStore({ orm, raw, version }: Database) {
               coalesce(stock.quantity, 0) AS quantity, coalesce(stock.since_ms, lot.created_at_ms) AS sinceMs, coalesce(e.millionths, 0) AS expected, ${sql.raw(arrivedAt)} AS arrivedAtMs, lot.is_before_books AS isBeforeBooks,
               (SELECT min(r.happened_at_ms) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id) AS openedAtMs,
               species.first_meal_days AS firstMealDays, species.bears_hunger AS bearsHunger, coalesce((SELECT group_concat(value, ', ') FROM json_each(species.first_food_kinds)), species.first_foods) AS firstFoods, ${handlingColumns}
-            FROM tank CROSS JOIN (SELECT place_id, lot_id FROM stock UNION SELECT place_id, lot_id FROM expected_stock) AS here ON here.place_id = tank.id
+            FROM tank CROSS JOIN (SELECT place_id, lot_id FROM stock WHERE ${place(only)} UNION SELECT place_id, lot_id FROM expected_stock WHERE ${place(only)}) AS here ON here.place_id = tank.id
               LEFT JOIN stock ON stock.place_id = here.place_id AND stock.lot_id = here.lot_id LEFT JOIN expected_stock e ON e.place_id = here.place_id AND e.lot_id = here.lot_id JOIN lot ON lot.id = here.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE ${tanks(only)}`,
         )
         .map((row) => {
@@ -81,12 +82,13 @@ export function createFactsStore({ orm, raw, version }: Database) {
 
     losses: (only: string | null, sinceMs: number): FactEvent[] =>
       orm
-        .all<Loss & { tankId: string }>(
-          sql`SELECT m.from_place_id AS tankId, m.id, m.lot_id AS lotId, lot.code AS lotCode, species.name AS species, species.poisons, m.quantity, m.cause, m.happened_at_ms AS atMs
+        .all<Omit<Loss, 'isAttributed'> & { tankId: string; isAttributed: number }>(
+          sql`SELECT m.from_place_id AS tankId, m.id, m.lot_id AS lotId, lot.code AS lotCode, species.name AS species, species.poisons, m.quantity, m.cause, m.happened_at_ms AS atMs,
+              EXISTS (SELECT 1 FROM pool_movement pm JOIN pool_event e ON e.id = pm.event_id WHERE pm.movement_id = m.id AND e.how = 'attributed') AS isAttributed
             FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id
             WHERE m.kind = 'loss' AND m.happened_at_ms >= ${sinceMs} AND ${only === null ? sql`1` : sql`m.from_place_id = ${only}`} AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)`,
         )
-        .map(({ tankId, ...loss }) => ({ kind: 'lost', tankId, loss })),
+        .map(({ tankId, isAttributed, ...loss }) => ({ kind: 'lost', tankId, loss: { ...loss, isAttributed: isAttributed === 1 } })),
 
     /** Looks at which fish were chased, and fish that were eaten. */
     fights: (only: string | null, sinceMs: number): (Fight & { tankId: string })[] =>

@@ -51,6 +51,7 @@ const matrix: Record<string, Answers> = {
   'post /api/tanks/:tankId/losses': keeper,
   'post /api/tanks/:tankId/releases': keeper,
   'post /api/tanks/:tankId/counts': keeper,
+  'post /api/tanks/:tankId/found': keeper,
   'post /api/tanks/:tankId/additions': keeper,
   'post /api/movements/:movementId/reversal': keeper,
   'get /api/sales': device,

@@ -1,8 +1,7 @@
-import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
+import type { AddFish, CorrectCount, FindFish, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
 import type { HoldDay } from '../../core/today/shopHold'
 import { outsidePlaceId, type HeldLot, type Movement, type MovementKind } from '../../core/ledger/movement'
 import { planReversal } from '../../core/ledger/planReversal'
-import { foundAgainReason } from '../../core/pools/foundAgain'
 import { weightOfCause, weightOfReason } from '../../core/pools/hazard'
 import type { AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
@@ -103,7 +102,7 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
   function findAgain(context: CommandContext, { placeId, kind }: Pick<OfPool, 'placeId' | 'kind'>, quantity: number, happenedAtMs: number): string[] {
     const found = pools.findAgain(context, { placeId, kind, quantity }, happenedAtMs)
     if (!('most' in found)) return found
-    throw fieldProblem('counted', found.most === 0 ? 'No fish of this kind were written off here without being seen dead' : `Only ${found.most} of these were written off here without being seen dead`)
+    throw fieldProblem('quantity', found.most === 0 ? 'No fish of this kind were written off here without being seen dead' : `Only ${found.most} of these were written off here without being seen dead`)
   }
 
   /** Takes back whatever a command wrote, the newest first; refused as a whole where fish moved on. */
@@ -192,7 +191,6 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
       if (booked !== expected) throw new Problem('stale', `The books say ${booked} now, not ${expected}; count again against that`, { current: { quantity: booked } })
       if (counted === booked) throw fieldProblem('counted', `The books say ${booked} already`)
       const entry = { kind: 'count-correction', reason, happenedAtMs } as const
-      if (reason === foundAgainReason && counted > booked) return { movementIds: findAgain(context, of, counted - booked, happenedAtMs) }
       return { movementIds: counted < booked ? pools.book(context, planOut({ ...of, weightOf: weightOfReason(reason) }, booked - counted, happenedAtMs), entry, { toPlaceId: outsidePlaceId }) : addBack(context, of, counted - booked, entry) }
     },
 
@@ -204,6 +202,9 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
     /** Takes fish of a pool out of a tank by a correction, or moves them. */
     takeOut: (context: CommandContext, of: OfPool, quantity: number, entry: EventEntry, toPlaceId: string): string[] => pools.book(context, planOut(of, quantity, entry.happenedAtMs), entry, { toPlaceId }),
     addBack,
+
+    /** Books fish that came to light. */
+    findFish: (context: CommandContext, { speciesId, strain, quantity, happenedAtMs }: FindFish) => ({ movementIds: findAgain(context, { placeId: tankIdOf(context.params.tankId ?? ''), kind: { speciesId, strain } }, quantity, happenedAtMs) }),
 
     /** Begins a lot of fish that came by no crate. */
     addFish(context: CommandContext, { species: name, quantity, how, note, happenedAtMs }: AddFish) {

@@ -129,7 +129,7 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
     findAgain(context: CommandContext, { placeId, kind, quantity }: Omit<OfPool, 'among'> & { quantity: number }, happenedAtMs: number): string[] | { most: number } {
       const losses = store.writtenOff(placeId, kind)
       const { isPossible, most, takes } = foundAgain(losses, 'kind', quantity, placeId)
-      return isPossible ? takes.map(({ loss, n }) => comeBack(context, losses.find(({ id }) => id === loss) as WrittenOffFish, n, happenedAtMs)) : { most }
+      return isPossible ? comeBack(context, placeId, takes.map(({ loss, n }) => ({ loss: losses.find(({ id }) => id === loss) as WrittenOffFish, quantity: n })), happenedAtMs) : { most }
     },
 
     /** Fish of a kind that were written off in a place and may come to light. */
@@ -148,17 +148,27 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
     insertShares(store.lotsOf(placeId, kind).map(({ lotId: id, code, expected }): ShareRow => ({ eventId, placeId, lotId: id, booked: 0, share: 0, expected: (after.find(({ lot }) => lot === code)?.expected ?? 0) - expected })))
   }
 
-  /** Some fish of one loss stand there again: what it counted for in each lot counts no more, as far as they go. */
-  function comeBack(context: CommandContext, { id: lossId, lotId, place, eventId }: WrittenOffFish, quantity: number, happenedAtMs: number): string {
-    const movementId = write(context, { kind: 'count-correction', reason: foundAgainReason, lotId, quantity, fromPlaceId: outsidePlaceId, toPlaceId: place, happenedAtMs })
-    store.insertFound({ movementId, lossId, quantity })
-    const lots = eventId === null ? [] : store.sharesOf(eventId).filter(({ placeId, share }) => placeId === place && share < 0)
-    if (lots.length < 2 || !isOneKind(lots)) return movementId
-    const event = begin(context, 'attributed', null)
-    const shares = shareOut(quantity * millionthsPerFish, lots.map(({ share }) => ({ weight: -share })))
-    insertShares(lots.map((each, index): ShareRow => ({ eventId: event, placeId: place, lotId: each.lotId, booked: each.lotId === lotId ? quantity : 0, share: shares[index] ?? 0, expected: shares[index] ?? 0 })))
-    store.insertMovement(event, movementId, false)
-    return movementId
+  /** Some fish of these losses stand there again: what they counted for in each lot counts no more, as far as they go. One event, taken back as one. */
+  function comeBack(context: CommandContext, placeId: string, takes: readonly { loss: WrittenOffFish; quantity: number }[], happenedAtMs: number): string[] {
+    const movementIds = takes.map(({ loss, quantity }) => {
+      const movementId = write(context, { kind: 'count-correction', reason: foundAgainReason, lotId: loss.lotId, quantity, fromPlaceId: outsidePlaceId, toPlaceId: placeId, happenedAtMs })
+      store.insertFound({ movementId, lossId: loss.id, quantity })
+      return movementId
+    })
+    const rows = new Map<string, { booked: number; share: number }>()
+    const add = (lotId: string, booked: number, share: number): void => void rows.set(lotId, { booked: (rows.get(lotId)?.booked ?? 0) + booked, share: (rows.get(lotId)?.share ?? 0) + share })
+    for (const { loss, quantity } of takes) {
+      const lots = loss.eventId === null ? [] : store.sharesOf(loss.eventId).filter((each) => each.placeId === placeId && each.share < 0)
+      const isShared = lots.length > 1 && isOneKind(lots)
+      const shares = isShared ? shareOut(quantity * millionthsPerFish, lots.map(({ share }) => ({ weight: -share }))) : []
+      add(loss.lotId, quantity, isShared ? 0 : quantity * millionthsPerFish)
+      if (isShared) lots.forEach(({ lotId }, index) => add(lotId, 0, shares[index] ?? 0))
+    }
+    if (movementIds.length < 2 && rows.size < 2) return movementIds
+    const eventId = begin(context, 'attributed', null)
+    insertShares([...rows].map(([lotId, { booked, share }]): ShareRow => ({ eventId, placeId, lotId, booked, share, expected: share })))
+    for (const id of movementIds) store.insertMovement(eventId, id, false)
+    return movementIds
   }
 
   function reverseEvent(context: CommandContext, eventId: string, back: { happenedAtMs: number; reason: string | null }, refuse: (inTheWay: string | null) => Problem): string[] {

@@ -80,6 +80,13 @@ export function createPoolsStore({ orm }: Database) {
         FROM movement m JOIN lot ON lot.id = m.lot_id LEFT JOIN line ON line.lot_id = lot.id LEFT JOIN pool_movement pm ON pm.movement_id = m.id
         WHERE m.from_place_id = ${placeId} AND m.kind = 'loss' AND m.cause IN (SELECT value FROM json_each(${JSON.stringify(mayComeBack)})) AND lot.species_id = ${speciesId} AND ${sql.raw(strainOf)} IS ${strain}
           AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)`),
+    /** Fish that were written off in a place since a moment without being seen dead, and were not found since, by kind. */
+    missingAt: (placeId: string, sinceMs: number): { speciesId: string; species: string; strain: string | null; quantity: number }[] =>
+      orm.all(sql`SELECT speciesId, species, strain, sum(quantity) AS quantity FROM (
+          SELECT lot.species_id AS speciesId, species.name AS species, ${sql.raw(strainOf)} AS strain, m.quantity - coalesce((SELECT sum(f.quantity) FROM found f WHERE f.loss_id = m.id AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = f.movement_id)), 0) AS quantity
+          FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id
+          WHERE m.from_place_id = ${placeId} AND m.happened_at_ms >= ${sinceMs} AND m.kind = 'loss' AND m.cause IN (SELECT value FROM json_each(${JSON.stringify(mayComeBack)})) AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id))
+        GROUP BY 1, 2, 3 HAVING sum(quantity) > 0 ORDER BY species`),
     insertFound: (row: typeof found.$inferInsert) => void orm.insert(found).values(row).run(),
 
     /** The newest event that counted for a lot in a place, and was not taken back: by a movement of it. */

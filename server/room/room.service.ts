@@ -22,18 +22,21 @@ import type { PoolsStore } from '../pools/pools.store'
 import type { RoomStore, TankRow } from './room.store'
 
 
+/** What was written off longer ago hardly comes to light. */
+const missingDays = 90
+
 interface Collaborators {
   store: RoomStore
   facts: Pick<FactsService, 'inUse' | 'tank'>
   limits: () => Pick<Limits, 'shopHoldDays'>
   ledger: LedgerStore
-  sharesAt: PoolsStore['sharesAt']
+  pools: Pick<PoolsStore, 'sharesAt' | 'missingAt'>
   checksAt: (tankId: string, limit: number) => CheckView[]
   bookings: () => Map<string, Booking[]>
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService({ store, facts, limits, ledger, sharesAt, checksAt, bookings }: Collaborators) {
+export function createRoomService({ store, facts, limits, ledger, pools, checksAt, bookings }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   /** When today began in the room. */
@@ -72,7 +75,7 @@ export function createRoomService({ store, facts, limits, ledger, sharesAt, chec
   /** The newest movements and checks of a tank, newest first, and whether there are older ones. */
   function timeline(tankId: string, entries: number): Pick<TankView, 'timeline' | 'hasOlder'> {
     const rows = ledger.rowsAt(tankId, entries + 1)
-    const shares = groupBy(sharesAt(tankId, [...new Set(rows.flatMap(({ eventId }) => eventId ?? []))]), ({ eventId }) => eventId)
+    const shares = groupBy(pools.sharesAt(tankId, [...new Set(rows.flatMap(({ eventId }) => eventId ?? []))]), ({ eventId }) => eventId)
     const all = [...rows.map((row) => toMovementView(row, tankId, shares.get(row.eventId ?? '') ?? [])), ...checksAt(tankId, entries + 1)].sort(
       (a, b) => b.happenedAtMs - a.happenedAtMs || b.recordedAtMs - a.recordedAtMs,
     )
@@ -100,7 +103,7 @@ export function createRoomService({ store, facts, limits, ledger, sharesAt, chec
       const today = now(nowMs)
       const { hold, bookings: booked, flag, isCheckedToday } = summarise(known, today)
       const { id, kind, netVolumeL } = tank
-      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, on: today.on, isCheckedToday, ...timeline(id, entries) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, on: today.on, isCheckedToday, missing: pools.missingAt(id, nowMs - missingDays * 86_400_000), ...timeline(id, entries) }
     },
 
     /** Adds a system with a rack of tanks. */

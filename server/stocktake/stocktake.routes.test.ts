@@ -126,14 +126,21 @@ test('fish found again count as never lost: each lot gets back what was taken fr
   const before = (await room.get('/api/tanks/R1-01')).body.stock
   const speciesId = before[0].speciesId as string
   await room.post(`/api/tanks/${tank(0).id}/losses`, { speciesId, quantity: 3, cause: 'not found', note: null, happenedAtMs: testNowMs })
-  const correct = (counted: number, expected: number) => room.post(`/api/tanks/${tank(0).id}/counts`, { speciesId, expected, counted, reason: 'found again', happenedAtMs: testNowMs })
-  const tooMany = await correct(18, 13)
-  expect([tooMany.status, tooMany.body.errors[0]]).toEqual([422, { path: 'counted', message: 'Only 3 of these were written off here without being seen dead' }])
-  expect((await correct(14, 13)).status).toBe(201)
-  expect((await correct(16, 14)).status).toBe(201)
-  const after = (await room.get('/api/tanks/R1-01')).body.stock as { lotId: string; quantity: number; expected: number }[]
+  const find = (quantity: number) => room.post(`/api/tanks/${tank(0).id}/found`, { speciesId, strain: null, quantity, happenedAtMs: testNowMs })
+  const view = async () => (await room.get('/api/tanks/R1-01')).body
+  expect((await view()).missing).toMatchObject([{ species: 'Cherry barb', quantity: 3 }])
+  const tooMany = await find(5)
+  expect([tooMany.status, tooMany.body.errors[0]]).toEqual([422, { path: 'quantity', message: 'Only 3 of these were written off here without being seen dead' }])
+  expect((await find(1)).status).toBe(201)
+  expect((await find(2)).status).toBe(201)
+  const { stock: after, missing } = (await view()) as { stock: { lotId: string; quantity: number; expected: number }[]; missing: unknown[] }
+  expect(missing).toEqual([])
   expect(after.map(({ lotId, quantity, expected }) => [lotId, quantity, Math.round(expected / 10)])).toEqual(before.map(({ lotId, quantity, expected }: { lotId: string; quantity: number; expected: number }) => [lotId, quantity, Math.round(expected / 10)]))
-  expect((await correct(17, 16)).body.errors[0].message).toBe('No fish of this kind were written off here without being seen dead')
+  expect((await find(1)).body.errors[0].message).toBe('No fish of this kind were written off here without being seen dead')
+  // Taken back, they are missing again.
+  const { timeline } = await view()
+  await room.post(`/api/movements/${timeline.find(({ reason }: { reason: string }) => reason === 'found again').id}/reversal`, { reason: null, happenedAtMs: testNowMs })
+  expect((await view()).missing).toMatchObject([{ quantity: 2 }])
 })
 
 test('two who walk at once count in one stocktake; one that was left is gone; its tanks can be counted again', async () => {

@@ -101,6 +101,11 @@ describe('today', () => {
     const mistake = (await lose(3, 'jumped')).body
     await room.post(`/api/movements/${mistake.movementIds[0]}/reversal`, { reason: 'not true', happenedAtMs: room.clock.nowMs })
     expect((await today()).losses).toMatchObject([{ tankCode: 'R1-01', quantity: 1, causes: ['unknown'] }])
+    // Where two lots stand together nobody knows which it was; all that is known is the kind.
+    const other = await room.addFish(room.tanks[0], 'Cherry barb', 5)
+    const { speciesId } = (await room.get('/api/tanks/R1-01')).body.stock.find((lot: { lotId: string }) => lot.lotId === other)
+    for (let dead = 0; dead < 4; dead += 1) await room.post(`/api/tanks/${room.tanks[0]!.id}/losses`, { speciesId, quantity: 1, cause: 'found dead', note: null, happenedAtMs: room.clock.nowMs })
+    expect((await today()).losses.map(({ quantity, isAttributed }) => [quantity, isAttributed]).sort()).toEqual([[1, false], [4, true]])
     room.clock.nowMs += 7 * dayMs
     expect((await today()).losses).toEqual([])
   })

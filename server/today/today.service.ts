@@ -55,12 +55,12 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
     return found.sort((a, b) => b.forMs - a.forMs)
   }
 
-  /** Losses since a moment, by tank and lot, newest first. */
+  /** Losses since a moment, by tank and lot, and where nobody knew the lot by kind; newest first. */
   function lost(tanks: readonly TankFacts[], sinceMs: number, nowMs: number): RecentLoss[] {
-    const rows = tanks.flatMap((tank) => [...groupBy(lossesSince(tank, sinceMs), ({ lotId }) => lotId)].map(([lotId, losses]): RecentLoss => {
-      const [{ lotCode = '', species = '', poisons = null, atMs: lastAtMs = 0 } = {}] = losses
+    const rows = tanks.flatMap((tank) => [...groupBy(lossesSince(tank, sinceMs), ({ lotId, species, isAttributed }) => (isAttributed ? species : lotId))].map(([, losses]): RecentLoss => {
+      const [{ lotId = '', lotCode = '', species = '', poisons = null, isAttributed = false, atMs: lastAtMs = 0 } = {}] = losses
       const causes = [...new Set(losses.flatMap(({ cause }) => cause ?? []))]
-      return { tankCode: tank.code, lotId, lotCode, species, quantity: losses.reduce((sum, { quantity }) => sum + quantity, 0), lastAtMs, causes, isPoison: poisonsDead({ poisons }) && nowMs - lastAtMs < poisonMs }
+      return { tankCode: tank.code, lotId, lotCode, species, isAttributed, quantity: losses.reduce((sum, { quantity }) => sum + quantity, 0), lastAtMs, causes, isPoison: poisonsDead({ poisons }) && nowMs - lastAtMs < poisonMs }
     }))
     return rows.sort((a, b) => b.lastAtMs - a.lastAtMs)
   }

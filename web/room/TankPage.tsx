@@ -12,6 +12,7 @@ import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
 import { useUnits } from '../ui/useUnits'
+import { Missing } from './Missing'
 import { PoolRow } from './PoolRow'
 import { AddForm } from './TankForms'
 import { Timeline } from './Timeline'
@@ -72,6 +73,7 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
         ))}
       </ul>
       <JustDone done={done} onBack={(last) => writes.reverseMovement(last.movementId, null).then(() => setDone((all) => all.filter((each) => each !== last)))} />
+      <Missing missing={tank.missing} onFound={(fish, quantity) => writes.findFish(fish, quantity).then(({ movementIds }) => setDone((all) => [...all, { words: `${quantity} ${fish.species} found again`, movementId: movementIds[0] ?? '' }]))} />
       {isAdding ? (
         <AddForm writes={writes} onDone={() => setAdding(false)} />
       ) : (

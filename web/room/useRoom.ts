@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { cratesApi } from '../../core/crates/crates.api'
 import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
+import type { MissingFish } from '../../core/room/roomView'
 import type { Pool } from '../../core/pools/poolsOf'
 import { roomApi, timelinePage } from '../../core/room/room.api'
 import { nowMs } from '../api/clock'
@@ -38,6 +39,7 @@ export function useTankWrites(tankId: string) {
     recordLoss: (input: Timed<RecordLoss>) => write(ledgerApi.recordLoss, { params, label: `loss of ${input.quantity}`, body: timed(input) }, form),
     releaseFish: (input: Timed<ReleaseFish>) => write(ledgerApi.releaseFish, { params, label: `${input.quantity} ${input.reason}`, body: timed(input) }, form),
     correctCount: (input: Timed<CorrectCount>) => write(ledgerApi.correctCount, { params, label: `count of ${input.counted}`, body: timed(input) }, form),
+    findFish: ({ speciesId, strain, species }: MissingFish, quantity: number) => write(ledgerApi.findFish, { params, label: `${quantity} ${species} found again`, body: { speciesId, strain, quantity, happenedAtMs: nowMs() } }, form),
     addFish: (input: Timed<AddFish>) => write(ledgerApi.addFish, { params, label: `${input.quantity} ${input.species}`, body: timed(input) }, form),
     reverseMovement: (movementId: string, reason: string | null) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { reason, happenedAtMs: nowMs() } }, form),
   }

@@ -140,7 +140,7 @@ function ToWatch({ today }: { today: TodayView }) {
     <>
       <RowSection title={`Lost in the last ${plural(today.lossDays, 'day')}`} count={today.losses.reduce((sum, loss) => sum + loss.quantity, 0)} nothing="No fish were lost.">
         {today.losses.map((loss) => (
-          <LossRow key={`${loss.lotId} ${loss.tankCode}`} loss={loss} />
+          <LossRow key={`${loss.isAttributed} ${loss.lotId} ${loss.tankCode}`} loss={loss} />
         ))}
       </RowSection>
       <RowSection title="Not eating" count={today.notEating.length} nothing="Every lot eats, or is within its usual delay.">

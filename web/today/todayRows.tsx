@@ -102,7 +102,7 @@ export function LossRow({ loss }: { loss: RecentLoss }) {
     <Row to={`/room/${loss.tankCode}`} mark="harm" aside={format.day(loss.lastAtMs)}>
       <strong>{loss.tankCode}</strong> {loss.quantity} {loss.species}
       <small>
-        lot {loss.lotCode}
+        {loss.isAttributed ? 'no lot known' : `lot ${loss.lotCode}`}
         {loss.causes.length > 0 && `, ${loss.causes.join(', ')}`}
       </small>
       {loss.isPoison && <span className="danger-word">Its death poisons the water: out, large water change, carbon; look at every tank on it.</span>}

@@ -1,0 +1,44 @@
+import { useState } from 'react'
+import { kindName } from '../../core/pools/poolsOf'
+import type { MissingFish } from '../../core/room/roomView'
+import { sentenceOf } from '../api/ApiProblem'
+import { Button } from '../ui/Button'
+import { NumberChoice } from '../ui/NumberChoice'
+import { Problem } from '../ui/Notice'
+import { Sheet } from '../ui/Sheet'
+
+interface Props {
+  missing: readonly MissingFish[]
+  onFound: (missing: MissingFish, quantity: number) => Promise<unknown>
+}
+
+/** Fish that were written off without being seen dead: they may come out of the filter yet. */
+export function Missing({ missing, onFound }: Props) {
+  if (missing.length === 0) return null
+  return (
+    <ul className="missing" aria-label="Written off, not seen dead">
+      {missing.map((each) => (
+        <MissingKind key={`${each.speciesId} ${each.strain ?? ''}`} missing={each} onFound={onFound} />
+      ))}
+    </ul>
+  )
+}
+
+function MissingKind({ missing, onFound }: { missing: MissingFish; onFound: Props['onFound'] }) {
+  const [isOpen, setOpen] = useState(false)
+  const [problem, setProblem] = useState<unknown>(null)
+  const find = (quantity: number): void => void onFound(missing, quantity).then(() => setOpen(false), setProblem)
+  return (
+    <li>
+      <span>
+        {missing.quantity} {kindName(missing)} written off, not seen dead
+      </span>
+      <Button onClick={() => (missing.quantity === 1 ? find(1) : setOpen(true))}>found again</Button>
+      {!isOpen && <Problem>{problem === null ? null : sentenceOf(problem)}</Problem>}
+      <Sheet title={`${kindName(missing)} found again: how many?`} isOpen={isOpen} onClose={() => setOpen(false)}>
+        <NumberChoice label="Number found" most={missing.quantity} onChoose={find} />
+        <Problem>{problem === null ? null : sentenceOf(problem)}</Problem>
+      </Sheet>
+    </li>
+  )
+}
