@@ -89,3 +89,14 @@ test('a sale of yesterday stands in the books at noon of that day', async () => 
   await book(list)
   expect((await room.get('/api/tanks/R1-03')).body.timeline.find(({ kind }: { kind: string }) => kind === 'release')).toMatchObject({ happenedAtMs: Date.UTC(2031, 4, 4, 12), note: 'till: Kuhli loach' })
 })
+
+test('fish that somebody else sold meanwhile: the row says so, and nothing of the list is booked', async () => {
+  const list: SalesRead = (await read('item,count\nCherry barb,2\nKuhli loach,6\n')).body
+  const { kinds } = await view()
+  const planned = planSales(list.rows, kinds, new Map())
+  await room.post(`/api/tanks/${room.tanks[2]?.id}/releases`, { speciesId: planned[1]?.kind?.speciesId, quantity: 3, reason: 'sold', note: null, happenedAtMs: room.clock.nowMs })
+  const rows = planned.map(({ row, kind, parts }) => ({ key: row.key, item: row.item, on: row.on, count: row.count, speciesId: kind?.speciesId, strain: null, isAgain: false, parts }))
+  const refused = await room.post('/api/sales', { rows, heading: 'item|count', mapping: list.columns.mapping, heldBecause: null, happenedAtMs: room.clock.nowMs })
+  expect(refused.body.errors).toEqual([{ path: 'rows[1].parts', message: 'Kuhli loach: Only 3 of these stand in this tank now' }])
+  expect(await sum()).toEqual({ 'R1-01': 12, 'R1-02': 20, 'R1-03': 3 })
+})

@@ -24,6 +24,15 @@ interface Collaborators {
   zone: () => string
 }
 
+/** What does not fit a row is said with what was sold in it. */
+function inRow(index: number, item: string, sell: () => unknown): void {
+  try {
+    sell()
+  } catch (error) {
+    throw error instanceof Problem && error.code === 'invalid-input' ? fieldProblem(`rows[${index}].parts`, `${item}: ${error.message}`) : error
+  }
+}
+
 /** How a list is to be read: on which day its sales were where no row says, and which column holds what (null: as remembered, or as its heading says). */
 export interface SalesReadOptions {
   on: string | null
@@ -81,7 +90,8 @@ export function createSalesService({ store, facts, ledger, limits, zone }: Colla
         if (speciesId !== null && parts.reduce((sum, { quantity }) => sum + quantity, 0) !== count) throw fieldProblem(`rows[${index}].parts`, `${item}: say from which tanks all ${count} were sold`)
         store.insertRow(id, key)
         store.remember({ wordKey: nameKey(item), speciesId, strain })
-        for (const { tankId, quantity } of speciesId === null ? [] : parts) ledger.sell(context, { tankId, speciesId: speciesId ?? '', strain, quantity, heldBecause, note: `till: ${item}`, happenedAtMs: Math.min(happenedAtMs, momentOf(on, happenedAtMs)) })
+        for (const { tankId, quantity } of speciesId === null ? [] : parts)
+          inRow(index, item, () => ledger.sell(context, { tankId, speciesId: speciesId ?? '', strain, quantity, heldBecause, note: `till: ${item}`, happenedAtMs: Math.min(happenedAtMs, momentOf(on, happenedAtMs)) }))
       })
       store.rememberMapping(heading, mapping as SaleMapping)
       return { id, fish }

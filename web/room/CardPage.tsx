@@ -58,7 +58,7 @@ function Card({ card: { room, tankCode, kinds, measured, keptAt } }: { card: Car
     lines: going.map((kind) => ({ ...kind, count: countOf(kind), bags: bags[kindKey(kind)] ?? 1 })),
   })
   return (
-    <>
+    <div className="card-page">
       <Lead title={`Take along, from ${tankCode}`} aside={<ButtonLink to={`/room/${tankCode}`} look="quiet">to the tank</ButtonLink>}>
         What we would like to be told ourselves. It names no customer, nobody who works here, and no price.
       </Lead>
@@ -68,8 +68,14 @@ function Card({ card: { room, tankCode, kinds, measured, keptAt } }: { card: Car
           {kinds.map((kind) => (
             <div key={kindKey(kind)} className="card-kind">
               <strong>{kindName(kind)}</strong>
-              <Stepper label={`${kindName(kind)} that go`} value={countOf(kind)} max={20_000} onChange={(count) => setCounts({ ...counts, [kindKey(kind)]: count })} />
-              {countOf(kind) > 0 && <Stepper label={`bags of ${kindName(kind)}`} value={bags[kindKey(kind)] ?? 1} max={200} onChange={(count) => setBags({ ...bags, [kindKey(kind)]: Math.max(1, count) })} />}
+              <span>
+                fish <Stepper label={`${kindName(kind)} that go`} value={countOf(kind)} max={20_000} onChange={(count) => setCounts({ ...counts, [kindKey(kind)]: count })} />
+              </span>
+              {countOf(kind) > 0 && (
+                <span>
+                  bags <Stepper label={`bags of ${kindName(kind)}`} value={bags[kindKey(kind)] ?? 1} max={200} onChange={(count) => setBags({ ...bags, [kindKey(kind)]: Math.max(1, count) })} />
+                </span>
+              )}
             </div>
           ))}
           <div className="field-row">
@@ -90,7 +96,7 @@ function Card({ card: { room, tankCode, kinds, measured, keptAt } }: { card: Car
         </section>
         {going.length > 0 && <Sheet card={card} fileName={`card-${tankCode}.json`} />}
       </div>
-    </>
+    </div>
   )
 }
 

@@ -123,7 +123,7 @@ function Preview({ read, sales, onBooked }: { read: SalesRead; sales: SalesView;
       .finally(() => setBusy(false))
   }
   return (
-    <section aria-label="Looked over">
+    <section aria-label="Looked over" className="sales-read">
       <h2>
         {plural(fish, 'fish', 'fish')} in {plural(ready.length, 'sale')}
         {open.length > 0 && `; ${plural(open.length, 'row')} to be looked at`}

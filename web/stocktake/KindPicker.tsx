@@ -18,7 +18,8 @@ interface Props {
 export function KindPicker({ known, water, recent, onChoose }: Props) {
   const [letters, setLetters] = useState('')
   const found = letters.trim() === '' ? recent : kindsByLetters(known, letters, water, 10)
-  const isNew = letters.trim().length > 2 && !known.some(({ name }) => nameKey(name) === nameKey(letters))
+  // A kind under another of its names is that kind, and not a second one in the same tank.
+  const isNew = letters.trim().length > 2 && !known.some(({ name, otherNames }) => [name, ...otherNames.split(',')].some((each) => nameKey(each) === nameKey(letters)))
   const choose = (species: string): void => {
     setLetters('')
     onChoose(species)
