@@ -50,7 +50,7 @@ describe('readPackingList', () => {
         expect(readPackingList(rows, tanks)).toEqual({
           ok: true,
           notices: [],
-          lines: lines.map((each, index) => ({ row: index + 2, species: each.species.trim(), count: each.bags * each.perBag, bags: each.bags, perBag: each.perBag, tankId: tanks.get(each.tank.toUpperCase()) ?? null, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null })),
+          lines: lines.map((each, index) => ({ row: index + 2, species: each.species.trim(), count: each.bags * each.perBag, bags: each.bags, perBag: each.perBag, tankId: tanks.get(each.tank.toUpperCase()) ?? null, origin: null, strain: null, identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null, told: null })),
         })
       }),
     )

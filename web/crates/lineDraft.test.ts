@@ -12,7 +12,7 @@ const bagsOf = (listed: number[]): BagView[] => listed.map((fish, index) => ({ i
 
 describe('a line as it is typed', () => {
   test('figures and words are read; what is left out counts as not said', () => {
-    expect(typed({ strain: ' albino ', origin: 'wild' })).toEqual({ ok: true, line: { species: 'Cherry barb', count: 16, bags: 2, perBag: null, tankId: null, origin: 'wild', strain: 'albino', identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null, told: null } })
+    expect(typed({ strain: ' albino ', origin: 'wild' })).toEqual({ ok: true, line: { species: 'Cherry barb', count: 16, bags: 2, perBag: null, tankId: null, origin: 'wild', strain: 'albino', identity: null, promisedTo: null, billed: null, sizeCm: null, priceEach: null, capture: null, ateBefore: null, note: null } })
     expect(typed({ count: '', perBag: '8' })).toMatchObject({ ok: true, line: { count: 16, perBag: 8 } })
   })
   test.each([
