@@ -44,6 +44,8 @@ test('every screen can be read and used, in both themes; none scrolls sideways, 
   await page.getByRole('button', { name: 'Begin a lot' }).click()
   await expect(page.getByText('Cherry barb born here')).toBeVisible()
   await page.getByRole('button', { name: 'sold', exact: true }).click()
+  // Its code is fetched with the first one that opens.
+  await expect(page.getByRole('dialog')).toBeVisible()
   await look()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('dialog')).toBeHidden()
