@@ -1,4 +1,4 @@
-import { array } from 'yup'
+import { array, type InferType } from 'yup'
 import { bounds, optionalMeasure, optionalText, strictObject, text, whole } from '../fields/fields.schema'
 
 const day = (label: string) => optionalText(label, 10).test('day', `${label} must be a day such as 2031-05-04`, (value) => !value || (/^\d{4}-\d\d-\d\d$/.test(value) && !Number.isNaN(Date.parse(value))))
@@ -32,12 +32,7 @@ export const waterFields = () =>
     alkalinityMeqL: optionalMeasure('Alkalinity', 'meq/L', 0, 20).optional(),
   })
 
-export interface ToldWater {
-  tempC?: number | null | undefined
-  salinityPpt?: number | null | undefined
-  ph?: number | null | undefined
-  alkalinityMeqL?: number | null | undefined
-}
+export type ToldWater = InferType<ReturnType<typeof waterFields>>
 
 /** One list of several that belong together: number n of so many. */
 export const partFields = () => strictObject({ n: whole('Part', 1, 99), of: whole('Parts', 1, 99) })

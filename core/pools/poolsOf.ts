@@ -15,9 +15,12 @@ export interface Pool {
 /** From so much on it is said that a fish of a lot may be left, in millionths. */
 export const perhapsFrom = 50_000
 
+/** Names a kind of fish that can be told apart from others: its species and strain. */
+export const kindKey = ({ speciesId, strain }: { speciesId: string; strain: string | null }): string => JSON.stringify([speciesId, strain])
+
 /** Groups the stock of a place by what can be told apart, the largest group first. */
 export function poolsOf(stock: readonly StockView[]): Pool[] {
-  return [...groupBy(stock, ({ speciesId, strain }) => JSON.stringify([speciesId, strain]))]
+  return [...groupBy(stock, kindKey)]
     .flatMap(([key, [first, ...rest]]): Pool[] => {
       if (!first) return []
       const { speciesId, species, strain } = first

@@ -1,3 +1,4 @@
+import { kindKey } from '../pools/poolsOf'
 import type { KindForSale, ReadSaleRow } from './salesView'
 import { tanksForSale, type SalePart } from './tanksForSale'
 
@@ -12,8 +13,6 @@ export interface SaleAnswer {
 }
 
 export const noFish = 'no fish'
-/** Names a kind in a list to choose from. */
-export const kindKey = ({ speciesId, strain }: { speciesId: string; strain: string | null }): string => JSON.stringify([speciesId, strain])
 
 /** A row as it would be booked, or why it cannot be. */
 export interface PlannedSale {

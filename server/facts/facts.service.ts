@@ -66,6 +66,9 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
     return known.tanks
   }
 
+  /** The day of its hold that a lot is in at a moment; null for one that came in no bag. */
+  const holdOn = (lotId: string, atMs: number) => holdOf({ openedAtMs: store.openedAt(lotId) }, limits(), atMs, zone())
+
   return {
     listen,
     all,
@@ -73,12 +76,11 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
     inUse: (nowMs: number): TankFacts[] => [...all(nowMs).values()].filter(({ isRetired }) => !isRetired),
     /** One tank; null where there is none. Nothing is read of any other. */
     tank: (id: string, nowMs: number): TankFacts | null => (keptAt(nowMs) ?? readAll(id, nowMs)).get(id) ?? null,
-    /** The day of its hold that a lot is in at a moment; null for one that came in no bag. */
-    holdOn: (lotId: string, atMs: number) => holdOf({ openedAtMs: store.openedAt(lotId) }, limits(), atMs, zone()),
+    holdOn,
 
     /** Days of its hold that a lot has served; null for one that is not held, not any more, or stands in no tank. */
     heldDays(lotId: string, nowMs: number): number | null {
-      const hold = holdOf({ openedAtMs: store.openedAt(lotId) }, limits(), nowMs, zone())
+      const hold = holdOn(lotId, nowMs)
       return hold && !hold.isServed ? hold.day : null
     },
   }

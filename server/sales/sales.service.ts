@@ -3,6 +3,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import { headingKey } from '../../core/crates/listMapping'
 import { holdOf } from '../../core/facts/askFacts'
 import type { Limits } from '../../core/limits/houseLimits'
+import { kindKey } from '../../core/pools/poolsOf'
 import { guessSaleMapping, readSales, type SaleMapping } from '../../core/sales/readSales'
 import type { BookSales, UnbookSales } from '../../core/sales/sales.schema'
 import type { KindForSale, ReadSaleRow, SalesRead, SalesView } from '../../core/sales/salesView'
@@ -45,7 +46,7 @@ const listsShown = 10
 export function createSalesService({ store, facts, ledger, limits, zone }: Collaborators) {
   /** Kinds of fish that stand somewhere, and in which tanks. */
   function kinds(nowMs: number): KindForSale[] {
-    const standing = facts.inUse(nowMs).flatMap(({ tankId, code, purpose, lots }) => [...groupBy(lots, ({ speciesId, noted }) => JSON.stringify([speciesId, noted.strain]))].map(([key, each]) => ({ key, lots: each, tank: { tankId, code, purpose, fish: each.reduce((sum, { quantity }) => sum + quantity, 0), isHeld: each.some((lot) => holdOf(lot, limits(), nowMs, zone())?.isServed === false) } })))
+    const standing = facts.inUse(nowMs).flatMap(({ tankId, code, purpose, lots }) => [...groupBy(lots, ({ speciesId, noted }) => kindKey({ speciesId, strain: noted.strain }))].map(([key, each]) => ({ key, lots: each, tank: { tankId, code, purpose, fish: each.reduce((sum, { quantity }) => sum + quantity, 0), isHeld: each.some((lot) => holdOf(lot, limits(), nowMs, zone())?.isServed === false) } })))
     return [...groupBy(standing, ({ key }) => key)]
       .flatMap(([, each]): KindForSale[] => {
         const lot = each[0]?.lots[0]

@@ -1,11 +1,12 @@
 import { useState } from 'react'
-import { listFields, mappingProblem, type ListField, type ListMapping } from '../../core/crates/listMapping'
+import { listFields, mappingProblem, type ListMapping } from '../../core/crates/listMapping'
 import { ApiProblem } from '../api/ApiProblem'
 import { Button } from '../ui/Button'
-import { ChoiceField, FileField, TextField } from '../ui/Field'
+import { FileField, TextField } from '../ui/Field'
+import { ListColumns } from '../ui/ListColumns'
 import { ListProblem, problemOf, type ListTrouble } from '../ui/ListProblem'
 import { MailboxList } from './MailboxList'
-import { readPackingList, type ListColumns, type ListRead } from './useCrates'
+import { readPackingList, type ListRead, type ReadColumns } from './useCrates'
 
 interface Props {
   /** Whose lists are read: what was said about their columns before is known. */
@@ -19,7 +20,7 @@ interface Props {
 export function ListInput({ supplier, onRead, onLetter }: Props) {
   const [text, setText] = useState('')
   const [file, setFile] = useState<Blob | null>(null)
-  const [columns, setColumns] = useState<ListColumns | null>(null)
+  const [columns, setColumns] = useState<ReadColumns | null>(null)
   const [problem, setProblem] = useState<ListTrouble | null>(null)
   const take = (list: Blob, letterId: string | null): void => {
     onLetter(letterId)
@@ -35,7 +36,7 @@ export function ListInput({ supplier, onRead, onLetter }: Props) {
       onRead(answer)
     } catch (error) {
       setProblem(problemOf(error))
-      setColumns(error instanceof ApiProblem ? ((error.current as { columns?: ListColumns } | undefined)?.columns ?? null) : null)
+      setColumns(error instanceof ApiProblem ? ((error.current as { columns?: ReadColumns } | undefined)?.columns ?? null) : null)
     }
   }
   return (
@@ -48,38 +49,7 @@ export function ListInput({ supplier, onRead, onLetter }: Props) {
       </Button>
       <MailboxList onPick={take} onProblem={(error) => setProblem(problemOf(error))} />
       {problem && <ListProblem {...problem} />}
-      {columns && file && <Columns columns={columns} isOpen={problem !== null} onChange={(mapping) => (setColumns({ ...columns, mapping }), mappingProblem(mapping, columns.heading.length) === null && void read(file, mapping))} />}
+      {columns && file && <ListColumns fields={listFields} columns={columns} remembered="as remembered for this supplier" problem={mappingProblem(columns.mapping, columns.heading.length)} isOpen={problem !== null} onChange={(mapping) => (setColumns({ ...columns, mapping }), mappingProblem(mapping, columns.heading.length) === null && void read(file, mapping))} />}
     </fieldset>
-  )
-}
-
-/** Which column holds what, with a look at the first row. Remembered for the supplier once the crate is taken in. */
-function Columns({ columns, isOpen, onChange }: { columns: ListColumns; isOpen: boolean; onChange: (mapping: ListMapping) => void }) {
-  const { heading, sample, mapping, isRemembered } = columns
-  const problem = mappingProblem(mapping, heading.length)
-  const choose = (field: ListField, column: string): void => {
-    const others = Object.fromEntries(Object.entries(mapping).filter(([name, at]) => name !== field && at !== Number(column || -1)))
-    onChange(column === '' ? others : { ...others, [field]: Number(column) })
-  }
-  return (
-    <details className="list-columns" open={isOpen || problem !== null}>
-      <summary>Which column is what{isRemembered ? ' (as remembered for this supplier)' : ''}</summary>
-      {problem && <p className="form-problem">{problem}.</p>}
-      <div className="mapping">
-        {listFields.map((field) => {
-          const at = mapping[field]
-          return (
-            <ChoiceField key={field} label={<><span className="visually-hidden">column for </span>{field}</>} hint={at === undefined ? '' : sample[0]?.[at]} value={String(at ?? '')} onChange={(column) => choose(field, column)}>
-              <option value="">not in the list</option>
-              {heading.map((name, index) => (
-                <option key={index} value={index}>
-                  {name.trim() || `column ${index + 1}`}
-                </option>
-              ))}
-            </ChoiceField>
-          )
-        })}
-      </div>
-    </details>
   )
 }

@@ -4,7 +4,7 @@ import type { EditClaim } from '../../core/crates/claim.schema'
 import { cratesApi, deliveryApi, evidenceApi, mailboxApi, type Letter } from '../../core/crates/crates.api'
 import type { ChooseTanks } from '../../core/crates/delivery.schema'
 import type { AddBag, ChooseTank, CloseCrate, CreateCrate, EditCrate, EditLine, IdentifyLine, ListLine, RecordBags, RemoveLine } from '../../core/crates/crates.schema'
-import type { ListMapping } from '../../core/crates/listMapping'
+import type { ListField, ListMapping } from '../../core/crates/listMapping'
 import type { ListHead } from '../../core/crates/packingListFile'
 import type { ReadLine } from '../../core/crates/readPackingList'
 import type { BrokenRule } from '../../core/tankChoice/company'
@@ -14,6 +14,7 @@ import { fetchFile, fetchJson } from '../api/fetchJson'
 import { useRoomView } from '../api/sharedReads'
 import { useWrite } from '../api/useOutbox'
 import { useRead } from '../api/useRead'
+import type { Columns } from '../ui/ListColumns'
 import type { AgainstRule } from '../ui/RuleRefusal'
 
 const touch = { refusals: 'tray' } as const
@@ -40,20 +41,15 @@ export function useWaiting(crateId: string): { broken: Map<string, BrokenRule[]>
 /** Tanks a line can be planned for, in rack order. */
 export const useTankChoices = (): TankSummary[] => useRoomView().room?.tanks ?? []
 
-/** The columns of a list as they were read. */
-export interface ListColumns {
-  heading: string[]
-  sample: string[][]
-  mapping: ListMapping
-  isRemembered: boolean
-}
+/** The columns of a packing list as they were read. */
+export type ReadColumns = Columns<ListField>
 export interface ListRead {
   lines: (ReadLine & { isNewSpecies: boolean; couldBe: string[] })[]
   notices: string[]
   /** What a list in JSON says of the crate as a whole. */
   head: ListHead | null
   /** Null for a list in JSON, which needs no columns. */
-  columns: ListColumns | null
+  columns: ReadColumns | null
 }
 
 /** Has a packing list read; nothing is kept of it. */

@@ -1,6 +1,5 @@
 import { useState } from 'react'
-import { kindName, type Pool } from '../../core/pools/poolsOf'
-import { kindKey } from '../../core/sales/planSales'
+import { kindKey, kindName, type Pool } from '../../core/pools/poolsOf'
 import type { StockView } from '../../core/ledger/stockView'
 import type { TankView } from '../../core/room/roomView'
 import { useSession } from '../api/session'

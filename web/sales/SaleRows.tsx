@@ -1,5 +1,5 @@
-import { kindName } from '../../core/pools/poolsOf'
-import { kindKey, noFish, type PlannedSale, type SaleAnswer } from '../../core/sales/planSales'
+import { kindKey, kindName } from '../../core/pools/poolsOf'
+import { noFish, type PlannedSale, type SaleAnswer } from '../../core/sales/planSales'
 import type { KindForSale } from '../../core/sales/salesView'
 import { likeliestFirst } from '../../core/sales/tanksForSale'
 import { Button } from '../ui/Button'

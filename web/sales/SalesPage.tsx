@@ -1,14 +1,15 @@
 import { useState } from 'react'
 import { headingKey } from '../../core/crates/listMapping'
 import { planSales, type PlannedSale, type SaleAnswer } from '../../core/sales/planSales'
-import { saleFields, saleMappingProblem, type SaleField, type SaleMapping } from '../../core/sales/readSales'
+import { saleFields, saleMappingProblem, type SaleMapping } from '../../core/sales/readSales'
 import type { SaleColumns, SalesRead, SalesView } from '../../core/sales/salesView'
 import { saleTankRule } from '../../core/sales/tanksForSale'
 import { ApiProblem, sentenceOf } from '../api/ApiProblem'
 import { Button, ButtonLink } from '../ui/Button'
-import { ChoiceField, FileField, TextField } from '../ui/Field'
+import { FileField, TextField } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
+import { ListColumns } from '../ui/ListColumns'
 import { ListProblem, problemOf, type ListTrouble } from '../ui/ListProblem'
 import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
@@ -65,37 +66,12 @@ function Sales({ sales }: { sales: SalesView }) {
           Read the list
         </Button>
         {problem && <ListProblem {...problem} />}
-        {columns && file && <Columns columns={columns} isOpen={problem !== null} onChange={(mapping) => (setColumns({ ...columns, mapping }), saleMappingProblem(mapping) === null && void take(file, mapping))} />}
+        {columns && file && <ListColumns fields={saleFields} columns={columns} remembered="as remembered" problem={saleMappingProblem(columns.mapping)} isOpen={problem !== null} onChange={(mapping) => (setColumns({ ...columns, mapping }), saleMappingProblem(mapping) === null && void take(file, mapping))} />}
       </div>
       {done && <p role="status">{done}</p>}
       {read && <Preview key={read.rows.map(({ key }) => key).join()} read={read} sales={sales} onBooked={booked} />}
       <Lists lists={sales.lists} />
     </>
-  )
-}
-
-/** Which column holds what. Remembered for lists with the same heading. */
-function Columns({ columns: { heading, sample, mapping, isRemembered }, isOpen, onChange }: { columns: SaleColumns; isOpen: boolean; onChange: (mapping: SaleMapping) => void }) {
-  const choose = (field: SaleField, column: string): void => {
-    const others = Object.fromEntries(Object.entries(mapping).filter(([name, at]) => name !== field && at !== Number(column || -1)))
-    onChange(column === '' ? others : { ...others, [field]: Number(column) })
-  }
-  return (
-    <details className="list-columns" open={isOpen || saleMappingProblem(mapping) !== null}>
-      <summary>Which column is what{isRemembered ? ' (as remembered)' : ''}</summary>
-      <div className="mapping">
-        {saleFields.map((field) => (
-          <ChoiceField key={field} label={<><span className="visually-hidden">column for </span>{field}</>} hint={mapping[field] === undefined ? '' : sample[0]?.[mapping[field]]} value={String(mapping[field] ?? '')} onChange={(column) => choose(field, column)}>
-            <option value="">not in the list</option>
-            {heading.map((name, index) => (
-              <option key={index} value={index}>
-                {name.trim() || `column ${index + 1}`}
-              </option>
-            ))}
-          </ChoiceField>
-        ))}
-      </div>
-    </details>
   )
 }
 
