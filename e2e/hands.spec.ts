@@ -82,3 +82,49 @@ test('a run: the pedal does its steps, not what is being typed; the next step is
   await driver.stepIs('Pour into the vessel')
   await expect(salinity).toHaveValue('28')
 })
+
+test('what moves under the finger while it presses takes no press from it, and gets none that was meant for another', async ({ driver, server, page }) => {
+  const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
+  const id = tanks.find(({ code }) => code === 'R1-01')?.id ?? ''
+  for (const species of ['Cherry barb', 'Kuhli loach', 'Honey gourami']) await server.post(`/api/tanks/${id}/additions`, { species, quantity: 9, how: 'brought-in', note: null, happenedAtMs: Date.now() })
+  await driver.goto('/room/R1-01')
+  const row = (species: string) => page.locator('.stock').filter({ hasText: species })
+  const died = async (species: string): Promise<{ x: number; y: number }> => {
+    const button = row(species).getByRole('button', { name: '1 died', exact: true })
+    await button.scrollIntoViewIfNeeded()
+    const box = await button.boundingBox()
+    return { x: (box?.x ?? 0) + 30, y: (box?.y ?? 0) + 20 }
+  }
+  const grow = (px: number) => page.evaluate((height) => document.querySelector('main')?.prepend(Object.assign(document.createElement('div'), { style: `height:${height}px` })), px)
+  const touch = await page.context().newCDPSession(page)
+  const finger = {
+    down: (point: { x: number; y: number }) => touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [point] }),
+    up: () => touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] }),
+  }
+  const [first, second] = [await died('Cherry barb'), await died('Kuhli loach')]
+
+  // By finger: where the loaches' button was, the barbs' stands when it is lifted.
+  await finger.down(second)
+  await grow(second.y - first.y)
+  await finger.up()
+  await expect(row('Kuhli loach')).toHaveText(/^8/)
+  await driver.allSent()
+  await expect(row('Cherry barb')).toHaveText(/^9/)
+
+  // By mouse, and nothing at all stands there any more.
+  const third = await died('Honey gourami')
+  await page.mouse.move(third.x, third.y)
+  await page.mouse.down()
+  await grow(third.y + 300)
+  await page.mouse.up()
+  await expect(row('Honey gourami')).toHaveText(/^8/)
+
+  // Whoever draws the finger away has changed their mind.
+  const again = await died('Cherry barb')
+  await page.mouse.move(again.x, again.y)
+  await page.mouse.down()
+  await page.mouse.move(again.x, again.y + 90)
+  await page.mouse.up()
+  await driver.allSent()
+  for (const [species, left] of [['Cherry barb', /^9/], ['Kuhli loach', /^8/], ['Honey gourami', /^8/]] as const) await expect(row(species)).toHaveText(left)
+})

@@ -8,9 +8,11 @@ import './ui/ui.css'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { App } from './App'
+import { keepPresses } from './ui/keepPresses'
 
 const root = document.getElementById('root')
 if (!root) throw new Error('index.html has no #root')
+keepPresses(document)
 createRoot(root).render(
   <StrictMode>
     <App />
