@@ -31,7 +31,7 @@ export function createCardService({ store, facts, limits, zone, roomName }: Coll
   function heldOf(lots: readonly LotFacts[], nowMs: number): CardKind['held'] {
     const holds = lots.map((lot) => holdOf(lot, limits(), nowMs, zone()))
     const [first] = holds.sort((a, b) => (a?.day ?? 0) - (b?.day ?? 0))
-    return first ? { days: first.day - 1, of: first.of, school: 'shop hold' } : null
+    return first ? { days: Math.min(first.day - 1, first.of), of: first.of, school: 'shop hold' } : null
   }
 
   function kindOf(lots: readonly LotFacts[], tank: TankFacts, nowMs: number): Omit<CardKind, 'speciesId' | 'species' | 'strain' | 'quantity'> {

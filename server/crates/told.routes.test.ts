@@ -56,6 +56,15 @@ test('a card says what holds for each lot of a pool, and a figure nobody read is
   expect((await room.get('/api/tanks/Z9-99/card')).status).toBe(404)
 })
 
+test('a hold that was served to its end is not said to have been longer than it is', async () => {
+  const tank = room.tanks[3]
+  const openedAtMs = testNowMs - 40 * 86_400_000
+  const crate = await crateOf((await create([{ ...line('Zebra danio', 6), tankId: tank?.id }], null, { packedAtMs: openedAtMs - 86_400_000 })).body.id)
+  await room.post(`/api/crates/${crate.id}/bags`, { ...plainBag(crate.bags.map(({ id }) => id), 6), happenedAtMs: openedAtMs })
+  await room.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: openedAtMs })
+  expect((await room.get(`/api/tanks/${tank?.code}/card`)).body.kinds).toMatchObject([{ held: { days: 14, of: 14 } }])
+})
+
 test('a lot that turns out to be another kind leaves its pool with the fish that are booked', async () => {
   const tank = room.tanks[2]
   await room.addFish(tank, 'Zebra danio', 9)

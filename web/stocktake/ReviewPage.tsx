@@ -62,7 +62,7 @@ function Draft({ stocktake, writes }: { stocktake: StocktakeView; writes: Stockt
         </Button>
       </div>
       <Problem>{problem === null ? null : sentenceOf(problem)}</Problem>
-      {left.length > 0 && <p className="aside-word">Not counted: {left.map(({ code }, index) => <span key={code}>{index > 0 && ', '}<Link to={`/stocktake/walk?tank=${code}`}>{code}</Link></span>)}.</p>}
+      {left.length > 0 && <p className="aside-word not-counted">Not counted: {left.map(({ code }, index) => <span key={code}>{index > 0 && ', '}<Link to={`/stocktake/walk?tank=${code}`}>{code}</Link></span>)}.</p>}
     </>
   )
 }
