@@ -185,7 +185,7 @@ describe('backup', () => {
     isStorming = false
     await Promise.all(storm)
     expect(acknowledged).toBeGreaterThan(20)
-  }, 120_000)
+  }, 600_000)
 
   test('what stood there before is set aside, not deleted', async () => {
     const [file, target] = [join(root, 'aside.tgz'), join(root, 'aside')]
