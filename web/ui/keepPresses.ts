@@ -9,10 +9,9 @@ const pressedOf = (target: EventTarget | null): HTMLElement | null => (target in
 /**
  * A press belongs to what stood under the finger when it came down. Rows come in from other devices while one presses, and
  * by themselves browsers give the press to whatever stands there when the finger is lifted: with a mouse it is lost, with
- * a finger it falls on the wrong fish.
- * @returns how to stop.
+ * a finger it falls on the wrong fish. Once for the whole interface, for as long as its page stands.
  */
-export function keepPresses(page: Document): () => void {
+export function keepPresses(page: Document): void {
   let down: { on: HTMLElement | null; x: number; y: number } | null = null
   const remember = ({ target, clientX, clientY, isPrimary }: PointerEvent): void => {
     if (isPrimary) down = { on: pressedOf(target), x: clientX, y: clientY }
@@ -30,8 +29,4 @@ export function keepPresses(page: Document): () => void {
   }
   page.addEventListener('pointerdown', remember, true)
   page.addEventListener('click', give, true)
-  return () => {
-    page.removeEventListener('pointerdown', remember, true)
-    page.removeEventListener('click', give, true)
-  }
 }
