@@ -21,7 +21,8 @@ export function walkingOrder<T extends Stoppable>(stops: readonly T[], newArriva
   return [...stops].sort((a, b) => doubt(a, newArrivalDays) - doubt(b, newArrivalDays) || along(a, b))
 }
 
-function doubt({ signs, daysSinceArrival }: Stoppable, newArrivalDays: number): number {
+/** How doubtful a tank is: 0 settled, 1 new arrivals, 2 signs, 3 grave signs. */
+export function doubt({ signs, daysSinceArrival }: Pick<Stoppable, 'signs' | 'daysSinceArrival'>, newArrivalDays: number): number {
   if (signs.some((sign) => graveSigns.includes(sign))) return 3
   if (signs.length > 0) return 2
   return daysSinceArrival !== null && daysSinceArrival < newArrivalDays ? 1 : 0

@@ -1,7 +1,7 @@
 import { ownCosts, type Cost, type Prepared } from './prepareChoice'
 import { mayJoin, scoreChoice } from './scoreChoice'
 import { companyBetween, conflictBetween, withoutForbidden, type BrokenRule, type Finding } from './company'
-import { cautionsFor, eachOnce, overloadWords, weightOf } from './rules'
+import { cautionsFor, eachOnce, overload, weightOf } from './rules'
 import type { Choice } from './tankChoice'
 import { markedUnits, showSet } from '../units/units'
 
@@ -45,7 +45,7 @@ export function rulesAgainst(prepared: Prepared, choice: Choice, line: number, t
   })
   const weight = others.reduce((sum, other) => sum + (weights[other] ?? 0), weights[line] ?? 0)
   const isFull = others.length > 0 && weight > (roomG[tank] ?? Infinity)
-  return eachOnce([...own, ...conflicts.filter((each) => each !== null), ...(isFull && !own.some(({ code }) => code === 'overload') ? [{ code: 'overload' as const, why: overloadWords(weight, roomG[tank] ?? 0) }] : [])])
+  return eachOnce([...own, ...conflicts.filter((each) => each !== null), ...(isFull && !own.some(({ code }) => code === 'overload') ? [overload(weight, roomG[tank] ?? 0)] : [])])
 }
 
 /** What a line costs in a tank, in words: its own points, and those that it alone causes there. */

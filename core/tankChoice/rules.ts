@@ -1,4 +1,4 @@
-import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, withoutForbidden, type BrokenRule, type Finding, type RuleCode } from './company'
+import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, withoutForbidden, type BrokenRule, type Finding, type RuleCode, type Slots } from './company'
 import type { Animal, ChoiceInput, ChoiceLine, ChoiceTank, Occupant } from './tankChoice'
 import { markedUnits, showChange, showSet, type Quantity } from '../units/units'
 
@@ -11,7 +11,7 @@ export function roomLeftG({ netVolumeL, occupants }: ChoiceTank, gPerL: number):
   return netVolumeL * gPerL - occupants.reduce((sum, { animal, quantity }) => sum + weightOf(animal, quantity), 0)
 }
 
-const broken = (code: RuleCode, why: string): BrokenRule => ({ code, why })
+const broken = (code: RuleCode, why: string, about: Slots): BrokenRule => ({ code, why, about })
 
 /** Names every hard rule that fish alone would break in a tank; empty when none. The one check behind every way into a tank. */
 export function brokenRules(line: ChoiceLine, tank: ChoiceTank, limits: ChoiceInput['limits']): BrokenRule[] {
@@ -25,7 +25,7 @@ export function rulesTogether(lines: readonly ChoiceLine[], tank: ChoiceTank, li
   const left = roomLeftG(tank, limits.stockGPerL)
   const own = lines.flatMap((line) => brokenRules(line, tank, limits))
   const isFull = weight > left + 1e-9 && !own.some(({ code }) => code === 'overload')
-  return eachOnce([...own, ...pairs, ...(isFull ? [broken('overload', overloadWords(weight, left))] : [])])
+  return eachOnce([...own, ...pairs, ...(isFull ? [overload(weight, left)] : [])])
 }
 
 /** Each rule once, as it is first said. */
@@ -34,8 +34,8 @@ export const eachOnce = (rules: readonly BrokenRule[]): BrokenRule[] => [...new 
 /** Answers whether nobody knows which water an animal lives in: it has no tank until somebody says. */
 export const isWaterUnsaid = ({ water, waters }: Pick<Animal, 'water' | 'waters'>): boolean => water === null && (waters ?? []).length === 0
 
-/** Says that fish together weigh more than a tank still takes, grams. */
-export const overloadWords = (weight: number, left: number): string => `${Math.round(weight)} g of fish, room for ${Math.max(0, Math.round(left))} g`
+/** Fish together weigh more than a tank still takes, grams. */
+export const overload = (weight: number, left: number): BrokenRule => broken('overload', `${Math.round(weight)} g of fish, room for ${Math.max(0, Math.round(left))} g`, { grams: weight, room: Math.max(0, left) })
 
 /** That a figure lies outside a range, and by how much. */
 function outside(quantity: Quantity, value: number, low: number | null, high: number | null): string {
@@ -44,7 +44,8 @@ function outside(quantity: Quantity, value: number, low: number | null, high: nu
   return `${show(value)}, outside ${show(low)} to ${show(high)} by ${showChange(quantity, offBy, markedUnits)}`
 }
 
-function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin, salinityPptMax, sensitivities }: Animal, tank: ChoiceTank): BrokenRule[] {
+/** Names what forbids the water of a tank to an animal. */
+export function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin, salinityPptMax, sensitivities }: Animal, tank: ChoiceTank): BrokenRule[] {
   const isSaltKnown = tank.salinityPpt !== null && salinityPptMin !== null && salinityPptMax !== null
   const isSaltOff = isSaltKnown && (Number(tank.salinityPpt) < salinityPptMin || Number(tank.salinityPpt) > salinityPptMax)
   const lives = waters && waters.length > 0 ? waters : water === null ? [] : [water]
@@ -52,23 +53,24 @@ function waterRules({ water, waters, species, tempCMin, tempCMax, salinityPptMin
   const isTempOff = tank.tempC !== null && ((tempCMin !== null && tank.tempC < tempCMin) || (tempCMax !== null && tank.tempC > tempCMax))
   const borne = tank.agents.filter((agent) => sensitivities.includes(agent))
   return [
-    ...(lives.length === 0 && !isSaltKnown ? [broken('water-unknown', `nobody has said which water ${species} lives in`)] : []),
-    ...(isSaltOff ? [broken('salinity', outside('salinity', Number(tank.salinityPpt), salinityPptMin, salinityPptMax))] : []),
-    ...(isWaterOff ? [broken('water-kind', `${tank.water} water, needs ${lives.join(' or ')}`)] : []),
-    ...(isTempOff ? [broken('temperature', outside('temperature', Number(tank.tempC), tempCMin, tempCMax))] : []),
-    ...borne.map((agent) => broken('agent', `${agent} in the water, ${species} does not bear it`)),
+    ...(lives.length === 0 && !isSaltKnown ? [broken('water-unknown', `nobody has said which water ${species} lives in`, { species })] : []),
+    ...(isSaltOff ? [broken('salinity', outside('salinity', Number(tank.salinityPpt), salinityPptMin, salinityPptMax), { species, have: tank.salinityPpt, min: salinityPptMin, max: salinityPptMax })] : []),
+    ...(isWaterOff ? [broken('water-kind', `${tank.water} water, needs ${lives.join(' or ')}`, { species, have: tank.water, need: lives.join(' or ') })] : []),
+    ...(isTempOff ? [broken('temperature', outside('temperature', Number(tank.tempC), tempCMin, tempCMax), { species, have: tank.tempC, min: tempCMin, max: tempCMax })] : []),
+    ...borne.map((agent) => broken('agent', `${agent} in the water, ${species} does not bear it`, { species, agent })),
   ]
 }
 
-function tankRules({ animal, count }: ChoiceLine, tank: ChoiceTank, { stockGPerL }: ChoiceInput['limits']): BrokenRule[] {
+/** Names what forbids the tank itself to fish: its state, purpose, size, load and who counts on it. */
+export function tankRules({ animal, count }: Pick<ChoiceLine, 'animal' | 'count'>, tank: ChoiceTank, { stockGPerL }: ChoiceInput['limits']): BrokenRule[] {
   const left = roomLeftG(tank, stockGPerL)
   const weight = weightOf(animal, count)
   return [
-    ...(tank.state !== null && tank.state !== 'ready' ? [broken('not-clean', tank.state)] : []),
-    ...(tank.purpose === 'customer' ? [broken('customer-tank', 'a customer’s tank')] : []),
-    ...(tank.netVolumeL !== null && animal.minTankL !== null && tank.netVolumeL < animal.minTankL ? [broken('too-small', `${showSet('volume', tank.netVolumeL, markedUnits)}, needs ${showSet('volume', animal.minTankL, markedUnits)}`)] : []),
-    ...(weight > left ? [broken('overload', overloadWords(weight, left))] : []),
-    ...(tank.bookings ?? []).filter(({ takes, isReady }) => takes === 'whole' && isReady).map(({ plan }) => broken('plan-place-ready', `${plan} is ready to use this tank`)),
+    ...(tank.state !== null && tank.state !== 'ready' ? [broken('not-clean', tank.state, { state: tank.state })] : []),
+    ...(tank.purpose === 'customer' ? [broken('customer-tank', 'a customer’s tank', {})] : []),
+    ...(tank.netVolumeL !== null && animal.minTankL !== null && tank.netVolumeL < animal.minTankL ? [broken('too-small', `${showSet('volume', tank.netVolumeL, markedUnits)}, needs ${showSet('volume', animal.minTankL, markedUnits)}`, { species: animal.species, litres: tank.netVolumeL, need: animal.minTankL })] : []),
+    ...(weight > left ? [overload(weight, left)] : []),
+    ...(tank.bookings ?? []).filter(({ takes, isReady }) => takes === 'whole' && isReady).map(({ plan }) => broken('plan-place-ready', `${plan} is ready to use this tank`, { plan })),
   ]
 }
 
@@ -86,9 +88,9 @@ function companyRules({ animal, supplier, count, fromWaterId }: ChoiceLine, tank
   const strangers = fromWaterId === tank.waterId ? [] : occupants.filter(({ heldDays, supplier: other }) => heldDays !== null && other !== supplier)
   return eachOnce([
     ...conflicts,
-    ...(own?.level === 'forbidden' ? [broken(own.code, own.why)] : []),
-    ...(poisonsTank(animal) && tank.waterId !== tank.id ? [broken('poisons', `${animal.species} poisons the water it shares; a tank of its own water`)] : []),
-    ...strangers.map((each) => broken('held-there', `${each.animal.species} of ${each.supplier} is held there${bookedBy(each)}`)),
+    ...(own?.level === 'forbidden' ? [broken(own.code, own.why, own.about ?? {})] : []),
+    ...(poisonsTank(animal) && tank.waterId !== tank.id ? [broken('poisons', `${animal.species} poisons the water it shares; a tank of its own water`, { species: animal.species })] : []),
+    ...strangers.map((each) => broken('held-there', `${each.animal.species} of ${each.supplier} is held there${bookedBy(each)}`, { species: each.animal.species, supplier: each.supplier })),
   ])
 }
 

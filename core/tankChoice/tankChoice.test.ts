@@ -43,7 +43,7 @@ describe('hard rules', () => {
   test('who eats whom depends on the size they are now', () => {
     const [young, adult] = [book('Angelfish (fresh water)', 0.2), book('Angelfish (fresh water)', 1)]
     expect([eats(young, book('Ember tetra', 0.9)), eats(adult, book('Ember tetra', 0.9))]).toEqual([false, true])
-    expect(conflictBetween(book('White cloud minnow'), book('Discus'))).toEqual({ code: 'no-common', why: 'White cloud minnow and Discus bear no common temperature' })
+    expect(conflictBetween(book('White cloud minnow'), book('Discus'))).toMatchObject({ code: 'no-common', why: 'White cloud minnow and Discus bear no common temperature' })
   })
 })
 
