@@ -8,7 +8,7 @@ export const thingNames = [
   // What a lead keeps.
   'limit', 'school', 'register',
   // Fish in tanks, and what was seen of them.
-  'tank', 'look', 'round', 'rescue', 'stocktake', 'sale',
+  'tank', 'look', 'round', 'rescue', 'stocktake', 'sale', 'contact',
   // Deliveries: what was promised, and the bags it came in.
   'crate', 'bag', 'claim', 'preparation', 'letter',
   // The bench.
