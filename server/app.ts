@@ -5,6 +5,7 @@ import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import pino, { type Logger } from 'pino'
+import { shippedMoveRules } from '../core/moves/moveRules'
 import { auditEndpoints } from './audit/audit.routes'
 import { baseUnits, type DisplayUnits } from '../core/units/units'
 import { createAuditStore } from './audit/audit.store'
@@ -18,6 +19,9 @@ import { createCardService } from './crates/card.service'
 import { createClaimService } from './crates/claim.service'
 import { createClaimStore } from './crates/claim.store'
 import { cratesEndpoints, evidenceEndpoints, mailboxEndpoints } from './crates/crates.routes'
+import { contactsEndpoints } from './contacts/contacts.routes'
+import { createContactsService } from './contacts/contacts.service'
+import { createContactsStore } from './contacts/contacts.store'
 import { createCratesService } from './crates/crates.service'
 import { createCratesStore } from './crates/crates.store'
 import { deliveryEndpoints } from './crates/delivery.routes'
@@ -46,6 +50,8 @@ import { createFactsStore } from './facts/facts.store'
 import { findEndpoints } from './find/find.routes'
 import { photosIn } from './keeping/folder'
 import { keepingEndpoints } from './keeping/keeping.routes'
+import { movesEndpoints } from './moves/moves.routes'
+import { createMovesService } from './moves/moves.service'
 import { createNotices, type Notices } from './keeping/notices.service'
 import { ledgerEndpoints } from './ledger/ledger.routes'
 import { createEntries } from './ledger/entries'
@@ -134,7 +140,9 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
-  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, placing, holdOn: facts.holdOn, audit })
+  const contacts = createContactsService({ store: createContactsStore(db), facts, rules: () => shippedMoveRules })
+  const moves = createMovesService({ facts, placing: placingStore, gate: placing, pools, contacts, limits: limits.inForce, rules: () => shippedMoveRules, zone })
+  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, holdOn: facts.holdOn, audit })
   const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })
   const sales = createSalesService({ store: createSalesStore(db), facts, ledger, limits: limits.inForce, zone })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
@@ -160,6 +168,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...ledgerEndpoints(ledger),
     ...stocktakeEndpoints(stocktakes),
     ...salesEndpoints(sales, now),
+    ...contactsEndpoints(contacts),
+    ...movesEndpoints(moves),
     ...cratesEndpoints({ crates, placements, cards, lists: createPackingListsService(cratesStore, species) }),
     ...evidenceEndpoints({
       ...{ photos, claims },

@@ -1,7 +1,7 @@
 import { array, type InferType } from 'yup'
 import { againstRule } from '../placing/override.schema'
 import { waters } from '../room/room.schema'
-import { bounds, choice, identifier, instant, optionalIdentifier, optionalText, strictObject, text, whole } from '../fields/fields.schema'
+import { bounds, choice, identifier, instant, optionalIdentifier, optionalText, strictObject, text, whole, yesNo } from '../fields/fields.schema'
 import { lossCauses, releaseReasons } from './movement'
 
 const quantity = () => whole('Number of fish', 1, bounds.fishInLine)
@@ -28,7 +28,7 @@ export interface WhichFish {
 }
 
 /** Some fish go from this tank to another one. */
-export const moveFishSchema = strictObject({ ...whichFish(), quantity: quantity(), toTankId: identifier('Tank'), ...againstRule(), note: note(), happenedAtMs: happenedAtMs() })
+export const moveFishSchema = strictObject({ ...whichFish(), quantity: quantity(), toTankId: identifier('Tank'), toolSetId: optionalIdentifier('Tool set').optional(), waterGoesAlong: yesNo('Water goes along').optional(), ...againstRule(), note: note(), happenedAtMs: happenedAtMs() })
 export type MoveFish = InferType<typeof moveFishSchema>
 
 /** Fish are lost from this tank. */

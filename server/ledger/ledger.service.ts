@@ -7,8 +7,8 @@ import type { AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
-import type { PlacingService } from '../placing/placing.service'
-import { goingOf, type EventEntry, type OfPool, type Planned, type PoolsService } from '../pools/pools.service'
+import type { MovesService } from '../moves/moves.service'
+import type { EventEntry, OfPool, Planned, PoolsService } from '../pools/pools.service'
 import type { SpeciesStore } from '../species/species.store'
 import type { LedgerStore } from './ledger.store'
 
@@ -17,14 +17,14 @@ interface Collaborators {
   pools: PoolsService
   species: SpeciesStore
   tankIdOf: (id: string) => string
-  placing: Pick<PlacingService, 'require'>
+  moves: Pick<MovesService, 'require' | 'carried'>
   /** The day of its hold that a lot is in; null for one that is not held. */
   holdOn: (lotId: string, atMs: number) => HoldDay | null
   audit: AuditStore
 }
 
 /** Writes the ledger and takes entries back. Every function runs inside the transaction of its command. */
-export function createLedgerService({ store, pools, species, tankIdOf, placing, holdOn, audit }: Collaborators) {
+export function createLedgerService({ store, pools, species, tankIdOf, moves, holdOn, audit }: Collaborators) {
   const write = pools.writeNamed
 
   /** Fish of a place as somebody named them: their kind, and which lots they can only have been. */
@@ -157,11 +157,13 @@ export function createLedgerService({ store, pools, species, tankIdOf, placing, 
     settle: pools.settle,
 
     /** Moves fish to another tank. Whoever they may be must be allowed there. */
-    moveFish(context: CommandContext, { note, happenedAtMs, override, isRescue, ...input }: MoveFish) {
+    moveFish(context: CommandContext, { note, happenedAtMs, override, isRescue, toolSetId = null, waterGoesAlong = false, ...input }: MoveFish) {
       if (input.toTankId === context.params.tankId) throw fieldProblem('toTankId', 'The fish are in this tank already')
       const toPlaceId = tankIdOf(input.toTankId)
-      const gate = (plan: Planned): void => goingOf(plan).forEach((going) => placing.require(context, { going, tankId: toPlaceId, path: 'toTankId', override, isRescue }))
-      return writeFromTank(context, input, { kind: 'move', note, happenedAtMs }, { toPlaceId, gate })
+      const way = { fromTankId: context.params.tankId ?? '', toTankId: toPlaceId, toolSetId, waterGoesAlong }
+      const written = writeFromTank(context, input, { kind: 'move', note, happenedAtMs }, { toPlaceId, gate: (plan) => moves.require(context, { ...way, plans: [plan], path: 'toTankId', override, isRescue }) })
+      moves.carried(context, way, happenedAtMs)
+      return written
     },
 
     /** Says which water fish live in, where the book does not; said again, the later word counts. */

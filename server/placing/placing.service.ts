@@ -102,7 +102,8 @@ export function createPlacingService({ store, audit, limits, facts }: Collaborat
     }
     const then = isUnsaid ? 'Say first whether it lives in fresh, brackish or sea water.' : actor.role === 'lead' ? 'Say why it goes there all the same.' : 'A lead may decide it all the same, with a reason.'
     const message = `${names} must not go to ${tank.code}: ${rules}. ${then}`
-    const current: RuleRefusal = { rules: [...broken], tank: { id: tank.id, code: tank.code }, unsaid, mayOverrule: !isUnsaid }
+    // Whoever is told of a rule reads it in words.
+    const current: RuleRefusal = { rules: broken.map(({ code, why }) => ({ code, why })), tank: { id: tank.id, code: tank.code }, unsaid, mayOverrule: !isUnsaid }
     throw new Problem('breaks-rule', message, { errors: [{ path, message }], current })
   }
 

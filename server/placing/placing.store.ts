@@ -7,6 +7,7 @@ import type { LotFacts, NotedOfLot, TankFacts } from '../../core/facts/facts'
 import type { Overruled } from '../../core/placing/overruled'
 import { animalAs } from '../../core/species/animalAs'
 import type { RegisterValues } from '../../core/setup/registers'
+import { toleranceLevels, type Tolerance } from '../../core/setup/words'
 import type { RescueView } from '../../core/today/todayView'
 import type { BookedFish, Booking } from '../../core/tankChoice/bookings'
 import type { Animal, ChoiceTank, Occupant } from '../../core/tankChoice/tankChoice'
@@ -24,6 +25,8 @@ export interface LotAtHand {
   lotId: string
   animal: Animal
   supplier: string
+  /** How much handling they bear; null where the book does not say. */
+  tolerance?: Tolerance | null
 }
 
 /** Which bookings are looked past: those of the fish themselves. */
@@ -44,6 +47,8 @@ export interface LookingFor {
   /** Whether lines of other crates count as well; they do for plans, never for fish in the hand. */
   countsPlans: boolean
 }
+
+const toleranceOf = (entry: RegisterValues | undefined): Tolerance | null => toleranceLevels.find((level) => level === entry?.tolerance) ?? null
 
 interface LotRow extends NotedOfLot {
   lotId: string
@@ -112,11 +117,11 @@ export function createPlacingStore({ orm }: Database) {
     bookings,
     crateOfLot,
 
-    /** Lots as they would come into a tank. */
-    lots(lotIds: readonly string[], nowMs: number): LotAtHand[] {
+    /** Lots as they would come into a tank; `isResident` where they have stood in the house, and may have grown. */
+    lots(lotIds: readonly string[], nowMs: number, isResident = false): LotAtHand[] {
       const rows = lotRows(lotIds)
       const book = entriesOf(rows.map(({ speciesId }) => speciesId))
-      return rows.map((row) => ({ lotId: row.lotId, supplier: row.supplier, animal: animalOf(book, row, nowMs, false) }))
+      return rows.map((row) => ({ lotId: row.lotId, supplier: row.supplier, tolerance: toleranceOf(book.get(row.speciesId)), animal: animalOf(book, row, nowMs, isResident) }))
     },
 
     /** Tanks with who stands in them and who is to come. */
