@@ -52,6 +52,7 @@ export const router = createBrowserRouter([
           { path: '/stocktake/walk', ...workScreen(() => import('./stocktake/StocktakePage'), 'CountWalkPage') },
           { path: '/stocktake/list', ...screen(() => import('./stocktake/CountListPage'), 'CountListPage') },
           { path: '/stocktake/review', ...screen(() => import('./stocktake/ReviewPage'), 'ReviewPage') },
+          { path: '/room/:code/contacts', ...screen(() => import('./contacts/TracePage'), 'TracePage') },
           { path: '/room/:code/card', ...screen(() => import('./room/CardPage'), 'CardPage') },
           { path: '/rounds', ...workScreen(() => import('./rounds/RoundPage'), 'RoundPage') },
           {

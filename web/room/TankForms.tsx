@@ -10,12 +10,13 @@ import type { TankView } from '../../core/room/roomView'
 import { ApiProblem } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
 import { Button } from '../ui/Button'
-import { FormField, FormProblem } from '../ui/FormField'
+import { FormField, FormProblem, TickField } from '../ui/FormField'
 import { LotChoice } from '../ui/LotChoice'
 import { tankLabel } from '../ui/TankOptions'
 import { RuleRefusal, type AgainstRule } from '../ui/RuleRefusal'
 import { useRuleSubmit } from '../ui/useRuleSubmit'
-import type { TankWrites } from './useRoom'
+import { MoveCheckLines } from './MoveCheckLines'
+import { useMoveCheck, useToolSets, type TankWrites } from './useRoom'
 
 interface Props {
   tank: TankView
@@ -58,18 +59,25 @@ function WhichLots<T extends FieldValues & { lotIds?: string[] | undefined }>({ 
   return <LotChoice pool={pool} chosen={chosen} onChange={(lotIds) => form.setValue('lotIds' as Path<T>, lotIds as PathValue<T, Path<T>>)} />
 }
 
-/** Some fish go to another tank. */
+/** Some fish go to another tank; what speaks against it is said while it is filled in. */
 export function MoveForm({ tank, pool, writes, onDone }: Props) {
   const { room } = useRoomView()
-  const form = useEntryForm(moveFishSchema, { ...nobodyKnows(pool), quantity: pool.quantity, toTankId: '', note: '' })
+  const tools = useToolSets()
+  const form = useEntryForm(moveFishSchema, { ...nobodyKnows(pool), quantity: pool.quantity, toTankId: '', toolSetId: '', waterGoesAlong: false, note: '' })
+  const wanted = useWatch({ control: form.control })
+  const check = useMoveCheck(tank.id, { ...wanted, quantity: Number(wanted.quantity), speciesId: pool.speciesId, strain: pool.strain })
   const others = (room?.tanks ?? []).filter((other) => other.id !== tank.id)
   const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: tankLabel(other) }))]
+  const nets = [{ value: '', label: 'not said' }, ...tools.map(({ id, name, state }) => ({ value: id, label: state === 'clean' ? name : `${name}, ${state}` }))]
   return (
-    <EntryForm form={form} label="Move them" onDone={onDone} write={(values, against) => writes.moveFish({ ...values, ...(against ?? {}), note: values.note || null, happenedAtMs: null })}>
+    <EntryForm form={form} label="Move them" onDone={onDone} write={({ toolSetId, ...values }, against) => writes.moveFish({ ...values, ...(toolSetId ? { toolSetId } : {}), ...(against ?? {}), note: values.note || null, happenedAtMs: null })}>
       <FormField form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
       <FormField form={form} name="toTankId" label="To" options={options} />
+      {tools.length > 0 && <FormField form={form} name="toolSetId" label="Net" options={nets} />}
       <FormField form={form} name="note" label="Note" />
+      <TickField form={form} name="waterGoesAlong" label="their water goes along" />
       <WhichLots form={form} pool={pool} />
+      {check && <MoveCheckLines check={check} />}
     </EntryForm>
   )
 }

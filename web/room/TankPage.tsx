@@ -4,7 +4,7 @@ import { countFish } from '../../core/ledger/stockView'
 import { bookingWords } from '../../core/tankChoice/bookings'
 import { poolsOf } from '../../core/pools/poolsOf'
 import type { TankView } from '../../core/room/roomView'
-import { Button } from '../ui/Button'
+import { Button, ButtonLink } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { JustDone, type Done } from '../ui/JustDone'
@@ -12,6 +12,7 @@ import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
 import { useUnits } from '../ui/useUnits'
+import { BreachSheet } from './BreachSheet'
 import { Missing } from './Missing'
 import { PoolRow } from './PoolRow'
 import { AddForm } from './TankForms'
@@ -62,6 +63,7 @@ function TankSentence({ tank }: { tank: TankView }) {
 /** One row a kind of fish: whichever lots they are of, nobody has to know. */
 function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
   const [isAdding, setAdding] = useState(false)
+  const [isTelling, setTelling] = useState(false)
   const [done, setDone] = useState<Done[]>([])
   const pools = poolsOf(tank.stock)
   return (
@@ -72,15 +74,24 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
           <PoolRow key={pool.key} tank={tank} pool={pool} writes={writes} onDone={(one) => setDone((all) => [...all, one])} />
         ))}
       </ul>
-      <JustDone done={done} onBack={(last) => writes.reverseMovement(last.movementId, null).then(() => setDone((all) => all.filter((each) => each !== last)))} />
+      <JustDone done={done} onBack={(last) => (last.contactId ? writes.undoContact(last.contactId) : writes.reverseMovement(last.movementId, null)).then(() => setDone((all) => all.filter((each) => each !== last)))} />
       <Missing missing={tank.missing} onFound={(fish, quantity) => writes.findFish(fish, quantity).then(({ movementIds }) => setDone((all) => [...all, { words: `${quantity} ${fish.species} found again`, movementId: movementIds[0] ?? '' }]))} />
       {isAdding ? (
         <AddForm writes={writes} onDone={() => setAdding(false)} />
       ) : (
-        <Button look="quiet" onClick={() => setAdding(true)}>
-          + fish born here, or already here
-        </Button>
+        <div className="entry-buttons">
+          <Button look="quiet" onClick={() => setAdding(true)}>
+            + fish born here, or already here
+          </Button>
+          <Button look="quiet" onClick={() => setTelling(true)}>
+            water got elsewhere …
+          </Button>
+          <ButtonLink look="quiet" to={`/room/${tank.code}/contacts`}>
+            contacts
+          </ButtonLink>
+        </div>
       )}
+      <BreachSheet tank={tank} isOpen={isTelling} onClose={() => setTelling(false)} onSay={(kind, toTankId, words) => writes.breach(kind, toTankId).then(({ id }) => setDone((all) => [...all, { words, movementId: '', contactId: id }]))} />
     </section>
   )
 }

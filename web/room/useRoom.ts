@@ -1,7 +1,10 @@
 import { useState } from 'react'
+import { contactsApi } from '../../core/contacts/contacts.api'
+import type { SaidKind } from '../../core/contacts/contacts.schema'
 import { cratesApi } from '../../core/crates/crates.api'
 import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
+import { movesApi } from '../../core/moves/moves.api'
 import type { MissingFish } from '../../core/room/roomView'
 import type { Pool } from '../../core/pools/poolsOf'
 import { roomApi, timelinePage } from '../../core/room/room.api'
@@ -24,6 +27,27 @@ export function useCard(code: string) {
   return { card: data, problem }
 }
 
+/** Fish that somebody thinks of moving. */
+interface Wanted {
+  speciesId: string
+  strain: string | null
+  lotIds?: string[] | undefined
+  quantity: number
+  toTankId?: string | undefined
+  toolSetId?: string | null | undefined
+  waterGoesAlong?: boolean | undefined
+}
+
+/** What speaks against a move, as soon as somebody has said how many go where; null until then. */
+export function useMoveCheck(tankId: string, { speciesId, strain, lotIds = [], quantity, toTankId, toolSetId, waterGoesAlong }: Wanted) {
+  const isAsked = toTankId && Number.isInteger(quantity) && quantity > 0
+  const { data } = useRead(movesApi.readMoveCheck, isAsked ? { params: { tankId }, query: { to: toTankId, fish: JSON.stringify([{ speciesId, strain, lotIds, quantity }]), ...(toolSetId ? { tools: toolSetId } : {}), ...(waterGoesAlong ? { water: '1' } : {}) } } : null, { keepsPrevious: true })
+  return isAsked ? (data ?? null) : null
+}
+
+/** Tool sets as they are now. */
+export const useToolSets = () => useRead(contactsApi.readTools, {}).data?.tools ?? []
+
 type Timed<T> = Omit<T, 'happenedAtMs'> & { happenedAtMs: number | null }
 
 /** The writes of a tank. All wait for the server's word, because the form says beside the field what does not fit. */
@@ -40,6 +64,9 @@ export function useTankWrites(tankId: string) {
     releaseFish: (input: Timed<ReleaseFish>) => write(ledgerApi.releaseFish, { params, label: `${input.quantity} ${input.reason}`, body: timed(input) }, form),
     correctCount: (input: Timed<CorrectCount>) => write(ledgerApi.correctCount, { params, label: `count of ${input.counted}`, body: timed(input) }, form),
     findFish: ({ speciesId, strain, species }: MissingFish, quantity: number) => write(ledgerApi.findFish, { params, label: `${quantity} ${species} found again`, body: { speciesId, strain, quantity, happenedAtMs: nowMs() } }, form),
+    /** Something of this water came into another, or of that into this. */
+    breach: (kind: SaidKind, toTankId: string) => write(contactsApi.recordContact, { label: kind, body: { kind, fromTankId: tankId, toTankId, litres: null, note: null, happenedAtMs: nowMs() } }, form),
+    undoContact: (contactId: string) => write(contactsApi.undoContact, { params: { contactId }, label: 'taking back', body: { happenedAtMs: nowMs() } }, form),
     addFish: (input: Timed<AddFish>) => write(ledgerApi.addFish, { params, label: `${input.quantity} ${input.species}`, body: timed(input) }, form),
     reverseMovement: (movementId: string, reason: string | null) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { reason, happenedAtMs: nowMs() } }, form),
   }

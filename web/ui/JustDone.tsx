@@ -7,6 +7,8 @@ import { Problem } from './Notice'
 export interface Done {
   words: string
   movementId: string
+  /** Where it was a contact and no movement. */
+  contactId?: string
   /** The card that goes along with fish that left. */
   cardTo?: string
 }
