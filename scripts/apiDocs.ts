@@ -6,6 +6,7 @@ import { auditApi } from '../core/audit/audit.api'
 import { benchApi } from '../core/bench/bench.api'
 import type { AnyDeclared, Api } from '../core/commands/declare'
 import { eventsApi } from '../core/commands/events.api'
+import { contactsApi } from '../core/contacts/contacts.api'
 import { cratesApi, deliveryApi, evidenceApi, mailboxApi } from '../core/crates/crates.api'
 import { calendarApi } from '../core/due/calendar.api'
 import { dueApi } from '../core/due/due.api'
@@ -15,6 +16,8 @@ import { ledgerApi } from '../core/ledger/ledger.api'
 import { salesApi } from '../core/sales/sales.api'
 import { stocktakeApi } from '../core/stocktake/stocktake.api'
 import { limitsApi } from '../core/limits/limits.api'
+import { introductionsApi } from '../core/moves/introductions.api'
+import { movesApi } from '../core/moves/moves.api'
 import { placingApi } from '../core/placing/placing.api'
 import { roomApi } from '../core/room/room.api'
 import { roundsApi } from '../core/rounds/rounds.api'
@@ -43,9 +46,12 @@ const parts: [title: string, file: string, ...apis: Api[]][] = [
   ['Fish', 'core/ledger/ledger.api.ts', ledgerApi],
   ['Stocktake', 'core/stocktake/stocktake.api.ts', stocktakeApi],
   ['Sales', 'core/sales/sales.api.ts', salesApi],
+  ['Moves, catching, buckets and boxes', 'core/moves/moves.api.ts', movesApi],
+  ['Introductions', 'core/moves/introductions.api.ts', introductionsApi],
+  ['Contacts', 'core/contacts/contacts.api.ts', contactsApi],
   ['Rescues', 'core/placing/placing.api.ts', placingApi],
   ['Rounds', 'core/rounds/rounds.api.ts', roundsApi],
-  ['Lists that a lead keeps (zones, toolSets, systems, tanks, suppliers, sources, species, foods, agents)', 'core/setup/setup.api.ts', of('zones'), bookApi],
+  ['Lists that a lead keeps (zones, toolSets, systems, tanks, vessels, suppliers, sources, species, foods, agents)', 'core/setup/setup.api.ts', of('zones'), bookApi],
   ['House limits', 'core/limits/limits.api.ts', limitsApi],
   ['Schools', 'core/acclimation/schools.api.ts', schoolsApi],
   ['Finding', 'core/find/find.api.ts', findApi],

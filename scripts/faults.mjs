@@ -18,7 +18,7 @@ const faults = [
   { what: 'a touch that is sent again is refused instead of answered as before', file: 'server/commands/dispatch.ts', from: 'if (known) return known', to: 'if (known?.isReplay === false) return known', jest: ['server/commands/'] },
   { what: 'a keeper may do what a lead may', file: 'server/http/mount.ts', from: "access === 'lead' && actor.role !== 'lead'", to: "access === 'lead' && !actor.role", jest: ['server/http/roleMatrix'] },
   { what: 'the database lets a place go below zero', file: 'server/db/triggers.ts', from: '${inHand} < NEW.quantity', to: '${inHand} < NEW.quantity - 1', jest: ['server/ledger/'] },
-  { what: 'fish are moved past every rule', file: 'server/ledger/ledger.service.ts', from: '\n    gate(plan)\n', to: '\n', jest: ['server/placing/placing.rules'] },
+  { what: 'fish are moved past every rule', file: 'server/ledger/ledger.service.ts', from: '\n    moves.require(context, { ...way, plans, path, override, isRescue })\n', to: '\n', jest: ['server/placing/placing.rules'] },
   { what: 'what is taken back goes on being known', file: 'server/db/triggers.ts', from: "NEW.kind <> 'reversal' AND NOT EXISTS", to: 'NOT EXISTS', jest: ['server/facts/facts.model'] },
   { what: 'fish are missed without a cause', file: 'server/bench/countOut.ts', from: 'if (missing > 0 && !difference) throw', to: 'if (missing > 5 && !difference) throw', jest: ['server/bench/bench.routes'] },
   { what: 'a check does not say at which tank', file: 'core/rounds/rounds.api.ts', from: "[`look:${tankId}`, 'round']", to: "['round']", jest: ['server/commands/touches'] },

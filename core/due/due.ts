@@ -5,10 +5,14 @@ import { openClaim } from '../crates/claim'
 import { summaryStage, type CrateSummary } from '../crates/crateSummary'
 import type { StepView } from '../crates/preparation'
 import type { Limits } from '../limits/houseLimits'
+import type { VesselView } from '../moves/moveView'
+import type { IntroductionView } from '../moves/introductionView'
+import { proposalWords } from '../moves/introductionWords'
+import { lowerFirst } from '../words/lowerFirst'
 import type { DisplayUnits } from '../units/units'
 
-/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims; a closed list that later rules add to. */
-export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim'
+/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims, fish in buckets and boxes, newcomers; a closed list that later rules add to. */
+export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim' | 'vessel' | 'introduction'
 
 /** Late or calling; within the hour or without a time; later. */
 export type Urgency = 'now' | 'soon' | 'later'
@@ -92,6 +96,30 @@ export const preparationDue = (crate: CrateSummary, { key, what, why, dueAtMs, d
   ...{ id: `preparation ${crate.id} ${key}`, kind: 'preparation', what, detail: why, about: `crate ${crate.number}, ${crate.supplier}`, where: null, to: `/crates/${crate.id}/preparation`, sinceMs: null, byMs: dueAtMs },
   ...{ urgency: urgencyAt(dueAtMs, nowMs), done },
 })
+
+/** Fish in a bucket or a box, until it bears them no longer. */
+export function vesselDue({ id, name, kind, tank, fish, sinceMs, limit }: VesselView, nowMs: number): DueItem[] {
+  if (limit === null) return []
+  const { watchAtMs, actAtMs, binds } = limit
+  const where = tank?.code ?? null
+  const detail = nowMs >= actAtMs ? `${name} bears them no longer (${binds}): back into a tank, or another vessel` : nowMs >= watchAtMs ? `${name} bears them not much longer (${binds})` : null
+  return [{ id: `vessel ${id}`, kind: 'vessel', what: `fish in ${kind === 'box' ? 'the box' : 'the bucket'} ${name}`, detail, about: fish.map(({ species, quantity }) => `${quantity} ${species}`).join(', '), where, to: `/vessels/${id}`, sinceMs, byMs: actAtMs, urgency: nowMs >= watchAtMs ? (nowMs >= actAtMs ? 'now' : 'soon') : urgencyAt(actAtMs, nowMs), done: null }]
+}
+
+/** What an introduction waits for: the next step, then the next look, a bully to be boxed or let out. */
+export function introductionDue({ id, number, tank, newcomers, steps, proposes, nextLookAtMs, boxes, endedAtMs, startedAtMs, state }: IntroductionView, nowMs: number): DueItem[] {
+  if (endedAtMs !== null) return []
+  const of = { kind: 'introduction' as const, about: newcomers.map(({ name, quantity }) => `${quantity} ${name}`).join(', '), where: tank.code, to: `/bench/introductions/${id}`, sinceMs: startedAtMs, done: null }
+  const step = steps.find(({ doneAtMs }) => doneAtMs === null)
+  const isUrgent = proposes === 'box' || proposes === 'take out'
+  const next = isUrgent || (proposes === 'return' && state === 'time out')
+  const item = (what: string, byMs: number | null, detail: string | null, urgency = urgencyAt(byMs, nowMs)): DueItem => ({ ...of, id: `introduction ${id} ${what}`, what: `introduction ${number}: ${lowerFirst(what)}`, detail, byMs, urgency })
+  return [
+    ...(next ? [item(proposalWords(proposes) ?? '', isUrgent ? nowMs : (boxes[0]?.dueAtMs ?? nowMs), boxes.map(({ who }) => who).join(', ') || null, 'now')] : []),
+    ...(step ? [item(step.words, step.dueAtMs, null)] : []),
+    ...(!isUrgent && nextLookAtMs !== null ? [item('Look', nextLookAtMs, null)] : []),
+  ]
+}
 
 /** The claim of a crate, while its window is open. */
 export const claimDue = (crate: CrateSummary, nowMs: number): DueItem[] =>

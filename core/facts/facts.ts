@@ -1,3 +1,4 @@
+import type { SourcesRule } from '../moves/moveRules'
 import type { Handling } from '../species/handling'
 import type { TankKind, TankPurpose, TankState, Water } from '../room/room.schema'
 import type { Ate, Sign } from '../rounds/rounds.schema'
@@ -145,6 +146,8 @@ export interface TankSetUp {
   purpose: TankPurpose | null
   state: TankState | null
   zoneId: string | null
+  /** What its zone says of sources that have not met; null leaves it to the house. */
+  sourcesRule?: SourcesRule | null
   isRetired: boolean
   water: WaterFacts
   /** What stands in its water now that some animals do not bear. */

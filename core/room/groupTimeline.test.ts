@@ -5,7 +5,7 @@ import type { MovementView, TimelineEntry } from './roomView'
 
 const entry = (id: string, change: Partial<MovementView>): TimelineEntry => ({
   ...{ type: 'movement', id, kind: 'move', quantity: 1, lotCode: '1-01', species: 'Cherry barb', from: 'bag 1', to: 'R1-01', change: 1, happenedAtMs: 1, recordedAtMs: 1 },
-  ...{ staffName: 'Imre', cause: null, reason: null, note: null, reversedById: null, reversesId: null, crate: null, pool: null, shortfall: null, fixedBecause: null, commandKey: 'k1' },
+  ...{ staffName: 'Imre', cause: null, reason: null, note: null, reversedById: null, reversesId: null, crate: null, pool: null, shortfall: null, chosen: null, fixedBecause: null, commandKey: 'k1' },
   ...change,
 })
 

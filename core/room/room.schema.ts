@@ -12,6 +12,12 @@ export type TankPurpose = (typeof tankPurposes)[number]
 export const tankStates = ['ready', 'not clean after illness', 'out of order'] as const
 export type TankState = (typeof tankStates)[number]
 
+/** What makes catching easy or hard. */
+export const tankCorners = ['square', 'rounded'] as const
+export type TankCorners = (typeof tankCorners)[number]
+export const tankDecors = ['bare', 'some', 'heavy'] as const
+export type TankDecor = (typeof tankDecors)[number]
+
 /** Whether the tanks of a system hang on one water. What nobody said counts as shared, because that is what harms no fish. */
 export const sharings = ['one water', 'each its own'] as const
 export type Sharing = (typeof sharings)[number]

@@ -81,6 +81,8 @@ export interface MovementView {
   fixedBecause: string | null
   /** Where fish left before their hold was over: on which day of it, and why. */
   shortfall: string | null
+  /** Fish of it that somebody chose one by one, by sex and mark; null where nobody did. */
+  chosen: string | null
   /** Where fish of several lots stood together: whose it was taken to be. Null where there was no doubt. */
   pool: PoolPart | null
 }

@@ -1,13 +1,16 @@
-import { sharings, tankKinds, tankPurposes, tankStates, waters } from '../room/room.schema'
+import { meshes } from '../moves/catchCard'
+import { sourcesRules } from '../moves/moveRules'
+import { sharings, tankCorners, tankDecors, tankKinds, tankPurposes, tankStates, waters } from '../room/room.schema'
 import { agentsInWater, firstFoodKinds } from '../species/speciesWords'
 import { choiceField, choicesField, name, note, type FieldGroup, type RegisterField } from './fieldKinds'
 import { speciesGroups } from './speciesFields'
-import { foodKinds, origins } from './words'
+import { vesselKinds } from '../vessels/vessels.schema'
+import { foodKinds, origins, yesOrNo } from './words'
 
 export type { FieldGroup, RegisterField } from './fieldKinds'
 
 /** Everything a lead keeps lists of. One description of each serves the database check, the form, the table and the CSV file. */
-export const registerNames = ['zones', 'toolSets', 'systems', 'tanks', 'suppliers', 'sources', 'species', 'foods', 'agents'] as const
+export const registerNames = ['zones', 'toolSets', 'systems', 'tanks', 'vessels', 'suppliers', 'sources', 'species', 'foods', 'agents'] as const
 export type RegisterName = (typeof registerNames)[number]
 
 export interface Register {
@@ -28,12 +31,19 @@ export const registers: Record<RegisterName, Register> = {
   zones: {
     ...{ name: 'zones', title: 'Zones', one: 'zone', key: 'name' },
     about: 'Systems that may share tools. Nothing wet goes from one zone to another.',
-    fields: [name, { ...note, isInTable: true }],
+    fields: [name, { ...note, isInTable: true }, { ...choiceField('sourcesRule', 'sources that have not met', sourcesRules, 'lead: a lead decides; warn: it is said; off: it is not. Left out, what its tanks are there for decides'), isInTable: true }],
   },
   toolSets: {
     ...{ name: 'toolSets', title: 'Tool sets', one: 'tool set', key: 'name' },
     about: 'Nets, hoses and buckets that belong to one zone, and how they are marked.',
-    fields: [name, { name: 'zoneId', label: 'zone', kind: 'reference', register: 'zones', isInTable: true }, { name: 'marking', label: 'marking', kind: 'text', max: 80, isInTable: true, hint: 'what tells them apart with wet hands' }, note],
+    fields: [
+      name,
+      { name: 'zoneId', label: 'zone', kind: 'reference', register: 'zones', isInTable: true },
+      { name: 'marking', label: 'marking', kind: 'text', max: 80, isInTable: true, hint: 'what tells them apart with wet hands' },
+      { name: 'netWidthCm', label: 'width of its net', kind: 'measure', min: 3, max: 100, unit: 'cm', isInTable: true },
+      choiceField('netMesh', 'mesh of its net', meshes),
+      note,
+    ],
   },
   systems: {
     ...{ name: 'systems', title: 'Systems', one: 'system', key: 'name' },
@@ -64,8 +74,23 @@ export const registers: Record<RegisterName, Register> = {
       { name: 'position', label: 'position', kind: 'whole', min: 1, max: 99, isRequired: true, isInTable: true, hint: 'from the left' },
       { name: 'grossVolumeL', label: 'gross volume', kind: 'measure', min: 0.5, max: 100_000, quantity: 'volume', isInTable: true },
       { name: 'netVolumeL', label: 'net volume', kind: 'measure', min: 0.5, max: 100_000, quantity: 'volume', isInTable: true, hint: 'the water that is really in it' },
+      { name: 'depthCm', label: 'front to back', kind: 'measure', min: 3, max: 1000, unit: 'cm', hint: 'a net has to turn in it' },
+      { name: 'heightCm', label: 'height of its water', kind: 'measure', min: 3, max: 1000, unit: 'cm' },
+      choiceField('corners', 'corners', tankCorners),
+      choiceField('decor', 'decor', tankDecors, 'rock, wood, plants that a net cannot pass'),
       { name: 'purpose', label: 'purpose', kind: 'choice', options: tankPurposes },
       { name: 'state', label: 'state', kind: 'choice', options: tankStates, hint: 'an empty tank is not a clean tank' },
+    ],
+  },
+  vessels: {
+    ...{ name: 'vessels', title: 'Buckets and boxes', one: 'vessel', key: 'name' },
+    about: 'What fish stand in for a while: buckets, and boxes that hang in a tank. One is retired when it is empty.',
+    fields: [
+      name,
+      { name: 'kind', label: 'kind', kind: 'choice', options: vesselKinds, isRequired: true, isInTable: true },
+      { name: 'litres', label: 'water in it', kind: 'measure', min: 0.1, max: 2000, quantity: 'volume', isRequired: true, isInTable: true },
+      { ...choiceField('air', 'air stone', yesOrNo), isInTable: true },
+      note,
     ],
   },
   suppliers: {

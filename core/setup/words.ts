@@ -12,3 +12,6 @@ export const foodKinds = ['live', 'frozen', 'gel', 'dry', 'fresh'] as const
 /** How much a species bears; the limits of acclimation are scaled by it. */
 export const toleranceLevels = ['hardy', 'normal', 'delicate', 'very delicate'] as const
 export type Tolerance = (typeof toleranceLevels)[number]
+
+/** What is there or is not, in a register where nobody may have said. */
+export const yesOrNo = ['yes', 'no'] as const

@@ -16,3 +16,5 @@ export { stocktake, stocktakeCount, stocktakeTank } from '../stocktake/stocktake
 export { species } from '../species/species.table'
 export { session, sessionRecorder, staff } from '../staff/staff.table'
 export { contact, toolBath, waterClear } from '../contacts/contacts.table'
+export { fight, introduction, introductionEvent, lift, movedIndividual, moveRule } from '../moves/moves.table'
+export { vessel, vesselWater } from '../vessels/vessels.table'

@@ -42,7 +42,7 @@ export function createFactsStore({ orm, raw, version }: Database) {
       orm
         .all<SetUpRow>(
           sql`SELECT tank.id AS tankId, tank.code, tank.kind, tank.system_id AS systemId, tank.rack, tank.shelf, tank.position, tank.net_volume_l AS netVolumeL, tank.purpose, tank.state, tank.retired_at_ms IS NOT NULL AS isRetired,
-              system.zone_id AS zoneId, ${waterId} AS waterId, ${isAlone} AS isAlone, system.water, system.agents, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL
+              system.zone_id AS zoneId, (SELECT sources_rule FROM zone WHERE zone.id = system.zone_id) AS sourcesRule, ${waterId} AS waterId, ${isAlone} AS isAlone, system.water, system.agents, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL
             FROM tank JOIN system ON system.id = tank.system_id WHERE ${tanks(only)} ORDER BY tank.rack, tank.shelf, tank.position`,
         )
         .map(({ waterId: id, isAlone: alone, water: kind, tempC, salinityPpt, ph, alkalinityMeqL, agents, isRetired, ...tank }) => ({ ...tank, isRetired: isRetired === 1, agents: JSON.parse(agents) as string[], water: { id, isAlone: alone === 1, kind, tempC, salinityPpt, ph, alkalinityMeqL } })),

@@ -28,7 +28,7 @@ beforeAll(async () => {
   room = await createTestRoom({ file: databaseIn(folder) })
   await room.post('/api/setup/species/adoptions', { names: ['Kuhli loach', 'Royal gramma'] })
   await room.put('/api/house-limits/shopHoldDays', { value: 10, source: 'tried here', version: 0 })
-  await room.post('/api/setup/zones', { values: { name: 'Ümlaut "zone", with\nnothing odd', note: '=1+1' } })
+  await room.post('/api/setup/zones', { values: { name: 'Ümlaut "zone", with\nnothing odd', note: '=1+1', sourcesRule: null } })
   const crate = await room.crateOf([['Cherry barb', 20, 3, room.tanks[0] ?? null], ['Kuhli loach', 6, 2, room.tanks[1] ?? null]])
   for (const bag of crate.bags) await room.post(`/api/crates/${crate.id}/bags`, { ...plainBag([bag.id], bag.listed), salinityPpt: 0.3 })
   await room.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: room.happenedAtMs })

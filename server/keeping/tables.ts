@@ -6,10 +6,10 @@ import type { Raw } from '../db/guard'
  */
 export const exportedTables = [
   ...['room', 'staff', 'place', 'zone', 'tool_set', 'system', 'tank', 'species', 'food', 'agent', 'supplier', 'source', 'list_mapping', 'lot'],
-  ...['crate', 'line', 'bag', 'command', 'bag_record', 'bag_photo', 'claim', 'prepared', 'tank_override', 'movement', 'pool_event', 'pool_movement', 'pool_share', 'run', 'run_source', 'run_event', 'run_movement', 'recheck', 'water_load', 'airline', 'check', 'observation', 'round', 'stocktake', 'stocktake_tank', 'stocktake_count', 'found', 'hold_shortfall', 'sale_list', 'sale_row', 'sale_word', 'sale_mapping', 'contact', 'water_clear', 'tool_bath', 'house_limit', 'house_school', 'house_default', 'audit_entry', 'notice'],
+  ...['crate', 'line', 'bag', 'command', 'bag_record', 'bag_photo', 'claim', 'prepared', 'tank_override', 'movement', 'pool_event', 'pool_movement', 'pool_share', 'run', 'run_source', 'run_event', 'run_movement', 'recheck', 'water_load', 'airline', 'check', 'observation', 'round', 'stocktake', 'stocktake_tank', 'stocktake_count', 'found', 'hold_shortfall', 'sale_list', 'sale_row', 'sale_word', 'sale_mapping', 'contact', 'water_clear', 'tool_bath', 'vessel', 'vessel_water', 'lift', 'fight', 'moved_individual', 'introduction', 'introduction_event', 'move_rule', 'house_limit', 'house_school', 'house_default', 'audit_entry', 'notice'],
 ] as const
 /** Tables that came later: an export of before has none of them, and its room none of what they hold. */
-export const laterTables: readonly string[] = ['notice', 'round', 'observation', 'pool_event', 'pool_movement', 'pool_share', 'stocktake', 'stocktake_tank', 'stocktake_count', 'found', 'hold_shortfall', 'sale_list', 'sale_row', 'sale_word', 'sale_mapping', 'contact', 'water_clear', 'tool_bath']
+export const laterTables: readonly string[] = ['notice', 'round', 'observation', 'pool_event', 'pool_movement', 'pool_share', 'stocktake', 'stocktake_tank', 'stocktake_count', 'found', 'hold_shortfall', 'sale_list', 'sale_row', 'sale_word', 'sale_mapping', 'contact', 'water_clear', 'tool_bath', 'vessel', 'vessel_water', 'lift', 'fight', 'moved_individual', 'introduction', 'introduction_event', 'move_rule']
 export const leftOutTables = ['stock', 'stay', 'expected_stock', 'calendar_address', 'session', 'session_recorder'] as const
 
 export interface Column {

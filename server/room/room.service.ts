@@ -127,9 +127,9 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
 export type RoomService = ReturnType<typeof createRoomService>
 
 function toMovementView(row: MovementRow, tankId: string, shares: readonly { lotCode: string; share: number }[]): MovementView {
-  const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId, shortfall } = row
+  const { id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId, shortfall, chosen } = row
   return {
-    ...{ type: 'movement', id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId, shortfall },
+    ...{ type: 'movement', id, kind, quantity, lotCode, species, happenedAtMs, recordedAtMs, staffName, commandKey, cause, reason, note, reversedById, reversesId, shortfall, chosen },
     from: row.fromName,
     to: row.toName,
     change: row.toPlaceId === tankId ? quantity : -quantity,

@@ -1,7 +1,9 @@
 import type { PhInstrument, SalinityInstrument } from '../../core/acclimation/instruments'
 import { sql } from 'drizzle-orm'
 import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
-import type { Sharing, TankKind, TankPurpose, TankState, Water } from '../../core/room/room.schema'
+import type { Mesh } from '../../core/moves/catchCard'
+import type { SourcesRule } from '../../core/moves/moveRules'
+import type { Sharing, TankCorners, TankDecor, TankKind, TankPurpose, TankState, Water } from '../../core/room/room.schema'
 import type { SalinityUnit, TemperatureUnit, VolumeUnit } from '../../core/units/units'
 import type { SgReference } from '../../core/water/density'
 import { inUse } from '../db/columns'
@@ -23,7 +25,14 @@ export const room = sqliteTable('room', {
 })
 
 /** Systems that may share tools; nothing wet goes from one to another. */
-export const zone = sqliteTable('zone', { id: text('id').primaryKey(), name: text('name').notNull().unique(), note: text('note'), ...inUse() })
+export const zone = sqliteTable('zone', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull().unique(),
+  /** What it says of sources that have not met; null leaves it to the house. */
+  sourcesRule: text('sources_rule').$type<SourcesRule>(),
+  note: text('note'),
+  ...inUse(),
+})
 
 /** Tools that belong to one zone. */
 export const toolSet = sqliteTable('tool_set', {
@@ -31,6 +40,9 @@ export const toolSet = sqliteTable('tool_set', {
   name: text('name').notNull().unique(),
   zoneId: text('zone_id').references(() => zone.id),
   marking: text('marking'),
+  /** Of its net. */
+  netWidthCm: real('net_width_cm'),
+  netMesh: text('net_mesh').$type<Mesh>(),
   note: text('note'),
   ...inUse(),
 })
@@ -67,6 +79,11 @@ export const tank = sqliteTable(
     position: integer('position').notNull(),
     netVolumeL: real('net_volume_l'),
     grossVolumeL: real('gross_volume_l'),
+    /** Front to back, as the net has to fit, and the height of its water. */
+    depthCm: real('depth_cm'),
+    heightCm: real('height_cm'),
+    corners: text('corners').$type<TankCorners>(),
+    decor: text('decor').$type<TankDecor>(),
     purpose: text('purpose').$type<TankPurpose>(),
     state: text('state').$type<TankState>(),
     ...inUse(),

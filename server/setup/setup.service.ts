@@ -20,7 +20,7 @@ const rowsAtOnce = 50
 interface Collaborators {
   store: SetupStore
   audit: AuditStore
-  insertPlace: (id: string, kind: 'tank') => void
+  insertPlace: (id: string, kind: 'tank' | 'vessel') => void
 }
 
 /** The lists that a lead keeps: add, edit, retire, bring back, take in and give out as files. */
@@ -76,7 +76,7 @@ export function createSetupService({ store, audit, insertPlace }: Collaborators)
     const trimmed = tidy(values)
     checkFit(register, trimmed, null, prefix, here)
     const id = newId()
-    if (register === 'tanks') insertPlace(id, 'tank')
+    if (register === 'tanks' || register === 'vessels') insertPlace(id, register === 'tanks' ? 'tank' : 'vessel')
     store.insert(register, { id, version: 1, retiredAtMs: null, ...derived(register, trimmed), ...(register === 'species' ? { createdAtMs: context.nowMs } : {}), ...trimmed })
     note(context, 'added', label(register, trimmed), changesBetween(emptyValues(registers[register].fields), trimmed))
     here.keep({ id, version: 1, retiredAtMs: null, values: trimmed })
@@ -96,9 +96,11 @@ export function createSetupService({ store, audit, insertPlace }: Collaborators)
     audit.insert({ atMs: nowMs, staffId: actor.id, action, subject, changes, commandKey: key })
 
   function checkRetirement(register: RegisterName, row: RegisterRow): void {
+    if (register === 'tanks' || register === 'vessels') {
+      const fish = store.fishAt(row.id)
+      if (fish > 0) throw new Problem('conflict', `${String(row.values[registers[register].key])} holds ${fish} fish; move them first`)
+    }
     if (register === 'tanks') {
-      const fish = store.fishInTank(row.id)
-      if (fish > 0) throw new Problem('conflict', `${String(row.values.code)} holds ${fish} fish; move them first`)
       if (store.linesPlannedFor(row.id) > 0) throw new Problem('conflict', `A crate is planned into ${String(row.values.code)}; choose another tank for it first`)
     }
     const tanks = register === 'systems' ? store.tanksInUse(row.id) : 0

@@ -6,10 +6,11 @@ import { source, supplier } from '../crates/crates.table'
 import type { Database } from '../db/open'
 import { system, tank, toolSet, zone } from '../room/room.table'
 import { species } from '../species/species.table'
+import { vessel } from '../vessels/vessels.table'
 import { food } from './setup.table'
 
 type RegisterTable = SQLiteTable & Record<'id' | 'version' | 'retiredAtMs', SQLiteColumn> & Record<string, SQLiteColumn>
-const tables = { zones: zone, toolSets: toolSet, systems: system, tanks: tank, suppliers: supplier, sources: source, species, foods: food, agents: agent } as unknown as Record<RegisterName, RegisterTable>
+const tables = { zones: zone, toolSets: toolSet, systems: system, tanks: tank, vessels: vessel, suppliers: supplier, sources: source, species, foods: food, agents: agent } as unknown as Record<RegisterName, RegisterTable>
 
 /** Queries about the lists that a lead keeps. Every field of a register is a column of the same name. */
 export function createSetupStore({ orm }: Database) {
@@ -33,7 +34,7 @@ export function createSetupStore({ orm }: Database) {
     },
     insert: (register: RegisterName, values: Record<string, unknown>) => void orm.insert(tables[register]).values(values as never).run(),
     update: (register: RegisterName, id: string, values: Record<string, unknown>) => void orm.update(tables[register]).set(values as never).where(eq(tables[register].id, id)).run(),
-    fishInTank: (id: string): number => count(sql`SELECT coalesce(sum(quantity), 0) AS n FROM stock WHERE place_id = ${id}`),
+    fishAt: (id: string): number => count(sql`SELECT coalesce(sum(quantity), 0) AS n FROM stock WHERE place_id = ${id}`),
     tanksInUse: (systemId: string): number => count(sql`SELECT count(*) AS n FROM tank WHERE system_id = ${systemId} AND retired_at_ms IS NULL`),
     /** Lines of crates still on their way, or being unpacked, that are planned for a tank. A bag that stayed shut in a crate that is closed comes no more. */
     linesPlannedFor: (tankId: string): number =>

@@ -1,0 +1,87 @@
+import { groupBy } from '../../core/collections/groupBy'
+import type { TankFacts } from '../../core/facts/facts'
+import type { Limits } from '../../core/limits/houseLimits'
+import { gramsOf, mostDelicate } from '../../core/moves/handled'
+import type { MoveRules } from '../../core/moves/moveRules'
+import type { InVessel, VesselView } from '../../core/moves/moveView'
+import { vesselLimit } from '../../core/moves/vesselLimit'
+import { kindKey } from '../../core/pools/poolsOf'
+import type { FactsService } from '../facts/facts.service'
+import type { CommandContext } from '../http/endpoint'
+import type { PlacingStore } from '../placing/placing.store'
+import type { LotInVessel, VesselsStore } from './vessels.store'
+
+const minuteMs = 60_000
+/** Water of which nobody knows the temperature is taken to be at this. */
+const usualTempC = 25
+
+interface Collaborators {
+  store: VesselsStore
+  facts: Pick<FactsService, 'tank'>
+  placing: Pick<PlacingStore, 'lots'>
+  limits: () => Limits
+  rules: () => MoveRules
+}
+
+/** Buckets and boxes: what stands in them, in whose water, and how long they bear it. */
+export function createVesselsService({ store, facts, placing, limits, rules }: Collaborators) {
+  /** The tank whose water a vessel with fish has. */
+  function tankOf(id: string, nowMs: number): TankFacts | null {
+    const tankId = store.tankOf(id)
+    return tankId === null ? null : facts.tank(tankId, nowMs)
+  }
+
+  function limitOf({ kind, litres, air }: NonNullable<ReturnType<VesselsStore['byId']>>, lots: readonly LotInVessel[], tank: TankFacts | null, nowMs: number): NonNullable<VesselView['limit']> {
+    const known = new Map(placing.lots(lots.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
+    const fish = lots.flatMap(({ lotId, quantity }) => {
+      const animal = known.get(lotId)?.animal
+      const grams = animal ? gramsOf(animal, rules()) : null
+      return grams === null ? [] : [{ n: quantity, massG: grams }]
+    })
+    const tolerance = mostDelicate([...known.values()].flatMap(({ tolerance: bears }) => (bears ? [{ tolerance: bears }] : [])))
+    const { minutes, binds } = vesselLimit({ kind, litres, tempC: tank?.water.tempC ?? usualTempC, salinityPpt: tank?.water.salinityPpt ?? 0, ph: tank?.water.ph ?? null, air: air === 'yes', fish, tolerance }, limits())
+    const fromMs = Math.min(...lots.map(({ sinceMs }) => sinceMs))
+    return { watchAtMs: fromMs + Math.round((2 / 3) * minutes) * minuteMs, actAtMs: fromMs + minutes * minuteMs, binds }
+  }
+
+  function viewOf(row: NonNullable<ReturnType<VesselsStore['byId']>>, nowMs: number): VesselView {
+    const lots = store.lotsIn(row.id)
+    const tank = lots.length === 0 ? null : tankOf(row.id, nowMs)
+    const fish = [...groupBy(lots, kindKey).values()].flatMap(([first, ...rest]): InVessel[] => {
+      if (!first) return []
+      const { speciesId, species, strain } = first
+      const all = [first, ...rest]
+      return [{ speciesId, species, strain, lotIds: all.map(({ lotId }) => lotId), quantity: all.reduce((sum, { quantity }) => sum + quantity, 0) }]
+    })
+    return {
+      ...{ id: row.id, name: row.name, kind: row.kind, litres: row.litres, hasAir: row.air === 'yes', fish },
+      tank: tank && { id: tank.tankId, code: tank.code },
+      sinceMs: lots.length === 0 ? null : Math.min(...lots.map(({ sinceMs }) => sinceMs)),
+      limit: lots.length === 0 ? null : limitOf(row, lots, tank, nowMs),
+    }
+  }
+
+  return {
+    /** A vessel in use; null where there is none. */
+    byId: (id: string) => {
+      const row = store.byId(id)
+      return row?.retiredAtMs === null ? row : null
+    },
+    lotsIn: store.lotsIn,
+    waters: store.waters,
+    tankOf,
+    lastTankOf: store.lastTankOf,
+    view: (nowMs: number): { vessels: VesselView[] } => ({ vessels: store.inUse().map((row) => viewOf(row, nowMs)) }),
+
+    /**
+     * Writes down whose water is in a vessel once fish came into it: that of the tank they left where it was empty, nobody's
+     * alone where others stood in it that came from another.
+     */
+    filled({ key }: CommandContext, { vesselId, tankId, wasEmpty, atMs }: { vesselId: string; tankId: string | null; wasEmpty: boolean; atMs: number }): void {
+      const had = wasEmpty ? undefined : store.tankOf(vesselId)
+      if (had !== undefined && (had === tankId || store.byId(vesselId)?.kind === 'box')) return
+      store.insertWater({ vesselId, tankId: had === undefined ? tankId : null, atMs, commandKey: key })
+    },
+  }
+}
+export type VesselsService = ReturnType<typeof createVesselsService>
