@@ -6,6 +6,7 @@ import { runVessel, type Phase, type VesselState } from './acclimation/vessel'
 import { openBag } from './bag/closedBag'
 import { metabolismAt, oxygenDemandMgGH } from './bag/metabolism'
 import { adviseDeliveryFields, type DeliveryFields } from './acceptanceDelivery'
+import { moveAcceptance } from './acceptanceMoves'
 import { poolAcceptance } from './acceptancePools'
 import { doseMg, doseProductG, netVolumeL, volumeFromDoseL } from './dosing/dose'
 import { lossFromReadings, treatmentLevel } from './dosing/treatmentLevel'
@@ -176,6 +177,7 @@ export const acceptance = {
 
   adviseDelivery: (fields: DeliveryFields) => adviseDeliveryFields(fields),
   ...poolAcceptance,
+  ...moveAcceptance,
 
   wilson: (i: Fields) => {
     const { low, high } = wilsonInterval(f(i, 'x'), f(i, 'n'))

@@ -5,7 +5,6 @@ import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import pino, { type Logger } from 'pino'
-import { shippedMoveRules } from '../core/moves/moveRules'
 import { auditEndpoints } from './audit/audit.routes'
 import { baseUnits, type DisplayUnits } from '../core/units/units'
 import { createAuditStore } from './audit/audit.store'
@@ -50,8 +49,14 @@ import { createFactsStore } from './facts/facts.store'
 import { findEndpoints } from './find/find.routes'
 import { photosIn } from './keeping/folder'
 import { keepingEndpoints } from './keeping/keeping.routes'
+import { createCatchingService } from './moves/catching.service'
+import { introductionsEndpoints } from './moves/introductions.routes'
+import { createIntroductionsService } from './moves/introductions.service'
+import { createIntroductionsStore } from './moves/introductions.store'
+import { createMoveRulesService } from './moves/moveRules.service'
 import { movesEndpoints } from './moves/moves.routes'
 import { createMovesService } from './moves/moves.service'
+import { createMovesStore } from './moves/moves.store'
 import { createNotices, type Notices } from './keeping/notices.service'
 import { ledgerEndpoints } from './ledger/ledger.routes'
 import { createEntries } from './ledger/entries'
@@ -86,6 +91,8 @@ import { createStocktakeStore } from './stocktake/stocktake.store'
 import { todayEndpoints } from './today/today.routes'
 import { createTodayService } from './today/today.service'
 import { createTodayStore } from './today/today.store'
+import { createVesselsService } from './vessels/vessels.service'
+import { createVesselsStore } from './vessels/vessels.store'
 import { staffEndpoints } from './staff/staff.routes'
 import { createStaffService, type StaffService } from './staff/staff.service'
 
@@ -140,9 +147,14 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
-  const contacts = createContactsService({ store: createContactsStore(db), facts, rules: () => shippedMoveRules })
-  const moves = createMovesService({ facts, placing: placingStore, gate: placing, pools, contacts, limits: limits.inForce, rules: () => shippedMoveRules, zone })
+  const [movesStore, vesselsStore] = [createMovesStore(db), createVesselsStore(db)]
+  const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
+  const ofMoves = { facts, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart }
+  const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
+  const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
+  const moves = createMovesService({ ...ofMoves, gate: placing, pools, contacts, vessels, store: movesStore })
   const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, holdOn: facts.holdOn, audit })
+  const introductions = createIntroductionsService({ ...ofMoves, store: createIntroductionsStore(db), movesStore, moves, ledger, vessels })
   const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })
   const sales = createSalesService({ store: createSalesStore(db), facts, ledger, limits: limits.inForce, zone })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
@@ -157,7 +169,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const subjects = createSubjectStore(db, (tankId) => facts.tank(tankId, now()))
   const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
-  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, limits: limits.inForce, units })
+  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view })
@@ -169,7 +181,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...stocktakeEndpoints(stocktakes),
     ...salesEndpoints(sales, now),
     ...contactsEndpoints(contacts),
-    ...movesEndpoints(moves),
+    ...movesEndpoints({ moves, ledger, vessels, rules: moveRules, catching: createCatchingService({ ...ofMoves, store: movesStore }) }),
+    ...introductionsEndpoints(introductions),
     ...cratesEndpoints({ crates, placements, cards, lists: createPackingListsService(cratesStore, species) }),
     ...evidenceEndpoints({
       ...{ photos, claims },

@@ -69,6 +69,6 @@ export type AddFish = InferType<typeof addFishSchema>
 export const sayWaterSchema = strictObject({ lotIds: array().of(identifier('Lot')).typeError('Lots must be a list').defined('Lots are missing').nonNullable('Lots are missing').min(1, 'No lot is named').max(200, 'At most 200 lots at once'), water: choice('Water', waters) })
 export type SayWater = InferType<typeof sayWaterSchema>
 
-/** Takes one movement back. */
-export const reverseMovementSchema = strictObject({ reason: optionalText('Reason', bounds.note), happenedAtMs: happenedAtMs() })
+/** Takes one movement back; `isWhole` all that was written with it. */
+export const reverseMovementSchema = strictObject({ isWhole: yesNo('All of it').optional(), reason: optionalText('Reason', bounds.note), happenedAtMs: happenedAtMs() })
 export type ReverseMovement = InferType<typeof reverseMovementSchema>

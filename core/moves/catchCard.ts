@@ -1,4 +1,5 @@
 import { byText } from '../contacts/contact'
+import type { TankCorners, TankDecor } from '../room/room.schema'
 import { shippedMoveRules, type MoveRules } from './moveRules'
 
 export const meshes = ['fine', 'medium', 'coarse'] as const
@@ -32,8 +33,8 @@ export interface Catching {
     /** Front to back. */
     widthCm: number
     heightCm: number
-    corners?: 'square' | 'rounded'
-    decor?: 'bare' | 'some' | 'heavy'
+    corners?: TankCorners
+    decor?: TankDecor
   }
   /** Fish that may be taken. */
   inTank: number

@@ -15,7 +15,7 @@ const names = ({ reached }: TraceView): [string, number][] => reached.map(({ nam
 const later = (minutes: number): number => testNowMs + minutes * minuteMs
 
 test('a net that was in two tanks: forwards the second, backwards the first, and neither once it is taken back', async () => {
-  const { body: set } = await room.post('/api/setup/toolSets', { values: { name: 'blue', zoneId: null, marking: null, note: null } })
+  const { body: set } = await room.post('/api/setup/toolSets', { values: { name: 'blue', zoneId: null, marking: null, netWidthCm: null, netMesh: null, note: null } })
   room.clock.nowMs = later(10)
   const use = (nth: number, minute: number) => room.post(`/api/tools/${set.id}/uses`, { tankId: tank(nth)?.id, note: null, happenedAtMs: later(minute) })
   await use(1, 0)

@@ -7,11 +7,13 @@ import { sourceMeetings, type Meeting } from '../../core/contacts/meetings'
 import { staysOf } from '../../core/contacts/staysOf'
 import { toolState, type ToolState } from '../../core/contacts/toolState'
 import { traceContacts } from '../../core/contacts/trace'
+import { groupBy } from '../../core/collections/groupBy'
 import type { MoveRules } from '../../core/moves/moveRules'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
+import type { VesselWater } from '../vessels/vessels.store'
 import type { ContactsStore, MoveRow } from './contacts.store'
 
 const [minuteMs, dayMs] = [60_000, 86_400_000]
@@ -20,6 +22,8 @@ const toMs = (minute: number): number => minute * minuteMs
 interface Collaborators {
   store: ContactsStore
   facts: Pick<FactsService, 'all' | 'tank' | 'holdOn'>
+  /** Whose water was in buckets and boxes, in the order of time. */
+  vesselWaters: () => readonly VesselWater[]
   rules: () => MoveRules
 }
 
@@ -40,9 +44,16 @@ interface Recorded {
 }
 
 /** What somebody writes down of waters and tools that met, and what can have travelled between them. */
-export function createContactsService({ store, facts, rules }: Collaborators) {
-  /** The water of a place: of a tank its system or itself, of bags and vessels their own. */
-  const waterOf = (placeId: string, nowMs: number): string => `water:${facts.all(nowMs).get(placeId)?.water.id ?? placeId}`
+export function createContactsService({ store, facts, vesselWaters, rules }: Collaborators) {
+  /** The water of a place at a moment: of a tank its system or itself, of a bucket or box the one it had then, of bags their own. */
+  function waters(nowMs: number): (placeId: string, atMs: number) => string {
+    const tanks = facts.all(nowMs)
+    const ofVessels = groupBy(vesselWaters(), ({ vesselId }) => vesselId)
+    return (placeId, atMs) => {
+      const had = ofVessels.get(placeId)?.findLast((each) => each.atMs <= atMs)?.tankId
+      return `water:${tanks.get(had ?? placeId)?.water.id ?? placeId}`
+    }
+  }
   const waterOfTank = (tankId: string, path: string, nowMs: number): string => {
     const tank = facts.tank(tankId, nowMs)
     if (!tank || tank.isRetired) throw fieldProblem(path, 'There is no such tank')
@@ -54,13 +65,14 @@ export function createContactsService({ store, facts, rules }: Collaborators) {
   function recordedIn(fromMs: number, toMs: number, nowMs: number): Recorded {
     const version = store.version()
     if (kept?.version === version && kept.fromMs === fromMs && kept.toMs === toMs) return kept.recorded
+    const waterOf = waters(nowMs)
     const moves = new Map(store.moves(fromMs, toMs).map((row) => [row.id, row]))
     const contacts: Contact[] = [
       ...[...moves.values()].flatMap(({ id, atMs, fromPlaceId, toPlaceId, isPlanned }): Contact[] => {
-        const [from, to] = [waterOf(fromPlaceId, nowMs), waterOf(toPlaceId, nowMs)]
+        const [from, to] = [waterOf(fromPlaceId, atMs), waterOf(toPlaceId, atMs)]
         return from === to ? [] : [{ id, at: minuteOf(atMs), kind: 'move', from, to, both: false, planned: isPlanned === 1 }]
       }),
-      ...store.bagWater(fromMs, toMs).map(({ id, runId, tankId, atMs }): Contact => ({ id, at: minuteOf(atMs), kind: 'water', from: `water:${runId}`, to: waterOf(tankId, nowMs), both: false, planned: true })),
+      ...store.bagWater(fromMs, toMs).map(({ id, runId, tankId, atMs }): Contact => ({ id, at: minuteOf(atMs), kind: 'water', from: `water:${runId}`, to: waterOf(tankId, atMs), both: false, planned: true })),
       ...store.written(fromMs, toMs).map(({ id, kind, atMs, untilMs, fromNode, toNode, isBoth, isPlanned }): Contact => {
         // Two waters that are joined still are so until somebody says otherwise.
         const until = untilMs ?? (kind === 'joined' ? Math.max(atMs, nowMs) : null)
@@ -68,7 +80,7 @@ export function createContactsService({ store, facts, rules }: Collaborators) {
       }),
     ]
     const flows = store.flows(fromMs).map(({ atMs, place, lot, fish }) => ({ at: minuteOf(atMs), place, lot, fish }))
-    const stays = staysOf(store.standing(), flows, minuteOf(fromMs)).map((stay) => ({ ...stay, water: waterOf(stay.water, nowMs) }))
+    const stays = staysOf(store.standing(), flows, minuteOf(fromMs)).map((stay) => ({ ...stay, water: waterOf(stay.water, stay.from * minuteMs) }))
     const recorded = { index: indexContacts({ contacts, stays, clears: store.clears(fromMs, toMs) }), moves, contacts: new Map(contacts.map((each) => [each.id, each])) }
     kept = { version, fromMs, toMs, recorded }
     return recorded
@@ -209,15 +221,14 @@ export function createContactsService({ store, facts, rules }: Collaborators) {
     },
 
     /** A tool set was in the water of one tank and then of another; in one command with the fish it carried. */
-    useBetween(context: CommandContext, toolSetId: string, tankIds: readonly string[], atMs: number): void {
+    useBetween(context: CommandContext, toolSetId: string, waters: readonly string[], atMs: number): void {
       const toNode = `tools:${requireTools(toolSetId)}`
-      for (const fromNode of new Set(tankIds.map((id) => waterOfTank(id, 'toTankId', context.nowMs)))) insert(context, { kind: 'tool', fromNode, toNode, isBoth: true, isPlanned: true, note: null, atMs })
+      for (const fromNode of new Set(waters)) insert(context, { kind: 'tool', fromNode, toNode, isBoth: true, isPlanned: true, note: null, atMs })
     },
 
-    /** Water of one tank went along into another. */
-    carryWater(context: CommandContext, fromTankId: string, toTankId: string, atMs: number): void {
-      const [fromNode, toNode] = [waterOfTank(fromTankId, 'tankId', context.nowMs), waterOfTank(toTankId, 'toTankId', context.nowMs)]
-      if (fromNode !== toNode) insert(context, { kind: 'water', fromNode, toNode, isBoth: false, isPlanned: true, note: null, atMs })
+    /** One water went along into another. */
+    carryWater(context: CommandContext, fromNode: string, toNode: string, atMs: number): void {
+      insert(context, { kind: 'water', fromNode, toNode, isBoth: false, isPlanned: true, note: null, atMs })
     },
 
     beginBath(context: CommandContext, { needMinutes, agent, happenedAtMs }: BeginBath) {

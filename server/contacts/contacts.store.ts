@@ -31,11 +31,11 @@ export function createContactsStore({ orm, version }: Database) {
     lots: (ids: readonly string[]): { id: string; code: string; species: string; origin: string }[] => orm.all(sql`SELECT lot.id, lot.code, species.name AS species, lot.origin FROM lot JOIN species ON species.id = lot.species_id WHERE lot.id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`),
     /** A bag or a vessel, as people call it. */
     placeName: (id: string): string | null =>
-      orm.get<{ name: string } | undefined>(sql`SELECT 'a bag of crate ' || crate.number AS name FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id = ${id} UNION ALL SELECT 'the vessel of run ' || number FROM run WHERE id = ${id}`)?.name ?? null,
+      orm.get<{ name: string } | undefined>(sql`SELECT 'a bag of crate ' || crate.number AS name FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id = ${id} UNION ALL SELECT 'the vessel of run ' || number FROM run WHERE id = ${id} UNION ALL SELECT name FROM vessel WHERE id = ${id}`)?.name ?? null,
     /** Moves between places in a window, each command's as one by way and species; what was taken back never happened. */
     moves: (fromMs: number, toMs: number): MoveRow[] =>
       orm.all(sql`SELECT min(m.id) AS id, m.happened_at_ms AS atMs, m.from_place_id AS fromPlaceId, m.to_place_id AS toPlaceId, sum(m.quantity) AS quantity, species.name AS species,
-          NOT EXISTS (SELECT 1 FROM tank_override o WHERE o.command_key = m.command_key AND o.tank_id = m.to_place_id) AS isPlanned
+          NOT EXISTS (SELECT 1 FROM tank_override o WHERE o.command_key = m.command_key AND (o.tank_id = m.to_place_id OR m.to_place_id IN (SELECT id FROM vessel))) AS isPlanned
         FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id
         WHERE m.kind = 'move' AND m.happened_at_ms BETWEEN ${fromMs} AND ${toMs} AND NOT EXISTS (SELECT 1 FROM movement r WHERE r.reverses_id = m.id)
         GROUP BY m.command_key, m.from_place_id, m.to_place_id, m.happened_at_ms, species.name`),

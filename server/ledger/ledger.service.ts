@@ -1,5 +1,6 @@
 import type { AddFish, CorrectCount, FindFish, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
 import type { HoldDay } from '../../core/today/shopHold'
+import type { MoveTogether } from '../../core/moves/moves.schema'
 import { outsidePlaceId, type HeldLot, type Movement, type MovementKind } from '../../core/ledger/movement'
 import { planReversal } from '../../core/ledger/planReversal'
 import { weightOfCause, weightOfReason } from '../../core/pools/hazard'
@@ -17,7 +18,7 @@ interface Collaborators {
   pools: PoolsService
   species: SpeciesStore
   tankIdOf: (id: string) => string
-  moves: Pick<MovesService, 'require' | 'carried'>
+  moves: Pick<MovesService, 'require' | 'carried' | 'stand' | 'plansOf' | 'chose'>
   /** The day of its hold that a lot is in; null for one that is not held. */
   holdOn: (lotId: string, atMs: number) => HoldDay | null
   audit: AuditStore
@@ -43,12 +44,10 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, ho
     throw fieldProblem('quantity', `Only ${plan.available} of these stand in this tank now`)
   }
 
-  /** Takes fish out of a tank in both books; `gate` has its say before anything is written. */
-  function writeFromTank(context: CommandContext, { quantity, ...which }: WhichFish & { quantity: number }, entry: EventEntry, { toPlaceId, weightOf, gate = () => undefined }: { toPlaceId: string; weightOf?: OfPool['weightOf']; gate?: (plan: Planned) => void }) {
-    const of = fishOf(tankIdOf(context.params.tankId ?? ''), which)
-    const plan = planOut({ ...of, weightOf }, quantity, entry.happenedAtMs)
-    gate(plan)
-    return { movementIds: pools.book(context, plan, entry, { toPlaceId }) }
+  /** Books fish as lost from where they stand. */
+  function writeLoss(context: CommandContext, placeId: string, { cause, note, happenedAtMs, quantity, ...which }: RecordLoss) {
+    const plan = planOut({ ...fishOf(placeId, which), weightOf: weightOfCause(cause) }, quantity, happenedAtMs)
+    return { movementIds: pools.book(context, plan, { kind: 'loss', cause, note, happenedAtMs }, { toPlaceId: outsidePlaceId }) }
   }
 
   function reverse(context: CommandContext, movement: Movement & { seq: number }, happenedAtMs: number, reason: string | null): string {
@@ -151,20 +150,36 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, ho
     return new Problem('in-hold', `${lots[0]?.species ?? 'These fish'} are in their hold: ${words}. Say why they go all the same`, { current: held })
   }
 
+  /** Fish go from one place to another; the check is made anew before anything is written. */
+  function move(context: CommandContext, { plans, entry, path, override, isRescue, ...way }: Parameters<MovesService['require']>[1] & { entry: EventEntry }) {
+    moves.require(context, { ...way, plans, path, override, isRescue })
+    moves.carried(context, way, entry.happenedAtMs)
+    return { movementIds: plans.flatMap((plan) => pools.book(context, plan, entry, { toPlaceId: way.to.id })) }
+  }
+
   return {
     write,
     reverse,
     settle: pools.settle,
 
     /** Moves fish to another tank. Whoever they may be must be allowed there. */
-    moveFish(context: CommandContext, { note, happenedAtMs, override, isRescue, toolSetId = null, waterGoesAlong = false, ...input }: MoveFish) {
-      if (input.toTankId === context.params.tankId) throw fieldProblem('toTankId', 'The fish are in this tank already')
-      const toPlaceId = tankIdOf(input.toTankId)
-      const way = { fromTankId: context.params.tankId ?? '', toTankId: toPlaceId, toolSetId, waterGoesAlong }
-      const written = writeFromTank(context, input, { kind: 'move', note, happenedAtMs }, { toPlaceId, gate: (plan) => moves.require(context, { ...way, plans: [plan], path: 'toTankId', override, isRescue }) })
-      moves.carried(context, way, happenedAtMs)
+    moveFish(context: CommandContext, { note, happenedAtMs, override, isRescue, toolSetId = null, waterGoesAlong = false, quantity, ...which }: MoveFish) {
+      if (which.toTankId === context.params.tankId) throw fieldProblem('toTankId', 'The fish are in this tank already')
+      const [from, to] = [{ kind: 'tank', id: tankIdOf(context.params.tankId ?? '') } as const, { kind: 'tank', id: tankIdOf(which.toTankId) } as const]
+      const plan = planOut(fishOf(from.id, which), quantity, happenedAtMs)
+      return move(context, { from, to, toolSetId, waterGoesAlong, override, isRescue, path: 'toTankId', plans: [plan], entry: { kind: 'move', note, happenedAtMs } })
+    },
+
+    /** Moves fish of several kinds together, between tanks and vessels: all of them or none. */
+    moveTogether(context: CommandContext, { from, to, fish, note, happenedAtMs, override, isRescue, toolSetId, waterGoesAlong }: MoveTogether) {
+      const plans = moves.plansOf({ from, fish }, happenedAtMs)
+      const written = move(context, { from, to, toolSetId: toolSetId ?? null, waterGoesAlong, override, isRescue, path: 'to', plans, entry: { kind: 'move', note, happenedAtMs } })
+      moves.chose(context, fish)
       return written
     },
+
+    /** Books fish as lost that stood in a bucket or a box. */
+    loseInVessel: (context: CommandContext, input: RecordLoss) => writeLoss(context, moves.stand({ kind: 'vessel', id: context.params.vesselId ?? '' }, 'vesselId', context.nowMs).id, input),
 
     /** Says which water fish live in, where the book does not; said again, the later word counts. */
     sayWater({ actor, key, nowMs }: CommandContext, { lotIds, water }: SayWater) {
@@ -177,7 +192,7 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, ho
     },
 
     /** Books fish as lost. */
-    recordLoss: (context: CommandContext, { cause, note, happenedAtMs, ...input }: RecordLoss) => writeFromTank(context, input, { kind: 'loss', cause, note, happenedAtMs }, { toPlaceId: outsidePlaceId, weightOf: weightOfCause(cause) }),
+    recordLoss: (context: CommandContext, input: RecordLoss) => writeLoss(context, tankIdOf(context.params.tankId ?? ''), input),
 
     /** Books fish as gone alive. */
     releaseFish: (context: CommandContext, { reason, note, heldBecause, happenedAtMs, ...input }: ReleaseFish) => release(context, { ...input, placeId: tankIdOf(context.params.tankId ?? ''), heldBecause, entry: { kind: 'release', reason, note, happenedAtMs } }),
@@ -215,13 +230,14 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, ho
     },
 
     /** Takes one movement back. What belongs to a bag's record is taken back with the bag, so that record and books agree. */
-    reverseMovement(context: CommandContext, { reason, happenedAtMs }: ReverseMovement) {
+    reverseMovement(context: CommandContext, { isWhole = false, reason, happenedAtMs }: ReverseMovement) {
       const movement = store.movementById(context.params.movementId ?? '')
       const row = movement && store.rowById(movement.id)
       if (!movement || !row) throw new Problem('not-found', 'There is no such movement')
       if (isBagEntry(row)) throw new Problem('conflict', 'This is part of a bag’s record; undo the bag in Unpack instead')
       const { run } = row
       if (run !== null) throw new Problem('conflict', `This is part of run ${run} on the bench; move the fish or correct the count instead`)
+      if (isWhole) return { movementIds: reverseAll(context, store.ofCommand(row.commandKey), { happenedAtMs, reason }) > 0 ? [movement.id] : [] }
       const event = pools.eventOf(movement.id)
       return { movementIds: event && event.reversesId === null ? reverseEvent(context, event.id, movement, { happenedAtMs, reason }) : [reverse(context, movement, happenedAtMs, reason)] }
     },

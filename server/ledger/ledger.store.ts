@@ -37,11 +37,13 @@ export interface MovementRow extends Movement {
   isSwap: number | null
   /** Where fish left before their hold was over: on which day of it, and why. */
   shortfall: string | null
+  /** Fish of it that somebody chose one by one, in words. */
+  chosen: string | null
 }
 
 const placeName = (name: string): string => `CASE ${name}.kind WHEN 'tank' THEN (SELECT code FROM tank WHERE id = ${name}.id)
   WHEN 'bag' THEN (SELECT 'bag ' || bag.number || ' of crate ' || crate.number FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id = ${name}.id)
-  WHEN 'vessel' THEN (SELECT 'the vessel of run ' || run.number FROM run WHERE run.id = ${name}.id)
+  WHEN 'vessel' THEN coalesce((SELECT 'the vessel of run ' || run.number FROM run WHERE run.id = ${name}.id), (SELECT vessel.name FROM vessel WHERE vessel.id = ${name}.id))
   ELSE ${name}.kind END`
 
 const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id AS lotId, m.from_place_id AS fromPlaceId, m.to_place_id AS toPlaceId,
@@ -49,7 +51,8 @@ const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id
     lot.code AS lotCode, species.name AS species, staff.name AS staffName, m.command_key AS commandKey, back.id AS reversedById,
     f.kind AS fromKind, ${placeName('f')} AS fromName, t.kind AS toKind, ${placeName('t')} AS toName,
     crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run, pm.event_id AS eventId, pm.is_swap AS isSwap, event.how,
-    (SELECT 'day ' || h.day || ' of ' || h.of || ': ' || h.reason FROM hold_shortfall h WHERE h.movement_id = m.id ORDER BY h.day LIMIT 1) AS shortfall
+    (SELECT 'day ' || h.day || ' of ' || h.of || ': ' || h.reason FROM hold_shortfall h WHERE h.movement_id = m.id ORDER BY h.day LIMIT 1) AS shortfall,
+    (SELECT group_concat(coalesce(nullif(trim(coalesce(i.sex, '') || ' ' || coalesce(i.mark, '')), ''), 'one'), '; ') FROM moved_individual i WHERE i.command_key = m.command_key AND i.species_id = lot.species_id) AS chosen
   FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = m.staff_id
     JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id
     LEFT JOIN movement back ON back.reverses_id = m.id

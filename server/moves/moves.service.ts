@@ -1,10 +1,10 @@
 import { byText } from '../../core/contacts/contact'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
-import type { MoveAsked, MoveItem, MoveOccupant, SourcesMet } from '../../core/moves/move'
+import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveTo, SourcesMet } from '../../core/moves/move'
 import { mergeChecks, moveCheck, type MoveChecked } from '../../core/moves/moveCheck'
 import type { MoveRules, SourcesRule } from '../../core/moves/moveRules'
-import type { MovedFish } from '../../core/moves/moves.schema'
+import type { MovedFish, StandKind } from '../../core/moves/moves.schema'
 import type { MoveCheckView } from '../../core/moves/moveView'
 import { moveLines, sentenceOf, type Names } from '../../core/moves/moveWords'
 import type { BrokenRule, RuleCode } from '../../core/tankChoice/company'
@@ -19,8 +19,12 @@ import { fieldProblem } from '../http/problem'
 import type { PlacingService } from '../placing/placing.service'
 import type { PlacingStore } from '../placing/placing.store'
 import { goingOf, type Planned, type PoolsService } from '../pools/pools.service'
+import type { VesselsService } from '../vessels/vessels.service'
+import type { MovesStore } from './moves.store'
 
-const hourMs = 3_600_000
+const [hourMs, dayMs] = [3_600_000, 86_400_000]
+/** Fights longer ago weigh next to nothing. */
+const fightDays = 400
 
 /** Hard rules that only a move can break; the others are those of tank choice, in its words. */
 const ofMoves: ReadonlySet<string> = new Set<RuleCode>(['agent-carried', 'vessel-load', 'sick-to-well', 'hold-open', 'sources', 'course-open', 'promised', 'plan-fish-out'])
@@ -38,22 +42,38 @@ interface Collaborators {
   /** The gate of tank choice, whose rules these are too. */
   gate: Pick<PlacingService, 'against' | 'refuseOrOverrule'>
   contacts: Pick<ContactsService, 'meetings' | 'toolsAt' | 'useBetween' | 'carryWater'>
+  vessels: Pick<VesselsService, 'byId' | 'lotsIn' | 'tankOf' | 'lastTankOf' | 'filled'>
+  store: Pick<MovesStore, 'fights' | 'insertIndividual'>
   limits: () => Limits
   rules: () => MoveRules
   zone: () => string
 }
 
+/** Where fish stand, or are to stand. */
+export interface Stand {
+  kind: StandKind
+  id: string
+}
+
 /** A move as it is asked for. */
 export interface WantedMove {
-  fromTankId: string
-  toTankId: string
+  from: Stand
+  to: Stand | 'outside'
   fish: readonly MovedFish[]
   toolSetId?: string | null
   waterGoesAlong?: boolean
 }
 
+/** A place as it stands: a tank, or a vessel with the tank whose water it has. */
+interface Standing extends Stand {
+  code: string
+  tank: TankFacts | null
+  waterId: string
+  vessel: ReturnType<VesselsService['byId']>
+}
+
 /** Says what speaks against a move, from everything that is recorded. */
-export function createMovesService({ facts, placing, gate, pools, contacts, limits, rules, zone }: Collaborators) {
+export function createMovesService({ facts, placing, gate, pools, contacts, vessels, store, limits, rules, zone }: Collaborators) {
   /** The largest doubt of the tanks on a water. */
   function doubtOf(waterId: string, nowMs: number): number {
     const today = dayInZone(nowMs, zone())
@@ -66,6 +86,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, limi
 
   /** A water whose tanks all sell, show or grow mixes on purpose; what its zone says comes before that. */
   function sourcesRuleOf(tank: TankFacts, nowMs: number): SourcesRule {
+    if (tank.sourcesRule) return tank.sourcesRule
     const alike = facts.inUse(nowMs).filter(({ zoneId, water }) => (tank.zoneId === null ? water.id === tank.water.id : zoneId === tank.zoneId))
     return alike.every(({ purpose }) => purpose === null || purpose === 'sale' || purpose === 'display' || purpose === 'grow-out') ? 'warn' : rules().sourcesRule
   }
@@ -74,11 +95,30 @@ export function createMovesService({ facts, placing, gate, pools, contacts, limi
     return contacts.meetings(nowMs).map(({ a, b, togetherMinutes }) => (togetherMinutes > 0 ? { a, b, state: 'together', days: Math.floor(togetherMinutes / 1440) } : { a, b, state: 'contact', days: null }))
   }
 
-  function itemsOf(from: TankFacts, going: readonly { lotId: string; quantity: number }[], nowMs: number): MoveItem[] {
+  /** A place, or beside the field that there is none. */
+  function stand({ kind, id }: Stand, path: string, nowMs: number): Standing {
+    if (kind === 'tank') {
+      const tank = facts.tank(id, nowMs)
+      if (!tank || tank.isRetired) throw fieldProblem(path, 'There is no such tank')
+      return { kind, id, code: tank.code, tank, waterId: tank.water.id, vessel: null }
+    }
+    const vessel = vessels.byId(id)
+    if (!vessel) throw fieldProblem(path, 'There is no such bucket or box')
+    const tank = vessels.lotsIn(id).length === 0 ? null : vessels.tankOf(id, nowMs)
+    return { kind, id, code: vessel.name, tank, waterId: tank?.water.id ?? id, vessel }
+  }
+
+  /** When the fish of a lot came to where they stand, and how many are there. */
+  function standingOf(from: Standing, lotId: string): { quantity: number; sinceMs: number } | undefined {
+    const lots: readonly { lotId: string; quantity: number; sinceMs: number }[] = from.kind === 'tank' ? (from.tank?.lots ?? []) : vessels.lotsIn(from.id)
+    return lots.find((each) => each.lotId === lotId)
+  }
+
+  function itemsOf(from: Standing, going: readonly { lotId: string; quantity: number }[], nowMs: number): MoveItem[] {
     // They stand here already, and may have grown.
     const known = new Map(placing.lots(going.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
     return going.flatMap(({ lotId, quantity }): MoveItem[] => {
-      const [lot, here] = [known.get(lotId), from.lots.find((each) => each.lotId === lotId)]
+      const [lot, here] = [known.get(lotId), standingOf(from, lotId)]
       if (!lot) return []
       const hold = facts.holdOn(lotId, nowMs)
       const isHeld = hold !== null && !hold.isServed
@@ -92,47 +132,76 @@ export function createMovesService({ facts, placing, gate, pools, contacts, limi
     })
   }
 
+  function asFrom(from: Standing, moving: ReadonlySet<string>, nowMs: number): MoveFrom {
+    const { kind, id, waterId, tank } = from
+    const others = kind === 'tank' ? (tank?.lots ?? []).filter(({ lotId }) => !moving.has(lotId)).map(({ species, quantity }) => ({ species, quantity })) : []
+    return { kind, id, waterId, zoneId: tank?.zoneId ?? null, doubt: doubtOf(waterId, nowMs), tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, agents: tank?.agents ?? [], others }
+  }
+
+  const onWater = (waterId: string, nowMs: number) => facts.inUse(nowMs).filter(({ water }) => water.id === waterId).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: origin, heldDays: facts.heldDays(lotId, nowMs) })))
+
+  function asTank(to: Standing, coming: { lotId: string; placeId: string; quantity: number }[], nowMs: number): MoveTo {
+    const [known] = placing.tanks({ nowMs, tanks: to.tank ? [to.tank] : [], heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming, countsPlans: false })
+    if (!known || !to.tank) throw fieldProblem('to', 'There is no such tank')
+    const { occupants, ...place } = known
+    return {
+      ...place,
+      ...{ doubt: doubtOf(to.waterId, nowMs), sourcesRule: sourcesRuleOf(to.tank, nowMs), onWater: onWater(to.waterId, nowMs) },
+      occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, heldDays })),
+    }
+  }
+
+  /** A vessel has the water of its tank; one that is empty is filled, or hung, where the fish are. */
+  function asVessel(to: Standing, from: Standing, nowMs: number): MoveTo {
+    const lots = vessels.lotsIn(to.id)
+    const tank = lots.length === 0 ? from.tank : to.tank
+    const known = new Map(placing.lots(lots.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
+    const occupants = lots.flatMap(({ lotId, quantity }): MoveOccupant[] => {
+      const lot = known.get(lotId)
+      return lot ? [{ lot: lotId, animal: lot.animal, quantity, supplier: lot.supplier, heldDays: facts.heldDays(lotId, nowMs) }] : []
+    })
+    return {
+      ...{ kind: 'vessel', id: to.id, code: to.code, waterId: lots.length === 0 ? from.waterId : to.waterId, zoneId: tank?.zoneId ?? null, agents: tank?.agents ?? [], netVolumeL: to.vessel?.litres ?? null, occupants },
+      ...{ tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, doubt: doubtOf(tank?.water.id ?? '', nowMs), onWater: [] },
+      vessel: { kind: to.vessel?.kind ?? 'bucket', litres: to.vessel?.litres ?? 1, air: to.vessel?.air === 'yes', ph: tank?.water.ph ?? null },
+    }
+  }
+
+  const fights = (fromId: string, toId: string, nowMs: number): MoveAsked['fights'] =>
+    store.fights(nowMs - fightDays * dayMs).map(({ a, b, volumeL, harm, atMs, tankId }) => ({ a, b, volumeL, harm, daysAgo: Math.max(0, (nowMs - atMs) / dayMs), isSameFish: tankId === fromId || tankId === toId }))
+
   /** What is asked of the check for fish that go; of fish that nobody can tell apart, once for each way they may have been. */
-  function asked(wanted: WantedMove, plans: readonly Planned[], nowMs: number): MoveAsked[] {
-    const [from, to] = [requireTank(wanted.fromTankId, 'tankId', nowMs), requireTank(wanted.toTankId, 'toTankId', nowMs)]
+  function asked(wanted: Omit<WantedMove, 'fish'>, plans: readonly Planned[], nowMs: number): MoveAsked[] {
+    const from = stand(wanted.from, 'from', nowMs)
+    const to = wanted.to === 'outside' ? null : stand(wanted.to, 'to', nowMs)
     const ways = plans.map((plan) => goingOf(plan).map((going) => itemsOf(from, going, nowMs)))
     const first = ways.flatMap(([each]) => each ?? [])
     const others = ways.flatMap((all, kind) => all.slice(1).map((items) => [...ways.flatMap(([each], other) => (other === kind ? [] : (each ?? []))), ...items]))
-    const moving = new Set(first.map(({ lot }) => lot))
-    const [tank] = placing.tanks({ nowMs, tanks: [to], heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming: first.map(({ lot, n }) => ({ lotId: lot, placeId: from.tankId, quantity: n })), countsPlans: false })
-    if (!tank) throw fieldProblem('toTankId', 'There is no such tank')
-    const { occupants, ...place } = tank
-    const tools = wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, (waterId) => doubtOf(waterId, nowMs), nowMs) : null
+    const coming = first.map(({ lot, n }) => ({ lotId: lot, placeId: from.id, quantity: n }))
     const common = {
-      from: { id: from.tankId, waterId: from.water.id, zoneId: from.zoneId, doubt: doubtOf(from.water.id, nowMs), tempC: from.water.tempC, salinityPpt: from.water.salinityPpt, agents: from.agents, others: from.lots.filter(({ lotId }) => !moving.has(lotId)).map(({ species, quantity }) => ({ species, quantity })) },
-      to: {
-        ...place,
-        ...{ doubt: doubtOf(to.water.id, nowMs), sourcesRule: sourcesRuleOf(to, nowMs) },
-        occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, heldDays })),
-        onWater: facts.inUse(nowMs).filter(({ water }) => water.id === to.water.id).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: origin, heldDays: facts.heldDays(lotId, nowMs) }))),
-      },
-      ...{ now: Math.floor(nowMs / 60_000), tools, waterGoesAlong: wanted.waterGoesAlong ?? false, met: met(nowMs), roomC: limits().roomAirC },
+      from: asFrom(from, new Set(first.map(({ lot }) => lot)), nowMs),
+      to: to === null ? ({ kind: 'outside', id: 'outside' } as const) : to.kind === 'tank' ? asTank(to, coming, nowMs) : asVessel(to, from, nowMs),
+      tools: wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, (waterId) => doubtOf(waterId, nowMs), nowMs) : null,
+      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: met(nowMs), fights: fights(from.id, to?.id ?? '', nowMs), roomC: limits().roomAirC },
       hospitalsFree: facts.inUse(nowMs).filter(({ purpose, lots, state }) => purpose === 'hospital' && lots.length === 0 && (state ?? 'ready') === 'ready').length,
     }
     return [first, ...others].map((items) => ({ ...common, items }))
   }
 
-  function requireTank(id: string, path: string, nowMs: number): TankFacts {
-    const tank = facts.tank(id, nowMs)
-    if (!tank || tank.isRetired) throw fieldProblem(path, 'There is no such tank')
-    return tank
-  }
-
   /** Which fish go, of each kind; beside the field where there are fewer. */
-  function plansOf({ fromTankId, fish }: WantedMove, nowMs: number): Planned[] {
+  function plansOf({ from, fish }: Pick<WantedMove, 'from' | 'fish'>, nowMs: number): Planned[] {
+    const kinds = new Set<string>()
     return fish.map(({ speciesId, strain, lotIds = [], quantity }, index) => {
-      const plan = pools.planOut({ placeId: fromTankId, kind: { speciesId, strain }, among: lotIds, quantity }, nowMs)
+      const kind = JSON.stringify([speciesId, strain])
+      if (kinds.has(kind)) throw fieldProblem(`fish[${index}].speciesId`, 'This kind is named twice')
+      kinds.add(kind)
+      const plan = pools.planOut({ placeId: from.id, kind: { speciesId, strain }, among: lotIds, quantity }, nowMs)
       if ('done' in plan) return plan
-      throw fieldProblem(`fish[${index}].quantity`, plan.available === 0 ? 'None of these fish stand in this tank now' : `Only ${plan.available} of these stand in this tank now`)
+      throw fieldProblem(`fish[${index}].quantity`, plan.available === 0 ? 'None of these fish stand here now' : `Only ${plan.available} of these stand here now`)
     })
   }
 
-  function checkPlanned(wanted: WantedMove, plans: readonly Planned[], nowMs: number): MoveChecked {
+  function checkPlanned(wanted: Omit<WantedMove, 'fish'>, plans: readonly Planned[], nowMs: number): MoveChecked {
     return mergeChecks(asked(wanted, plans, nowMs).map((each) => moveCheck(each, limits(), rules())))
   }
 
@@ -142,36 +211,60 @@ export function createMovesService({ facts, placing, gate, pools, contacts, limi
     const lots = new Map(tanks.flatMap((tank) => tank.lots.map(({ lotId, lotCode }) => [lotId, lotCode] as const)))
     const codes = new Map(tanks.map(({ tankId, code }) => [tankId, code]))
     const waterName = (id: string): string => tanks.filter(({ water, isRetired }) => !isRetired && water.id === id).map(({ code }) => code).sort(byText)[0] ?? id
-    return { lot: (id) => `lot ${lots.get(id) ?? id}`, place: (id) => codes.get(id) ?? id, water: waterName }
+    return { lot: (id) => (lots.has(id) ? `lot ${lots.get(id)}` : 'a lot'), place: (id) => codes.get(id) ?? vessels.byId(id)?.name ?? id, water: waterName }
+  }
+
+  /** Rules against which a lead decides: into a tank those of tank choice and of moves, into a vessel whatever the check says. */
+  function broken(way: Omit<WantedMove, 'fish'> & { to: Stand }, plans: readonly Planned[], nowMs: number): BrokenRule[] {
+    const named = names(nowMs)
+    const found = checkPlanned(way, plans, nowMs).reasons.filter(({ level }) => level === 'lead')
+    const more = found.filter(({ code }) => way.to.kind === 'vessel' || ofMoves.has(code)).map((each): BrokenRule => ({ code: each.code as RuleCode, why: sentenceOf(each, named).replace(/\.$/, '') }))
+    if (way.to.kind === 'vessel') return more
+    const from = stand(way.from, 'from', nowMs)
+    const going = plans.flatMap(goingOf).map((all) => (from.kind === 'tank' ? all : all.map(({ lotId, quantity }) => ({ lotId, quantity, fromWaterId: from.waterId }))))
+    return [...eachOnce(going.flatMap((all) => gate.against({ going: all, tankId: way.to.id }, nowMs))), ...more]
   }
 
   return {
+    stand,
+    plansOf,
+
     /**
      * Lets fish move, or says beside the field why not: the check is made anew inside the transaction of the move, because
      * what two people saw may be old.
      * @throws Problem `breaks-rule` with the rules by code and in words.
      */
-    require(context: CommandContext, { plans, path, override, isRescue, ...way }: Omit<WantedMove, 'fish'> & { plans: readonly Planned[]; path: string } & AgainstRule): void {
+    require(context: CommandContext, { plans, path, override, isRescue, ...way }: Omit<WantedMove, 'fish' | 'to'> & { to: Stand; plans: readonly Planned[]; path: string } & AgainstRule): void {
       const { nowMs } = context
-      const ways = plans.flatMap(goingOf)
-      const rules = eachOnce(ways.flatMap((going) => gate.against({ going, tankId: way.toTankId }, nowMs)))
-      const named = names(nowMs)
-      const more = checkPlanned({ ...way, fish: [] }, plans, nowMs).reasons.filter(({ level, code }) => level === 'lead' && ofMoves.has(code)).map((each): BrokenRule => ({ code: each.code as RuleCode, why: sentenceOf(each, named).replace(/\.$/, '') }))
-      const tank = requireTank(way.toTankId, path, nowMs)
-      const lots = placing.lots([...new Set(ways.flat().map(({ lotId }) => lotId))], nowMs)
-      gate.refuseOrOverrule(context, { lots, tank: { id: tank.tankId, code: tank.code }, broken: [...rules, ...more], path, override, isRescue })
+      const [from, to] = [stand(way.from, path, nowMs), stand(way.to, path, nowMs)]
+      if (from.id === to.id) throw fieldProblem(path, 'They are there already')
+      const lots = placing.lots([...new Set(plans.flatMap(goingOf).flat().map(({ lotId }) => lotId))], nowMs)
+      const tankId = to.kind === 'tank' ? to.id : (to.tank?.tankId ?? from.tank?.tankId ?? vessels.lastTankOf(to.id) ?? vessels.lastTankOf(from.id) ?? '')
+      gate.refuseOrOverrule(context, { lots, tank: { id: tankId, code: to.code }, isVessel: to.kind === 'vessel', broken: broken(way, plans, nowMs), path, override, isRescue })
     },
 
-    /** Writes down which net was in both waters, and what water went along. */
-    carried(context: CommandContext, { fromTankId, toTankId, toolSetId = null, waterGoesAlong = false }: Omit<WantedMove, 'fish'>, happenedAtMs: number): void {
-      if (toolSetId !== null) contacts.useBetween(context, toolSetId, [fromTankId, toTankId], happenedAtMs)
-      if (waterGoesAlong) contacts.carryWater(context, fromTankId, toTankId, happenedAtMs)
+    /**
+     * Writes down what goes with a move, before its fish are booked: which net was in both waters, what water went along, and
+     * whose water a vessel has. An empty one is filled, or hung, where the fish are.
+     */
+    carried(context: CommandContext, { from, to, toolSetId = null, waterGoesAlong = false }: Omit<WantedMove, 'fish' | 'to'> & { to: Stand }, happenedAtMs: number): void {
+      const [left, came] = [stand(from, 'from', context.nowMs), stand(to, 'to', context.nowMs)]
+      const wasEmpty = to.kind === 'vessel' && vessels.lotsIn(to.id).length === 0
+      const [fromNode, toNode] = [`water:${left.waterId}`, `water:${wasEmpty ? left.waterId : came.waterId}`]
+      if (toolSetId !== null) contacts.useBetween(context, toolSetId, [fromNode, toNode], happenedAtMs)
+      if (waterGoesAlong && fromNode !== toNode) contacts.carryWater(context, fromNode, toNode, happenedAtMs)
+      if (to.kind === 'vessel') vessels.filled(context, { vesselId: to.id, tankId: left.tank?.tankId ?? null, wasEmpty, atMs: happenedAtMs })
+    },
+
+    /** Keeps which fish were chosen one by one. */
+    chose({ key }: CommandContext, fish: readonly MovedFish[]): void {
+      for (const { speciesId, chosen = [] } of fish) for (const { sex, mark } of chosen) store.insertIndividual({ speciesId, sex: sex ?? null, mark: mark?.trim() || null, commandKey: key })
     },
 
     /** The check as it is shown before anything is netted. */
     check(wanted: WantedMove, nowMs: number): MoveCheckView {
       const { verdict, reasons, points, looks } = checkPlanned(wanted, plansOf(wanted, nowMs), nowMs)
-      return { verdict, points, looks, lines: moveLines(reasons, names(nowMs)) }
+      return { verdict, points, looks, lines: moveLines(reasons, names(nowMs)), needsIntroduction: reasons.some(({ code }) => code === 'introduce') }
     },
   }
 }

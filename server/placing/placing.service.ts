@@ -18,6 +18,8 @@ export interface Going {
   quantity: number
   /** Where they stand, or stood before a vessel: who shares a water already meets nothing new in it. */
   fromPlaceId?: string | null
+  /** The water they come from, where it is not that of the place they stand in: of a vessel that hangs in a tank. */
+  fromWaterId?: string | null
 }
 
 /** Fish that go into a tank together, and where the answer stands in the request. */
@@ -41,6 +43,8 @@ type Asked = Pick<GoingInto, 'going' | 'tankId' | 'runId' | 'isPlan'> & { path?:
 interface Refused {
   lots: readonly LotAtHand[]
   tank: Pick<ChoiceTank, 'id' | 'code'>
+  /** A vessel that has the tank's water: what is decided for it says nothing about the tank. */
+  isVessel?: boolean
   broken: readonly BrokenRule[]
   path: string
   override?: string | null | undefined
@@ -68,9 +72,9 @@ export function createPlacingService({ store, audit, limits, facts }: Collaborat
     const lots = store.lots([...own], nowMs)
     // Bags of one lot are one line, as they are in a plan: the same rule in the same words.
     const lines = [...groupBy(going, ({ lotId }) => lotId)].flatMap(([lotId, parts]): ChoiceLine[] => {
-      const [quantity, fromPlaceId] = [parts.reduce((sum, part) => sum + part.quantity, 0), parts[0]?.fromPlaceId]
+      const [quantity, { fromPlaceId = null, fromWaterId: said = null } = {}] = [parts.reduce((sum, part) => sum + part.quantity, 0), parts[0]]
       const lot = lots.find((each) => each.lotId === lotId)
-      const fromWaterId = fromPlaceId ? (facts.tank(fromPlaceId, nowMs)?.water.id ?? null) : null
+      const fromWaterId = said ?? (fromPlaceId ? (facts.tank(fromPlaceId, nowMs)?.water.id ?? null) : null)
       return lot && quantity > 0 ? [{ id: lotId, animal: lot.animal, count: quantity, supplier: lot.supplier, ...(fromWaterId === null ? {} : { fromWaterId }) }] : []
     })
     return { lots, lines, tank: { ...tank, bookings, occupants } }
@@ -86,7 +90,7 @@ export function createPlacingService({ store, audit, limits, facts }: Collaborat
   }
 
   /** Refuses what breaks a rule, or keeps a lead's reason and lets it pass. */
-  function refuseOrOverrule({ actor, key, nowMs }: CommandContext, { lots, tank, broken, path, override, isRescue = false }: Refused): void {
+  function refuseOrOverrule({ actor, key, nowMs }: CommandContext, { lots, tank, isVessel = false, broken, path, override, isRescue = false }: Refused): void {
     if (broken.length === 0) return
     const names = [...new Set(lots.map(({ animal }) => animal.species))].join(', ')
     const rules = broken.map(({ why }) => why).join('; ')
@@ -96,7 +100,7 @@ export function createPlacingService({ store, audit, limits, facts }: Collaborat
     if (!isUnsaid && (actor.role === 'lead' || isDistress) && override?.trim()) {
       if (!isDistress) requireFreshPin(actor)
       const reason = override.trim()
-      for (const { lotId } of lots) store.insertOverride({ id: newId(), lotId, tankId: tank.id, codes: [...new Set(broken.map(({ code }) => code))], broken: rules, reason, isRescue: Number(isDistress), staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
+      for (const { lotId } of lots) store.insertOverride({ id: newId(), lotId, tankId: tank.id, codes: isVessel ? [] : [...new Set(broken.map(({ code }) => code))], broken: rules, reason, isRescue: Number(isDistress), staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
       audit.insert({ atMs: nowMs, staffId: actor.id, action: isDistress ? 'rescued' : 'overruled', subject: `${names} to ${tank.code}`, changes: { rule: [rules, reason] }, commandKey: key })
       return
     }
