@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import type { BenchSubject, RunView } from '../core/bench/benchView'
 import type { CrateView } from '../core/crates/crateView'
 import type { StepView } from '../core/crates/preparation'
+import type { IntroductionView } from '../core/moves/introductionView'
 import type { RegisterName, RegisterRow } from '../core/setup/registers'
 import type { RoomView, TankView } from '../core/room/roomView'
 import type { StaffView } from '../core/staff/staff.schema'
@@ -47,6 +48,7 @@ export function createCommander(db: Database) {
     tank: (code: string, nowMs: number) => ask<TankView>('/api/tanks/:code', { code }, nowMs),
     subject: (query: Record<string, string>, nowMs: number) => ask<BenchSubject>('/api/bench/subject', {}, nowMs, query),
     benchRun: (runId: string, nowMs: number) => ask<RunView>('/api/bench/runs/:runId', { runId }, nowMs),
+    introduction: (introductionId: string, nowMs: number) => ask<IntroductionView>('/api/introductions/:introductionId', { introductionId }, nowMs),
     rows: (register: RegisterName, nowMs: number) => ask<{ rows: RegisterRow[] }>(`/api/setup/${register}`, {}, nowMs).rows,
   }
 }

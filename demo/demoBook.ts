@@ -60,10 +60,27 @@ export const zoneOfSystem: Record<string, (typeof demoZones)[number]> = {
   'Hatchery grow-outs': 'Hatchery',
 }
 export const demoToolSets = [
-  ['Green nets', 'Fresh side', 'green tape on the handle'],
-  ['Blue nets', 'Salt side', 'blue tape on the handle'],
-  ['Red nets', 'Quarantine', 'red tape, own bucket'],
-  ['White nets', 'Hatchery', 'white tape, fine mesh'],
+  ['Green nets', 'Fresh side', 'green tape on the handle', 20, 'medium'],
+  ['Blue nets', 'Salt side', 'blue tape on the handle', 25, 'coarse'],
+  ['Red nets', 'Quarantine', 'red tape, own bucket', 15, 'medium'],
+  ['White nets', 'Hatchery', 'white tape, fine mesh', 15, 'fine'],
+] as const
+/** What fish stand in for a while: name, kind, litres, air stone. */
+export const demoVessels = [
+  ['Bucket 1', 'bucket', 20, 'yes'],
+  ['Bucket 2', 'bucket', 20, 'yes'],
+  ['Bucket 3', 'bucket', 12, 'no'],
+  ['Box 1', 'box', 3, null],
+  ['Box 2', 'box', 3, null],
+] as const
+/** Front to back, height of the water, and decor, by the beginning of a tank's code. */
+export const demoShapes = [
+  ['D1', 55, 60, 'heavy'],
+  ['C1', 60, 60, 'heavy'],
+  ['H1', 50, 35, 'bare'],
+  ['Q1', 35, 32, 'bare'],
+  ['G1', 45, 40, 'bare'],
+  ['', 40, 36, 'some'],
 ] as const
 /** Invented figures for the demo; a real room enters those of its own product's label. */
 export const demoAgents = [

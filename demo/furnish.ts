@@ -3,7 +3,7 @@ import { emptyValues } from '../core/setup/registerCsv'
 import { registers } from '../core/setup/registers'
 import type { StaffView } from '../core/staff/staff.schema'
 import type { Commander } from './commander'
-import { demoAgents, demoDisplays, demoFoods, demoOldStock, demoPeople, demoPurposes, demoSuppliers, demoSystems, demoToolSets, demoWaters, demoZones, zoneOfSystem } from './demoBook'
+import { demoAgents, demoDisplays, demoFoods, demoOldStock, demoPeople, demoPurposes, demoSuppliers, demoShapes, demoSystems, demoToolSets, demoVessels, demoWaters, demoZones, zoneOfSystem } from './demoBook'
 
 export interface Furnished {
   people: { lead: StaffView; keepers: StaffView[] }
@@ -26,7 +26,8 @@ export async function furnish(commander: Commander, atMs: number, timeZone: stri
   }
   const zones = new Map<string, string>()
   for (const name of demoZones) zones.set(name, await add('zones', { name }))
-  for (const [name, zone, marking] of demoToolSets) await add('toolSets', { name, zoneId: zones.get(zone) ?? null, marking })
+  for (const [name, zone, marking, netWidthCm, netMesh] of demoToolSets) await add('toolSets', { name, zoneId: zones.get(zone) ?? null, marking, netWidthCm, netMesh })
+  for (const [name, kind, litres, air] of demoVessels) await add('vessels', { name, kind, litres, air })
   for (const [name, kind, thawMinutes, servesAs, note = null] of demoFoods) await add('foods', { name, kind, thawMinutes, servesAs, note })
   for (const agent of demoAgents) await add('agents', agent)
   for (const { name, shippingTempC, shippingSalinityPpt, shippingPh, transitHours, claimWindowHours, claimRules, source } of demoSuppliers) {
@@ -57,10 +58,14 @@ async function makeRacks(commander: Commander, lead: StaffView, atMs: number, zo
   return tanks
 }
 
-/** Says of the tanks that are not for sale what they are for. */
+/** Says of the tanks what they are for, those for sale aside, and what a net has to do with. */
 async function setPurposes(commander: Commander, lead: StaffView, atMs: number): Promise<void> {
   for (const { id, version, values } of commander.rows('tanks', atMs)) {
-    const purpose = demoPurposes.find(([prefix]) => String(values.code).startsWith(prefix))?.[1]
-    if (purpose && values.purpose !== purpose) await commander.run('editTanks', { id }, { version, values: { ...values, purpose } }, lead, atMs)
+    const code = String(values.code)
+    const purpose = demoPurposes.find(([prefix]) => code.startsWith(prefix))?.[1] ?? values.purpose ?? null
+    const shape = demoShapes.find(([prefix]) => code.startsWith(prefix))
+    if (!shape) continue
+    const [, depthCm, heightCm, decor] = shape
+    await commander.run('editTanks', { id }, { version, values: { ...values, purpose, depthCm, heightCm, corners: 'square', decor } }, lead, atMs)
   }
 }

@@ -16,6 +16,7 @@ import { createCommander, type Commander } from './commander'
 import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, dueLines, openLines, type DemoSupplier } from './demoBook'
 import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
+import { moveAbout } from './moving'
 import { putOnTheBench } from './onTheBench'
 
 const minuteMs = 60_000
@@ -279,11 +280,12 @@ async function happenOnce(scene: Scene, daysAgo: number, atMs: number): Promise<
 
 /**
  * This morning: part of the round walked, one crate half opened on the floor, one to come tomorrow with its preparation under
- * way. The trouble are the loaches that do not eat; nothing is late.
+ * way. The trouble are the loaches that do not eat; nothing is late. Newcomers are on their second day in the display.
  */
 async function today(scene: Scene, nowMs: number): Promise<void> {
   const { commander, chance, people, tanks } = scene
   await stopEating(scene, nowMs)
+  await moveAbout(scene, nowMs)
   await walkRound(scene, nowMs - 50 * minuteMs, (tank, index) => index < 30 && tank.code !== 'R1-02' && tank.code !== hungryTank)
   const at = { tankId: tanks.get('R1-02') ?? '', roundNumber: 1, ate: 'some', signs: ['clamped fins'], seen: null, note: 'left food two days running', replacesId: null }
   await commander.run('recordCheck', {}, { ...at, happenedAtMs: nowMs - 40 * minuteMs }, chance.from(people.keepers), nowMs - 40 * minuteMs)

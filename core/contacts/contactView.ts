@@ -49,6 +49,10 @@ export interface TraceView {
   fromMs: number
   toMs: number
   reached: ReachedView[]
+  /** Everything that the chains go through, by name. */
+  nodes: NodeView[]
+  /** Waters that the one asked for is joined to now, by the contact that says so. */
+  joined: { contactId: string; name: string }[]
   lots: ReachedLotView[]
   sources: string[]
   /** Waters of the same zone of which nothing is recorded. */

@@ -2,6 +2,7 @@ import type { VesselKind } from '../vessels/vessels.schema'
 import type { CatchCard } from './catchCard'
 import type { MoveRuleChanges } from './houseMoveRules'
 import type { MoveChecked } from './moveCheck'
+import type { StandKind } from './moves.schema'
 import type { MoveRules } from './moveRules'
 import type { MoveLine } from './moveWords'
 import type { VesselBinds } from './vesselLimit'
@@ -15,6 +16,20 @@ export interface MoveCheckView {
   looks: MoveChecked['looks']
   /** Whether a plan is to be made of how they come in, as the residents defend their place. */
   needsIntroduction: boolean
+}
+
+/** A place where fish may go, and what the check says of it. */
+export interface MoveChoice {
+  kind: StandKind
+  id: string
+  code: string
+  verdict: MoveChecked['verdict']
+  points: number
+  /** The gravest thing that speaks against it; null where nothing does. */
+  words: string | null
+  /** Fish that stand there, and who they mostly are. */
+  fish: number
+  label: string | null
 }
 
 /** With what fish of one kind are caught out of a tank today. */

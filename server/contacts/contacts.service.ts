@@ -156,9 +156,11 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
         const isHeld = direction === 'forward' && hold !== null && !hold.isServed && toMs(anyAt) <= nowMs
         return row ? [{ lotId: lot, lotCode: row.code, species: row.species, origin: row.origin, hops, atMs: toMs(at), tanks: standing(lot), hold: isHeld ? { day: hold.day, of: hold.of } : null }] : []
       })
+      const reached = trace.reached.map(({ node, hops, at, anyAt, chain, isCleared }) => ({ ...nameOf(node), hops, atMs: toMs(at), anyAtMs: toMs(anyAt), isCleared, chain: chain.flatMap((id) => chainStep(id, recorded, nameOf)) }))
       return {
         ...{ start: startView(asked.node, known, nameOf), direction, fromMs: asked.fromMs, toMs: asked.toMs, lots, sources: trace.sources, sameTools: trace.sameTools.map(nameOf) },
-        reached: trace.reached.map(({ node, hops, at, anyAt, chain, isCleared }) => ({ ...nameOf(node), hops, atMs: toMs(at), anyAtMs: toMs(anyAt), isCleared, chain: chain.flatMap((id) => chainStep(id, recorded, nameOf)) })),
+        ...{ reached, nodes: [...new Set(reached.flatMap(({ node, chain }) => [node, ...chain.flatMap(({ from, to }) => [from, to])]))].map(nameOf) },
+        joined: store.joinedTo(asked.node).map(({ id, fromNode, toNode }) => ({ contactId: id, name: nameOf(fromNode === asked.node ? toNode : fromNode).name })),
       }
     },
 

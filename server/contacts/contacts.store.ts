@@ -63,8 +63,8 @@ export function createContactsStore({ orm, version }: Database) {
     insert: (row: typeof contact.$inferInsert) => void orm.insert(contact).values(row).run(),
     end: (id: string, untilMs: number) => void orm.update(contact).set({ untilMs }).where(eq(contact.id, id)).run(),
     undo: (id: string, by: { undoneById: string; undoneAtMs: number }) => void orm.update(contact).set(by).where(eq(contact.id, id)).run(),
-    /** What was written down of a node lately, newest first. */
-    recent: (node: string, limit: number) => orm.select().from(contact).where(sql`(${contact.fromNode} = ${node} OR ${contact.toNode} = ${node}) AND ${contact.undoneAtMs} IS NULL`).orderBy(desc(contact.atMs)).limit(limit).all(),
+    /** Waters that are joined to one now. */
+    joinedTo: (node: string) => orm.select({ id: contact.id, fromNode: contact.fromNode, toNode: contact.toNode }).from(contact).where(sql`(${contact.fromNode} = ${node} OR ${contact.toNode} = ${node}) AND ${contact.kind} = 'joined' AND ${contact.untilMs} IS NULL AND ${contact.undoneAtMs} IS NULL`).orderBy(contact.atMs).all(),
     insertClear: (row: typeof waterClear.$inferInsert) => void orm.insert(waterClear).values(row).run(),
     insertBath: (row: typeof toolBath.$inferInsert) => void orm.insert(toolBath).values(row).run(),
     openBath: (toolSetId: string) => orm.select().from(toolBath).where(and(eq(toolBath.toolSetId, toolSetId), isNull(toolBath.outAtMs), isNull(toolBath.undoneAtMs))).orderBy(desc(toolBath.inAtMs)).get() ?? null,

@@ -47,6 +47,7 @@ const matrix: Record<string, Answers> = {
   'post /api/systems': lead,
   'post /api/tanks/:tankId/moves': keeper,
   'get /api/move-check': device,
+  'get /api/move-choices': device,
   'get /api/tanks/:tankId/catch': device,
   'get /api/vessels': device,
   'post /api/moves': keeper,

@@ -1,3 +1,4 @@
+import { eachApart } from '../../core/collections/eachApart'
 import { byText } from '../../core/contacts/contact'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -5,9 +6,10 @@ import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveTo, SourcesMet } 
 import { mergeChecks, moveCheck, type MoveChecked } from '../../core/moves/moveCheck'
 import type { MoveRules, SourcesRule } from '../../core/moves/moveRules'
 import type { MovedFish, StandKind } from '../../core/moves/moves.schema'
-import type { MoveCheckView } from '../../core/moves/moveView'
+import type { MoveCheckView, MoveChoice } from '../../core/moves/moveView'
 import { moveLines, sentenceOf, type Names } from '../../core/moves/moveWords'
 import type { BrokenRule, RuleCode } from '../../core/tankChoice/company'
+import type { ChoiceTank } from '../../core/tankChoice/tankChoice'
 import { eachOnce } from '../../core/tankChoice/rules'
 import { doubt } from '../../core/rounds/walkingOrder'
 import { daysBetween } from '../../core/time/daysBetween'
@@ -23,6 +25,8 @@ import type { VesselsService } from '../vessels/vessels.service'
 import type { MovesStore } from './moves.store'
 
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
+/** The better first. */
+const order: readonly MoveChecked['verdict'][] = ['allow', 'warn', 'lead', 'impossible']
 /** Fights longer ago weigh next to nothing. */
 const fightDays = 400
 
@@ -42,7 +46,7 @@ interface Collaborators {
   /** The gate of tank choice, whose rules these are too. */
   gate: Pick<PlacingService, 'against' | 'refuseOrOverrule'>
   contacts: Pick<ContactsService, 'meetings' | 'toolsAt' | 'useBetween' | 'carryWater'>
-  vessels: Pick<VesselsService, 'byId' | 'lotsIn' | 'tankOf' | 'lastTankOf' | 'filled'>
+  vessels: Pick<VesselsService, 'byId' | 'lotsIn' | 'tankOf' | 'lastTankOf' | 'filled' | 'view'>
   store: Pick<MovesStore, 'fights' | 'insertIndividual'>
   limits: () => Limits
   rules: () => MoveRules
@@ -70,6 +74,12 @@ interface Standing extends Stand {
   tank: TankFacts | null
   waterId: string
   vessel: ReturnType<VesselsService['byId']>
+}
+
+interface Coming {
+  lotId: string
+  placeId: string
+  quantity: number
 }
 
 /** Says what speaks against a move, from everything that is recorded. */
@@ -140,8 +150,9 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
 
   const onWater = (waterId: string, nowMs: number) => facts.inUse(nowMs).filter(({ water }) => water.id === waterId).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: origin, heldDays: facts.heldDays(lotId, nowMs) })))
 
-  function asTank(to: Standing, coming: { lotId: string; placeId: string; quantity: number }[], nowMs: number): MoveTo {
-    const [known] = placing.tanks({ nowMs, tanks: to.tank ? [to.tank] : [], heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming, countsPlans: false })
+  const asChosen = (tanks: readonly TankFacts[], coming: Coming[], nowMs: number): ChoiceTank[] => placing.tanks({ nowMs, tanks, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming, countsPlans: false })
+
+  function asTank(to: Standing, coming: Coming[], nowMs: number, [known] = asChosen(to.tank ? [to.tank] : [], coming, nowMs)): MoveTo {
     if (!known || !to.tank) throw fieldProblem('to', 'There is no such tank')
     const { occupants, ...place } = known
     return {
@@ -170,22 +181,26 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
   const fights = (fromId: string, toId: string, nowMs: number): MoveAsked['fights'] =>
     store.fights(nowMs - fightDays * dayMs).map(({ a, b, volumeL, harm, atMs, tankId }) => ({ a, b, volumeL, harm, daysAgo: Math.max(0, (nowMs - atMs) / dayMs), isSameFish: tankId === fromId || tankId === toId }))
 
-  /** What is asked of the check for fish that go; of fish that nobody can tell apart, once for each way they may have been. */
-  function asked(wanted: Omit<WantedMove, 'fish'>, plans: readonly Planned[], nowMs: number): MoveAsked[] {
+  /** Everything that is asked of the check for fish that go, but where: of fish that nobody can tell apart, once for each way they may have been. */
+  function asking(wanted: Omit<WantedMove, 'fish' | 'to'>, plans: readonly Planned[], nowMs: number) {
     const from = stand(wanted.from, 'from', nowMs)
-    const to = wanted.to === 'outside' ? null : stand(wanted.to, 'to', nowMs)
     const ways = plans.map((plan) => goingOf(plan).map((going) => itemsOf(from, going, nowMs)))
     const first = ways.flatMap(([each]) => each ?? [])
     const others = ways.flatMap((all, kind) => all.slice(1).map((items) => [...ways.flatMap(([each], other) => (other === kind ? [] : (each ?? []))), ...items]))
-    const coming = first.map(({ lot, n }) => ({ lotId: lot, placeId: from.id, quantity: n }))
+    const coming = first.map(({ lot, n }): Coming => ({ lotId: lot, placeId: from.id, quantity: n }))
     const common = {
       from: asFrom(from, new Set(first.map(({ lot }) => lot)), nowMs),
-      to: to === null ? ({ kind: 'outside', id: 'outside' } as const) : to.kind === 'tank' ? asTank(to, coming, nowMs) : asVessel(to, from, nowMs),
       tools: wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, (waterId) => doubtOf(waterId, nowMs), nowMs) : null,
-      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: met(nowMs), fights: fights(from.id, to?.id ?? '', nowMs), roomC: limits().roomAirC },
+      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: met(nowMs), roomC: limits().roomAirC },
       hospitalsFree: facts.inUse(nowMs).filter(({ purpose, lots, state }) => purpose === 'hospital' && lots.length === 0 && (state ?? 'ready') === 'ready').length,
     }
-    return [first, ...others].map((items) => ({ ...common, items }))
+    const outside: MoveTo = { kind: 'outside', id: 'outside' }
+    /** The answer for one place; `known` is the tank where it was read with others. */
+    const answer = (to: Standing | null, known?: ChoiceTank): MoveChecked => {
+      const place = to === null ? outside : to.kind === 'vessel' ? asVessel(to, from, nowMs) : known ? asTank(to, coming, nowMs, [known]) : asTank(to, coming, nowMs)
+      return mergeChecks([first, ...others].map((items) => moveCheck({ ...common, items, to: place, fights: fights(from.id, to?.id ?? '', nowMs) ?? [] }, limits(), rules())))
+    }
+    return { coming, answer }
   }
 
   /** Which fish go, of each kind; beside the field where there are fewer. */
@@ -201,9 +216,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     })
   }
 
-  function checkPlanned(wanted: Omit<WantedMove, 'fish'>, plans: readonly Planned[], nowMs: number): MoveChecked {
-    return mergeChecks(asked(wanted, plans, nowMs).map((each) => moveCheck(each, limits(), rules())))
-  }
+  const checkPlanned = (wanted: Omit<WantedMove, 'fish'>, plans: readonly Planned[], nowMs: number): MoveChecked => asking(wanted, plans, nowMs).answer(wanted.to === 'outside' ? null : stand(wanted.to, 'to', nowMs))
 
   /** Names of what reasons speak of. */
   function names(nowMs: number): Names {
@@ -259,6 +272,25 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     /** Keeps which fish were chosen one by one. */
     chose({ key }: CommandContext, fish: readonly MovedFish[]): void {
       for (const { speciesId, chosen = [] } of fish) for (const { sex, mark } of chosen) store.insertIndividual({ speciesId, sex: sex ?? null, mark: mark?.trim() || null, commandKey: key })
+    },
+
+    /** Where fish may go: every other tank and vessel, where nothing speaks against it first, then by the costs of choosing it. */
+    choices({ from, fish }: Pick<WantedMove, 'from' | 'fish'>, nowMs: number): { places: MoveChoice[] } {
+      const { coming, answer } = asking({ from }, plansOf({ from, fish }, nowMs), nowMs)
+      const named = names(nowMs)
+      const tanks = facts.inUse(nowMs).filter(({ tankId }) => tankId !== from.id)
+      const known = new Map(asChosen(tanks, coming, nowMs).map((tank) => [tank.id, tank]))
+      const choice = (to: Stand, quantity: number, label: string | null, tank?: ChoiceTank): MoveChoice => {
+        const standing = stand(to, 'to', nowMs)
+        const { verdict, points, reasons } = answer(standing, tank)
+        const [first] = moveLines(reasons, named)
+        return { ...to, code: standing.code, verdict, points, words: first && first.level !== 'note' ? first.words : null, fish: quantity, label }
+      }
+      const places = [
+        ...eachApart(tanks, (tank) => [choice({ kind: 'tank', id: tank.tankId }, tank.lots.reduce((sum, { quantity }) => sum + quantity, 0), tank.lots[0]?.species ?? null, known.get(tank.tankId))], () => []).flat(),
+        ...eachApart(vessels.view(nowMs).vessels.filter(({ id }) => id !== from.id), ({ id, kind, fish: there }) => [choice({ kind: 'vessel', id }, there.reduce((sum, { quantity }) => sum + quantity, 0), there[0]?.species ?? kind)], () => []).flat(),
+      ]
+      return { places: places.sort((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict) || a.points - b.points || byText(a.code, b.code)) }
     },
 
     /** The check as it is shown before anything is netted. */

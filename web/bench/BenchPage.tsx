@@ -1,10 +1,14 @@
 import { Link } from 'react-router'
 import type { RecheckView, RunView, WaitingLine } from '../../core/bench/benchView'
+import type { IntroductionView } from '../../core/moves/introductionView'
+import { proposalWords } from '../../core/moves/introductionWords'
+import type { VesselView } from '../../core/moves/moveView'
 import { stepIndexOf } from '../../core/bench/runRecord'
 import { nowMs } from '../api/clock'
 import { useBench, useLimits } from '../api/sharedReads'
 import { formatSpan, plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
+import { InUnits } from '../ui/InUnits'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { Row, RowSection } from '../ui/Rows'
@@ -12,6 +16,7 @@ import { useFormat } from '../ui/useFormat'
 import { LaneCard } from './LaneCard'
 import { runTitle, runTo, runWay } from './laneWords'
 import { RecheckRow } from './RecheckRow'
+import { useStandingBeside } from './useBench'
 import './bench.css'
 
 /** Whether the fish of a run are in their tank and only its water is still on its way. */
@@ -21,6 +26,7 @@ const isOnItsDays = (run: RunView): boolean => run.outAtMs !== null
 export function BenchPage() {
   const { bench, problem } = useBench()
   const limits = useLimits()
+  const { introductions, vessels } = useStandingBeside()
   if (!bench) return problem ? <Trouble problem={problem} /> : <Waiting what="the bench" />
   const open = bench.runs.filter(({ endedAtMs }) => endedAtMs === null)
   const [live, days] = [open.filter((run) => !isOnItsDays(run)), open.filter(isOnItsDays)]
@@ -39,6 +45,16 @@ export function BenchPage() {
           ))}
         </ul>
       )}
+      <RowSection title="Introductions" count={introductions.length}>
+        {introductions.map((introduction) => (
+          <IntroductionRow key={introduction.id} introduction={introduction} />
+        ))}
+      </RowSection>
+      <RowSection title="In buckets and boxes" count={vessels.length}>
+        {vessels.map((vessel) => (
+          <VesselRow key={vessel.id} vessel={vessel} />
+        ))}
+      </RowSection>
       <RowSection title="Look again" count={due.length}>
         {due.slice(0, 12).map((recheck) => (
           <RecheckRow key={recheck.id} recheck={recheck} />
@@ -70,6 +86,31 @@ const WaitingRow = ({ line }: { line: WaitingLine }) => (
     <small>
       crate {line.crateNumber}, {line.tankCode ? `to ${line.tankCode}` : 'no tank planned'}
       {line.shut === line.bags ? ', still shut' : line.shut > 0 ? `, ${line.shut} still shut` : ''}
+    </small>
+  </Row>
+)
+
+/** Newcomers on their way into a tank, and what is to be done about them. */
+function IntroductionRow({ introduction: { id, number, tank, newcomers, day, proposes, state, steps, nextLookAtMs } }: { introduction: IntroductionView }) {
+  const step = steps.find(({ doneAtMs }) => doneAtMs === null)
+  const next = proposes === 'box' || proposes === 'return' || proposes === 'take out' ? proposalWords(proposes) : state === 'not begun' ? (step?.words ?? 'Look') : 'Look'
+  const isLate = (nextLookAtMs ?? Infinity) <= nowMs() || proposes !== null
+  return (
+    <Row to={`/bench/introductions/${id}`} mark={isLate ? 'act' : 'plan'} aside={`day ${day}`}>
+      <strong>{newcomers.map(({ name, quantity }) => `${quantity} ${name}`).join(', ')}</strong> into {tank.code}
+      <small>
+        introduction {number}: <InUnits>{next ?? 'Look'}</InUnits>
+      </small>
+    </Row>
+  )
+}
+
+const VesselRow = ({ vessel: { id, name, kind, tank, fish, limit } }: { vessel: VesselView }) => (
+  <Row to={`/vessels/${id}`} mark={limit && nowMs() >= limit.actAtMs ? 'harm' : limit && nowMs() >= limit.watchAtMs ? 'watch' : 'hold'} aside={limit ? (nowMs() < limit.actAtMs ? `${formatSpan(limit.actAtMs - nowMs())} more` : 'its time is over') : ''}>
+    <strong>{fish.map(({ species, quantity }) => `${quantity} ${species}`).join(', ')}</strong>
+    <small>
+      {kind === 'box' ? 'box' : 'bucket'} {name}
+      {tank ? `, ${tank.code}` : ''}
     </small>
   </Row>
 )

@@ -6,6 +6,8 @@ import type { LookAfter } from '../../core/bench/expectedCourse'
 import { followRun, type RunNow } from '../../core/bench/followRun'
 import type { QueryOf } from '../../core/commands/declare'
 import type { Limits } from '../../core/limits/houseLimits'
+import { introductionsApi } from '../../core/moves/introductions.api'
+import { movesApi } from '../../core/moves/moves.api'
 import { nowMs } from '../api/clock'
 import { useWrite } from '../api/useOutbox'
 import { askOnce, useRead } from '../api/useRead'
@@ -71,4 +73,11 @@ export function useBenchWrites() {
     doRecheck: (recheckId: string, look: LookAfter, note: string | null) => void write(benchApi.doRecheck, { params: { recheckId }, label: 'a recheck', body: { look, note, happenedAtMs: nowMs() } }, touch),
     keepAirline: (input: KeepAirline) => void write(benchApi.keepAirline, { label: `airline ${input.name}`, body: input }, touch),
   }
+}
+
+/** What stands on the bench beside runs: newcomers on their way in, fish in buckets and boxes. */
+export function useStandingBeside() {
+  const introductions = useRead(introductionsApi.readIntroductions, {}, { everyMs: 30_000 }).data?.introductions ?? []
+  const vessels = useRead(movesApi.readVessels, {}, { everyMs: 30_000 }).data?.vessels ?? []
+  return { introductions: introductions.filter(({ endedAtMs }) => endedAtMs === null), vessels: vessels.filter(({ fish }) => fish.length > 0) }
 }

@@ -1,5 +1,4 @@
 import { contactsApi } from '../../core/contacts/contacts.api'
-import type { SaidKind } from '../../core/contacts/contacts.schema'
 import { roomApi } from '../../core/room/room.api'
 import { nowMs } from '../api/clock'
 import { useWrite } from '../api/useOutbox'
@@ -31,7 +30,14 @@ export function useContactWrites() {
   const write = useWrite()
   const form = { refusals: 'form' } as const
   return {
-    record: (kind: SaidKind, fromTankId: string, toTankId: string) => write(contactsApi.recordContact, { label: kind, body: { kind, fromTankId, toTankId, litres: null, note: null, happenedAtMs: nowMs() } }, form),
-    undo: (contactId: string) => write(contactsApi.undoContact, { params: { contactId }, label: 'taking back', body: { happenedAtMs: nowMs() } }, form),
+    end: (contactId: string) => write(contactsApi.endContact, { params: { contactId }, label: 'joined no more', body: { happenedAtMs: nowMs() } }, form),
+    beginBath: (toolSetId: string, needMinutes: number) => write(contactsApi.beginBath, { params: { toolSetId }, label: 'into the bath', body: { needMinutes, agent: null, happenedAtMs: nowMs() } }, form),
+    endBath: (toolSetId: string) => write(contactsApi.endBath, { params: { toolSetId }, label: 'out of the bath', body: { happenedAtMs: nowMs() } }, form),
   }
+}
+
+/** Tool sets as they are now. */
+export function useTools() {
+  const { data, problem } = useRead(contactsApi.readTools, {}, { everyMs: 30_000 })
+  return { tools: data?.tools, problem }
 }

@@ -8,10 +8,10 @@ import { HandlingNotes } from '../ui/HandlingNotes'
 import type { Done } from '../ui/JustDone'
 import { lotAge, lotsToName, lotsWords } from '../ui/poolWords'
 import { SellSheet } from './SellSheet'
-import { CountForm, LossForm, MoveForm } from './TankForms'
+import { CountForm, LossForm } from './TankForms'
 import type { TankWrites } from './useRoom'
 
-const forms = { move: 'move', loss: 'lost', count: 'count' } as const
+const forms = { loss: 'lost', count: 'count' } as const
 type Form = keyof typeof forms
 
 interface Props {
@@ -48,8 +48,11 @@ export function PoolRow({ tank, pool, writes, onDone }: Props) {
         <Button size="hand" aria-expanded={open === 'sold'} onClick={() => setOpen('sold')}>
           sold
         </Button>
+        <ButtonLink to={`/room/${tank.code}/move?kind=${encodeURIComponent(kindKey(pool))}`} size="hand">
+          move
+        </ButtonLink>
         <Button size="hand" aria-expanded={isMore} onClick={() => setOpen(isMore ? null : 'more')}>
-          move, count …
+          count …
         </Button>
       </div>
       {isMore && (
@@ -65,7 +68,6 @@ export function PoolRow({ tank, pool, writes, onDone }: Props) {
           <ToBench lotId={pool.lots[0].lotId} tankId={tank.id} isOfKind />
         </div>
       )}
-      {open === 'move' && <MoveForm tank={tank} pool={pool} writes={writes} onDone={close} />}
       {open === 'loss' && <LossForm tank={tank} pool={pool} writes={writes} onDone={close} />}
       {open === 'count' && <CountForm tank={tank} pool={pool} writes={writes} onDone={close} />}
       {open === 'more' && lots.length > 1 && <Lots lots={lots} tankId={tank.id} />}

@@ -1,5 +1,5 @@
-import type { CSSProperties } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { useState, type CSSProperties, type DragEvent } from 'react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import { groupBy } from '../../core/collections/groupBy'
 import type { RoomView, SystemView, TankSummary } from '../../core/room/roomView'
 import { useSession } from '../api/session'
@@ -23,6 +23,14 @@ const filters = {
 type FilterName = keyof typeof filters
 const isFilter = (name: string | null): name is FilterName => name !== null && name in filters
 
+/** Another filter leaves what else the address says. */
+function withFilter(before: URLSearchParams, name: FilterName): URLSearchParams {
+  const next = new URLSearchParams(before)
+  if (name === 'all') next.delete('show')
+  else next.set('show', name)
+  return next
+}
+
 /** The racks as they stand, so that one finds the way. */
 export function RoomPage() {
   const { room, problem } = useRoomView()
@@ -32,15 +40,22 @@ export function RoomPage() {
   if (!room) return problem ? <Trouble problem={problem} /> : <Waiting what="the room" />
   if (room.tanks.length === 0) return <EmptyRoom />
   const shown = room.tanks.filter(filters[filter].keeps)
+  const moving = movingOf(search)
   return (
     <>
-      <Lead title="Room" aside={<Filters tanks={room.tanks} chosen={filter} onChoose={(name) => setSearch(name === 'all' ? {} : { show: name }, { replace: true })} />}>
-        <RoomSentence room={room} />
+      <Lead title="Room" aside={<Filters tanks={room.tanks} chosen={filter} onChoose={(name) => setSearch((before) => withFilter(before, name), { replace: true })} />}>
+        {moving ? (
+          <>
+            Touch the tank they go to. <Link to={moving.back}>Leave it</Link>
+          </>
+        ) : (
+          <RoomSentence room={room} />
+        )}
       </Lead>
       <div className="racks">
         {[...groupBy(shown, (tank) => tank.rack)].map(([rack, tanks]) => (
           <Apart key={rack} what={`Rack ${rack}`} of={tanks}>
-            <Rack rack={rack} tanks={tanks} room={room} />
+            <Rack rack={rack} tanks={tanks} room={room} moving={moving} />
           </Apart>
         ))}
       </div>
@@ -88,7 +103,7 @@ function EmptyRoom() {
 }
 
 /** A rack with its shelves, as wide and high as it stands there; the line under its tanks is the water they share. */
-function Rack({ rack, tanks, room }: { rack: string; tanks: TankSummary[]; room: RoomView }) {
+function Rack({ rack, tanks, room, moving }: { rack: string; tanks: TankSummary[]; room: RoomView; moving: Moving | null }) {
   const { show } = useUnits()
   const systems = room.systems.filter((system) => tanks.some((tank) => tank.systemId === system.id))
   const waters = systems.map((system) => waterWords(system, rack, room.tanks.filter((tank) => tank.systemId === system.id), show))
@@ -109,7 +124,7 @@ function Rack({ rack, tanks, room }: { rack: string; tanks: TankSummary[]; room:
       {shelves.map(([shelf, onShelf]) => (
         <ul key={shelf} className="shelf">
           {onShelf.map((tank) => (
-            <TankSpot key={tank.id} tank={tank} />
+            <TankSpot key={tank.id} tank={tank} moving={moving} />
           ))}
         </ul>
       ))}
@@ -131,10 +146,50 @@ function labelOf({ mainSpecies, speciesCount, bookings }: TankSummary): string {
   return [lives, dueWords(bookings)].filter(Boolean).join(', ')
 }
 
-function TankSpot({ tank }: { tank: TankSummary }) {
+/** Fish that are on their way: they stand in one tank, and the next that is touched is where they go. */
+interface Moving {
+  from: string
+  /** Where one goes on once the tank was touched; its id is put at the end. */
+  to: string
+  back: string
+}
+
+function movingOf(search: URLSearchParams): Moving | null {
+  const [from, fish] = [search.get('from'), search.get('fish')]
+  if (from === null) return null
+  const page = `/room/${encodeURIComponent(from)}/move?${fish === null ? '' : `fish=${encodeURIComponent(fish)}&`}`
+  return { from, to: `${page}to=tank:`, back: `/room/${encodeURIComponent(from)}` }
+}
+
+const dragged = 'application/x-tank-code'
+
+/** A tank where it stands. Dragged onto another one, its fish are to go there. */
+function TankSpot({ tank, moving }: { tank: TankSummary; moving: Moving | null }) {
+  const navigate = useNavigate()
+  const [isOver, setOver] = useState(false)
+  const onDrop = (event: DragEvent): void => {
+    const from = event.dataTransfer.getData(dragged)
+    setOver(false)
+    if (from === '' || from === tank.code) return
+    event.preventDefault()
+    void navigate(`/room/${from}/move?to=tank:${tank.id}`)
+  }
+  const onDragOver = (event: DragEvent): void => {
+    if (!event.dataTransfer.types.includes(dragged)) return
+    event.preventDefault()
+    setOver(true)
+  }
   return (
     <li>
-      <Link to={`/room/${tank.code}`} className="tank-spot">
+      <Link
+        to={moving && moving.from !== tank.code ? `${moving.to}${tank.id}` : `/room/${tank.code}`}
+        className={isOver ? 'tank-spot is-over' : 'tank-spot'}
+        draggable={tank.fish > 0}
+        onDragStart={(event) => event.dataTransfer.setData(dragged, tank.code)}
+        onDragOver={onDragOver}
+        onDragLeave={() => setOver(false)}
+        onDrop={onDrop}
+      >
         <span className="tank-code">{tank.code}</span>
         <TankGlyph isLow kind={tank.kind} fish={tank.fish} hold={tank.hold} bookings={tank.bookings} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
         <span className="tank-label">

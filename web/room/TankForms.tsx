@@ -3,20 +3,17 @@ import { useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { useForm, useWatch, type DefaultValues, type FieldValues, type Path, type PathValue, type Resolver, type UseFormReturn } from 'react-hook-form'
 import type { AnyObject, ObjectSchema } from 'yup'
-import { addFishSchema, type additions, type CorrectCount, correctCountSchema, moveFishSchema, recordLossSchema } from '../../core/ledger/ledger.schema'
+import { addFishSchema, type additions, type CorrectCount, correctCountSchema, recordLossSchema } from '../../core/ledger/ledger.schema'
 import { lossCauses } from '../../core/ledger/movement'
 import type { Pool } from '../../core/pools/poolsOf'
 import type { TankView } from '../../core/room/roomView'
 import { ApiProblem } from '../api/ApiProblem'
-import { useRoomView } from '../api/sharedReads'
 import { Button } from '../ui/Button'
-import { FormField, FormProblem, TickField } from '../ui/FormField'
+import { FormField, FormProblem } from '../ui/FormField'
 import { LotChoice } from '../ui/LotChoice'
-import { tankLabel } from '../ui/TankOptions'
 import { RuleRefusal, type AgainstRule } from '../ui/RuleRefusal'
 import { useRuleSubmit } from '../ui/useRuleSubmit'
-import { MoveCheckLines } from './MoveCheckLines'
-import { useMoveCheck, useToolSets, type TankWrites } from './useRoom'
+import type { TankWrites } from './useRoom'
 
 interface Props {
   tank: TankView
@@ -57,29 +54,6 @@ const nobodyKnows = ({ speciesId, strain }: Pool) => ({ speciesId, strain, lotId
 function WhichLots<T extends FieldValues & { lotIds?: string[] | undefined }>({ form, pool }: { form: UseFormReturn<T>; pool: Pool }) {
   const chosen = useWatch({ control: form.control, name: 'lotIds' as Path<T> }) as string[]
   return <LotChoice pool={pool} chosen={chosen} onChange={(lotIds) => form.setValue('lotIds' as Path<T>, lotIds as PathValue<T, Path<T>>)} />
-}
-
-/** Some fish go to another tank; what speaks against it is said while it is filled in. */
-export function MoveForm({ tank, pool, writes, onDone }: Props) {
-  const { room } = useRoomView()
-  const tools = useToolSets()
-  const form = useEntryForm(moveFishSchema, { ...nobodyKnows(pool), quantity: pool.quantity, toTankId: '', toolSetId: '', waterGoesAlong: false, note: '' })
-  const wanted = useWatch({ control: form.control })
-  const check = useMoveCheck(tank.id, { ...wanted, quantity: Number(wanted.quantity), speciesId: pool.speciesId, strain: pool.strain })
-  const others = (room?.tanks ?? []).filter((other) => other.id !== tank.id)
-  const options = [{ value: '', label: 'choose a tank' }, ...others.map((other) => ({ value: other.id, label: tankLabel(other) }))]
-  const nets = [{ value: '', label: 'not said' }, ...tools.map(({ id, name, state }) => ({ value: id, label: state === 'clean' ? name : `${name}, ${state}` }))]
-  return (
-    <EntryForm form={form} label="Move them" onDone={onDone} write={({ toolSetId, ...values }, against) => writes.moveFish({ ...values, ...(toolSetId ? { toolSetId } : {}), ...(against ?? {}), note: values.note || null, happenedAtMs: null })}>
-      <FormField form={form} name="quantity" label="How many" inputMode="numeric" autoFocus />
-      <FormField form={form} name="toTankId" label="To" options={options} />
-      {tools.length > 0 && <FormField form={form} name="toolSetId" label="Net" options={nets} />}
-      <FormField form={form} name="note" label="Note" />
-      <TickField form={form} name="waterGoesAlong" label="their water goes along" />
-      <WhichLots form={form} pool={pool} />
-      {check && <MoveCheckLines check={check} />}
-    </EntryForm>
-  )
 }
 
 /** Some fish are lost. */

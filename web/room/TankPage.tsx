@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useParams } from 'react-router'
+import { useLocation, useParams } from 'react-router'
 import { countFish } from '../../core/ledger/stockView'
 import { bookingWords } from '../../core/tankChoice/bookings'
 import { poolsOf } from '../../core/pools/poolsOf'
@@ -13,8 +13,10 @@ import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
 import { useUnits } from '../ui/useUnits'
 import { BreachSheet } from './BreachSheet'
+import { FightSheet } from './FightSheet'
 import { Missing } from './Missing'
 import { PoolRow } from './PoolRow'
+import { StandsHere } from './StandsHere'
 import { AddForm } from './TankForms'
 import { Timeline } from './Timeline'
 import { useTank, useTankWrites, type TankWrites } from './useRoom'
@@ -60,11 +62,18 @@ function TankSentence({ tank }: { tank: TankView }) {
   )
 }
 
+/** What was recorded on the screen from which one came back, such as a move. */
+function useDoneElsewhere(): Done[] {
+  const { done } = (useLocation().state ?? {}) as { done?: Done }
+  return done ? [done] : []
+}
+
 /** One row a kind of fish: whichever lots they are of, nobody has to know. */
 function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
   const [isAdding, setAdding] = useState(false)
-  const [isTelling, setTelling] = useState(false)
-  const [done, setDone] = useState<Done[]>([])
+  const [telling, setTelling] = useState<'breach' | 'fight' | null>(null)
+  const elsewhere = useDoneElsewhere()
+  const [done, setDone] = useState<Done[]>(elsewhere)
   const pools = poolsOf(tank.stock)
   return (
     <section aria-label="Fish in this tank">
@@ -74,7 +83,8 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
           <PoolRow key={pool.key} tank={tank} pool={pool} writes={writes} onDone={(one) => setDone((all) => [...all, one])} />
         ))}
       </ul>
-      <JustDone done={done} onBack={(last) => (last.contactId ? writes.undoContact(last.contactId) : writes.reverseMovement(last.movementId, null)).then(() => setDone((all) => all.filter((each) => each !== last)))} />
+      <JustDone done={done} onBack={(last) => (last.contactId ? writes.undoContact(last.contactId) : last.fightId ? writes.undoFight(last.fightId) : writes.reverseMovement(last.movementId, null, last.isWhole)).then(() => setDone((all) => all.filter((each) => each !== last)))} />
+      <StandsHere tankId={tank.id} />
       <Missing missing={tank.missing} onFound={(fish, quantity) => writes.findFish(fish, quantity).then(({ movementIds }) => setDone((all) => [...all, { words: `${quantity} ${fish.species} found again`, movementId: movementIds[0] ?? '' }]))} />
       {isAdding ? (
         <AddForm writes={writes} onDone={() => setAdding(false)} />
@@ -83,15 +93,21 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
           <Button look="quiet" onClick={() => setAdding(true)}>
             + fish born here, or already here
           </Button>
-          <Button look="quiet" onClick={() => setTelling(true)}>
+          <Button look="quiet" onClick={() => setTelling('breach')}>
             water got elsewhere …
           </Button>
+          {pools.length > 0 && (
+            <Button look="quiet" onClick={() => setTelling('fight')}>
+              they fought …
+            </Button>
+          )}
           <ButtonLink look="quiet" to={`/room/${tank.code}/contacts`}>
             contacts
           </ButtonLink>
         </div>
       )}
-      <BreachSheet tank={tank} isOpen={isTelling} onClose={() => setTelling(false)} onSay={(kind, toTankId, words) => writes.breach(kind, toTankId).then(({ id }) => setDone((all) => [...all, { words, movementId: '', contactId: id }]))} />
+      <FightSheet pools={pools} isOpen={telling === 'fight'} onClose={() => setTelling(null)} onSay={(a, b, harm, words) => writes.recordFight(a, b, harm).then(({ id }) => setDone((all) => [...all, { words, movementId: '', fightId: id }]))} />
+      <BreachSheet tank={tank} isOpen={telling === 'breach'} onClose={() => setTelling(null)} onSay={(kind, toTankId, words) => writes.breach(kind, toTankId).then(({ id }) => setDone((all) => [...all, { words, movementId: '', contactId: id }]))} />
     </section>
   )
 }

@@ -3,7 +3,9 @@ import { contactsApi } from '../../core/contacts/contacts.api'
 import type { SaidKind } from '../../core/contacts/contacts.schema'
 import { cratesApi } from '../../core/crates/crates.api'
 import { ledgerApi } from '../../core/ledger/ledger.api'
-import type { AddFish, CorrectCount, MoveFish, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
+import type { AddFish, CorrectCount, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
+import { introductionsApi } from '../../core/moves/introductions.api'
+import type { FightHarm } from '../../core/moves/fightWeight'
 import { movesApi } from '../../core/moves/moves.api'
 import type { MissingFish } from '../../core/room/roomView'
 import type { Pool } from '../../core/pools/poolsOf'
@@ -27,26 +29,12 @@ export function useCard(code: string) {
   return { card: data, problem }
 }
 
-/** Fish that somebody thinks of moving. */
-interface Wanted {
-  speciesId: string
-  strain: string | null
-  lotIds?: string[] | undefined
-  quantity: number
-  toTankId?: string | undefined
-  toolSetId?: string | null | undefined
-  waterGoesAlong?: boolean | undefined
+/** What else belongs to a tank: vessels with its water, newcomers on their way in. */
+export function useOfTank(tankId: string) {
+  const vessels = useRead(movesApi.readVessels, {}, { everyMs: 30_000 }).data?.vessels ?? []
+  const introductions = useRead(introductionsApi.readIntroductions, {}).data?.introductions ?? []
+  return { vessels: vessels.filter(({ tank, fish }) => tank?.id === tankId && fish.length > 0), introductions: introductions.filter(({ tank, endedAtMs }) => tank.id === tankId && endedAtMs === null) }
 }
-
-/** What speaks against a move, as soon as somebody has said how many go where; null until then. */
-export function useMoveCheck(tankId: string, { speciesId, strain, lotIds = [], quantity, toTankId, toolSetId, waterGoesAlong }: Wanted) {
-  const isAsked = toTankId && Number.isInteger(quantity) && quantity > 0
-  const { data } = useRead(movesApi.readMoveCheck, isAsked ? { params: { tankId }, query: { to: toTankId, fish: JSON.stringify([{ speciesId, strain, lotIds, quantity }]), ...(toolSetId ? { tools: toolSetId } : {}), ...(waterGoesAlong ? { water: '1' } : {}) } } : null, { keepsPrevious: true })
-  return isAsked ? (data ?? null) : null
-}
-
-/** Tool sets as they are now. */
-export const useToolSets = () => useRead(contactsApi.readTools, {}).data?.tools ?? []
 
 type Timed<T> = Omit<T, 'happenedAtMs'> & { happenedAtMs: number | null }
 
@@ -57,7 +45,6 @@ export function useTankWrites(tankId: string) {
   const params = { tankId }
   const timed = <T extends { happenedAtMs: number | null }>(input: T) => ({ ...input, happenedAtMs: input.happenedAtMs ?? nowMs() })
   return {
-    moveFish: (input: Timed<MoveFish>) => write(ledgerApi.moveFish, { params, label: `move of ${input.quantity}`, body: timed(input) }, form),
     /** One was found dead: whoever it was, the books take it to be some lot's. Nobody waits for the answer. */
     died: ({ species, speciesId, strain }: Pool) => write(ledgerApi.recordLoss, { params, label: `1 ${species} died`, body: { speciesId, strain, quantity: 1, cause: 'found dead', note: null, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     recordLoss: (input: Timed<RecordLoss>) => write(ledgerApi.recordLoss, { params, label: `loss of ${input.quantity}`, body: timed(input) }, form),
@@ -66,9 +53,12 @@ export function useTankWrites(tankId: string) {
     findFish: ({ speciesId, strain, species }: MissingFish, quantity: number) => write(ledgerApi.findFish, { params, label: `${quantity} ${species} found again`, body: { speciesId, strain, quantity, happenedAtMs: nowMs() } }, form),
     /** Something of this water came into another, or of that into this. */
     breach: (kind: SaidKind, toTankId: string) => write(contactsApi.recordContact, { label: kind, body: { kind, fromTankId: tankId, toTankId, litres: null, note: null, happenedAtMs: nowMs() } }, form),
+    recordFight: (a: Pool, b: Pool, harm: FightHarm) => write(movesApi.recordFight, { params, label: `${a.species} ${harm} ${b.species}`, body: { speciesAId: a.speciesId, speciesBId: b.speciesId, harm, happenedAtMs: nowMs() } }, form),
+    undoFight: (fightId: string) => write(movesApi.undoFight, { params: { fightId }, label: 'taking back', body: { happenedAtMs: nowMs() } }, form),
     undoContact: (contactId: string) => write(contactsApi.undoContact, { params: { contactId }, label: 'taking back', body: { happenedAtMs: nowMs() } }, form),
     addFish: (input: Timed<AddFish>) => write(ledgerApi.addFish, { params, label: `${input.quantity} ${input.species}`, body: timed(input) }, form),
-    reverseMovement: (movementId: string, reason: string | null) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { reason, happenedAtMs: nowMs() } }, form),
+    /** `isWhole`: with all that was recorded in the same touch. */
+    reverseMovement: (movementId: string, reason: string | null, isWhole = false) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { ...(isWhole ? { isWhole } : {}), reason, happenedAtMs: nowMs() } }, form),
   }
 }
 export type TankWrites = ReturnType<typeof useTankWrites>

@@ -5,6 +5,7 @@ import type { HouseSchool, KeepSchool } from '../../core/acclimation/schools.sch
 import { keepingApi } from '../../core/keeping/keeping.api'
 import type { ChangeLimit, LimitView } from '../../core/limits/houseLimits'
 import { limitsApi } from '../../core/limits/limits.api'
+import { movesApi } from '../../core/moves/moves.api'
 import { roomApi } from '../../core/room/room.api'
 import type { AddSystem } from '../../core/room/room.schema'
 import type { PreviewRow } from '../../core/setup/registerCsv'
@@ -32,6 +33,13 @@ export function useRegisterWrites(register: RegisterName) {
     /** What taking a file in would do; nothing is kept. */
     previewFile: (file: Blob) => fetchJson<{ rows: PreviewRow[]; notices: string[] }>(api.preview.path, { method: 'POST', body: file, headers: { 'X-Recording': recorder.id } }),
   }
+}
+
+/** The rules of moves: as shipped, and what the house changed. */
+export function useMoveRules() {
+  const write = useWrite()
+  const { data, problem } = useRead(movesApi.readMoveRules, {})
+  return { rules: data, problem, change: (rules: string, version: number) => write(movesApi.changeMoveRules, { label: 'rules of moves', body: { rules, version } }, form) }
 }
 
 /** Adds a system with its rack of tanks. */

@@ -9,6 +9,9 @@ export interface Done {
   movementId: string
   /** Where it was a contact and no movement. */
   contactId?: string
+  fightId?: string
+  /** Whether all that was recorded in the same touch is taken back with it. */
+  isWhole?: boolean
   /** The card that goes along with fish that left. */
   cardTo?: string
 }
