@@ -46,22 +46,24 @@ async function goThrough({ commander, people }: Moving, introductionId: string, 
   const kinds: Partial<Record<string, string>> = { 'newcomers-in': 'in', 'dominants-back': 'back', 'subdominants-back': 'back', 'divider-out': 'divider out' }
   for (const { index, code, minutes } of view().steps) {
     const dueAtMs = (view().steps.find((step) => step.index === index)?.dueAtMs ?? 0) + Math.min(minutes, 10) * minuteMs
-    if (dueAtMs > nowMs - 20 * hourMs) break
-    await happened(kinds[code] ?? 'step', dueAtMs, { stepIndex: index })
+    if (dueAtMs > nowMs - 19.1 * hourMs) break
+    await happened(kinds[code] ?? 'step', dueAtMs, { stepIndex: index, who: code === 'dominants-back' ? 'Yellow tang' : null })
   }
   await happened('look', nowMs - 19 * hourMs, { level: 'chased', who: 'Yellow tang' })
   await happened('look', nowMs - 15 * hourMs, { level: 'quiet' })
 }
 
-/** One of the cichlids chased the others: it sits in a box in its own tank. */
+/** One of a group chased the others: it sits in a box in its own tank. */
 async function boxBully({ commander, people, tanks }: Moving, atMs: number): Promise<void> {
-  const [code, name] = ['R2-09', 'Box 1']
-  const bully = commander.tank(code, atMs).stock.find(({ species }) => species === 'Electric yellow cichlid')
-  const box = commander.rows('vessels', atMs).find(({ values }) => values.name === name)
-  if (!bully || !box) return
-  const move = { from: { kind: 'tank', id: tanks.get(code) ?? '' }, to: { kind: 'vessel', id: box.id }, fish: [{ speciesId: bully.speciesId, strain: bully.strain, quantity: 1, chosen: [{ sex: 'male', mark: 'dark face' }] }], toolSetId: null, waterGoesAlong: false, note: 'chases all others' }
-  await commander.run('moveTogether', {}, { ...move, override: 'its days in the box', happenedAtMs: atMs }, people.lead, atMs)
-  await commander.run('recordFight', { tankId: tanks.get(code) ?? '' }, { speciesAId: bully.speciesId, speciesBId: bully.speciesId, harm: 'hurt', happenedAtMs: atMs }, people.lead, atMs)
+  const box = commander.rows('vessels', atMs).find(({ values }) => values.name === 'Box 1')
+  const bold = ['Electric yellow cichlid', 'Honey gourami', 'Angelfish (fresh water)']
+  const [code] = bold.flatMap((species) => commander.room(atMs).tanks.filter(({ mainSpecies, fish }) => mainSpecies === species && fish >= 4)).map((tank) => tank.code)
+  const [bully] = code ? commander.tank(code, atMs).stock : []
+  if (!box || !code || !bully) return
+  const { speciesId, strain } = bully
+  const move = { from: { kind: 'tank', id: tanks.get(code) ?? '' }, to: { kind: 'vessel', id: box.id }, fish: [{ speciesId, strain, quantity: 1, chosen: [{ sex: 'male', mark: 'darkest of them' }] }], toolSetId: null, waterGoesAlong: false, note: 'chases all others' }
+  await commander.run('moveTogether', {}, { ...move, happenedAtMs: atMs }, people.lead, atMs)
+  await commander.run('recordFight', { tankId: tanks.get(code) ?? '' }, { speciesAId: speciesId, speciesBId: speciesId, harm: 'hurt', happenedAtMs: atMs }, people.lead, atMs)
 }
 
 /** The nets of the quarantine in a tank of the sale rack: somebody saw it, and said so. */

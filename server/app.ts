@@ -153,7 +153,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
   const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
   const moves = createMovesService({ ...ofMoves, gate: placing, pools, contacts, vessels, store: movesStore })
-  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, holdOn: facts.holdOn, audit })
+  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, renameLine: cratesStore.renameLine, holdOn: facts.holdOn, audit })
   const introductions = createIntroductionsService({ ...ofMoves, store: createIntroductionsStore(db), movesStore, moves, ledger, vessels })
   const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })
   const sales = createSalesService({ store: createSalesStore(db), facts, ledger, limits: limits.inForce, zone })

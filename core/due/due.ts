@@ -98,12 +98,12 @@ export const preparationDue = (crate: CrateSummary, { key, what, why, dueAtMs, d
 })
 
 /** Fish in a bucket or a box, until it bears them no longer. */
-export function vesselDue({ id, name, kind, tank, fish, sinceMs, limit }: VesselView, nowMs: number): DueItem[] {
+export function vesselDue({ id, name, tank, fish, sinceMs, limit }: VesselView, nowMs: number): DueItem[] {
   if (limit === null) return []
   const { watchAtMs, actAtMs, binds } = limit
   const where = tank?.code ?? null
   const detail = nowMs >= actAtMs ? `${name} bears them no longer (${binds}): back into a tank, or another vessel` : nowMs >= watchAtMs ? `${name} bears them not much longer (${binds})` : null
-  return [{ id: `vessel ${id}`, kind: 'vessel', what: `fish in ${kind === 'box' ? 'the box' : 'the bucket'} ${name}`, detail, about: fish.map(({ species, quantity }) => `${quantity} ${species}`).join(', '), where, to: `/vessels/${id}`, sinceMs, byMs: actAtMs, urgency: nowMs >= watchAtMs ? (nowMs >= actAtMs ? 'now' : 'soon') : urgencyAt(actAtMs, nowMs), done: null }]
+  return [{ id: `vessel ${id}`, kind: 'vessel', what: `fish in ${name}`, detail, about: fish.map(({ species, quantity }) => `${quantity} ${species}`).join(', '), where, to: `/vessels/${id}`, sinceMs, byMs: actAtMs, urgency: nowMs >= watchAtMs ? (nowMs >= actAtMs ? 'now' : 'soon') : urgencyAt(actAtMs, nowMs), done: null }]
 }
 
 /** What an introduction waits for: the next step, then the next look, a bully to be boxed or let out. */

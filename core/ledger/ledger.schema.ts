@@ -49,8 +49,8 @@ export const correctCountSchema = strictObject({
 })
 export type CorrectCount = InferType<typeof correctCountSchema>
 
-/** Fish that were written off here without being seen dead stand here again. */
-export const findFishSchema = strictObject({ speciesId: identifier('Species'), strain: optionalText('Strain', bounds.name), quantity: quantity(), happenedAtMs: happenedAtMs() })
+/** Fish that were written off here without being seen dead stand here again, or in another tank: there they have been since they were missed. */
+export const findFishSchema = strictObject({ speciesId: identifier('Species'), strain: optionalText('Strain', bounds.name), foundInTankId: optionalIdentifier('Tank').optional(), quantity: quantity(), happenedAtMs: happenedAtMs() })
 export type FindFish = InferType<typeof findFishSchema>
 
 export const additions = ['born', 'brought-in'] as const
@@ -68,6 +68,10 @@ export type AddFish = InferType<typeof addFishSchema>
 /** Says which water fish of some lots live in, where the species book does not. */
 export const sayWaterSchema = strictObject({ lotIds: array().of(identifier('Lot')).typeError('Lots must be a list').defined('Lots are missing').nonNullable('Lots are missing').min(1, 'No lot is named').max(200, 'At most 200 lots at once'), water: choice('Water', waters) })
 export type SayWater = InferType<typeof sayWaterSchema>
+
+/** A lot is something else than it was taken for. What was counted stays. */
+export const renameLotSchema = strictObject({ species: text('Species', bounds.name), strain: optionalText('Strain', bounds.name), note: optionalText('Why', bounds.note), happenedAtMs: happenedAtMs() })
+export type RenameLot = InferType<typeof renameLotSchema>
 
 /** Takes one movement back; `isWhole` all that was written with it. */
 export const reverseMovementSchema = strictObject({ isWhole: yesNo('All of it').optional(), reason: optionalText('Reason', bounds.note), happenedAtMs: happenedAtMs() })

@@ -4,10 +4,11 @@ import type { CatchCard, CatchTip } from './catchCard'
 export function gearWords({ tool, mesh, netCm, net }: Pick<CatchCard, 'tool' | 'mesh' | 'netCm' | 'net'>): string {
   if (tool === 'cup') return 'Cup, under water'
   if (tool === 'bag') return 'Bag, led under water'
-  return net === null ? `Net, ${mesh ?? ''} mesh, ${Math.round(netCm ?? 0)} cm or wider; none of the house's fits` : `Net ${net} (${mesh ?? ''} mesh or finer, best ${Math.round(netCm ?? 0)} cm)`
+  const wanted = `net with ${mesh ?? ''} mesh${mesh === 'fine' ? '' : ' or finer'}, ${Math.round(netCm ?? 0)} cm or wider`
+  return net === null ? `A ${wanted}; none of the house fits` : `${net}: a ${wanted}`
 }
 
-const percent = (share: number): string => `${Math.round(share * 100)} %`
+const percent = (share: number): string => (share > 0.99 ? 'nearly sure' : `${Math.round(share * 100)} %`)
 
 /** What is to be expected today, as one sentence: guidance, no promise. */
 export function catchWords({ verdict, lifts, done, caught, liftsLeft, days }: CatchCard, want: number): string {
@@ -32,7 +33,7 @@ const tips: Record<CatchTip, string> = {
   'hand-above': 'Tall tank: one hand above, they go over.',
   'rock-wall': 'Decor out, or net against the rock.',
   'eye-level': 'Come from below, eye level; wait.',
-  'first-stay': 'Leave the first in the net: they draw the rest.',
+  'first-stay': 'Leave the first in it: they draw the rest.',
   'count-in-net': 'Count in the net, under water; let the surplus out before lifting.',
   holes: 'Look for holes: they are smaller than they seem.',
   cover: 'Hand over the net: they jump.',

@@ -33,10 +33,9 @@ export function moveCheck(asked: MoveAsked, limits: Limits, rules: MoveRules = s
   const ownKind = new Set(ofPlace.flatMap(({ code, species }) => (code === 'own-kind' && typeof species === 'string' ? [species] : [])))
   const found = [...ofPlace, ...vesselReasons(move), ...meetingReasons(move), ...carriedReasons(move), ...waterReasons(move), ...groupReasons(move), ...bookedReasons(move), ...fightReasons(move, ownKind), ...plainReasons(move)]
   const reasons = inOrder(found.flatMap((each) => asHouseHas(each, rules)))
-  const [gravest] = reasons
   const isDominantOut = reasonsOfDominants(move).length > 0
   return {
-    verdict: gravest === undefined || gravest.level === 'note' ? 'allow' : gravest.level,
+    verdict: verdictOf(reasons),
     reasons,
     points: move.isTank ? pointsOf(move, found) : 0,
     looks: { from: isDominantOut ? rules.dominantLooks : [], to: move.isTank ? rules.moveLooks : [] },
@@ -52,9 +51,16 @@ export function mergeChecks(checks: readonly MoveChecked[]): MoveChecked {
   const [first, ...others] = checks
   if (first === undefined) throw new RangeError('There is nothing to check')
   const reasons = inOrder([first, ...others].flatMap((each) => each.reasons))
-  const [gravest] = reasons
-  return { ...first, reasons, verdict: gravest === undefined || gravest.level === 'note' ? 'allow' : gravest.level }
+  return { ...first, reasons, verdict: verdictOf(reasons) }
 }
+
+/** The answer without reasons that do not hold of these fish, whatever the records say. */
+export function withoutReasons(checked: MoveChecked, codes: ReadonlySet<string>): MoveChecked {
+  const reasons = checked.reasons.filter(({ code }) => !codes.has(code))
+  return { ...checked, reasons, verdict: verdictOf(reasons) }
+}
+
+const verdictOf = ([gravest]: readonly MoveReason[]): MoveChecked['verdict'] => (gravest === undefined || gravest.level === 'note' ? 'allow' : gravest.level)
 
 function impossibleReasons({ items, from, to, isOut }: Move): MoveReason[] {
   return [

@@ -1,11 +1,13 @@
 import { contactKinds, isTool, minuteOf, type Contact, type ContactKind } from '../../core/contacts/contact'
 import { indexContacts, type ContactIndex } from '../../core/contacts/contactIndex'
 import type { BeginBath, ClearWater, EndBath, EndContact, RecordContact, UndoContact, UseTools } from '../../core/contacts/contacts.schema'
+import { foldBags } from '../../core/contacts/foldBags'
 import { contactWords } from '../../core/contacts/contactWords'
-import type { ChainStep, NodeView, ReachedLotView, ToolView, TraceView } from '../../core/contacts/contactView'
+import type { ChainStep, NodeView, ReachedLotView, ReachedView, ToolView, TraceView } from '../../core/contacts/contactView'
 import { sourceMeetings, type Meeting } from '../../core/contacts/meetings'
 import { staysOf } from '../../core/contacts/staysOf'
 import { toolState, type ToolState } from '../../core/contacts/toolState'
+import { sourceKnown } from '../../core/contacts/sourceKnown'
 import { traceContacts } from '../../core/contacts/trace'
 import { groupBy } from '../../core/collections/groupBy'
 import type { MoveRules } from '../../core/moves/moveRules'
@@ -17,6 +19,8 @@ import type { VesselWater } from '../vessels/vessels.store'
 import type { ContactsStore, MoveRow } from './contacts.store'
 
 const [minuteMs, dayMs] = [60_000, 86_400_000]
+/** So many windows are kept in order. */
+const keptWindows = 3
 const toMs = (minute: number): number => minute * minuteMs
 
 interface Collaborators {
@@ -41,6 +45,15 @@ interface Recorded {
   index: ContactIndex
   moves: ReadonlyMap<string, MoveRow>
   contacts: ReadonlyMap<string, Contact>
+  /** Which sources met, once somebody asked. */
+  meetings?: Meeting[]
+}
+
+/** Everything that chains go through, by name. */
+function nodesOf(reached: readonly ReachedView[], nameOf: (node: string) => NodeView): NodeView[] {
+  const named = new Map(reached.map(({ node, name, tanks }) => [node, { node, name, tanks }]))
+  const through = reached.flatMap(({ node, chain }) => [node, ...chain.flatMap(({ from, to }) => [from, to])])
+  return [...new Set(through)].map((node) => named.get(node) ?? nameOf(node))
 }
 
 /** What somebody writes down of waters and tools that met, and what can have travelled between them. */
@@ -60,11 +73,13 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
     return `water:${tank.water.id}`
   }
 
-  let kept: { version: string; fromMs: number; toMs: number; recorded: Recorded } | null = null
+  /** Windows that were asked of last: what traces ask, and what the check of moves does. */
+  let kept: { version: string; fromMs: number; toMs: number; recorded: Recorded }[] = []
   /** What was recorded in a window; ordered once until something is written. */
   function recordedIn(fromMs: number, toMs: number, nowMs: number): Recorded {
     const version = store.version()
-    if (kept?.version === version && kept.fromMs === fromMs && kept.toMs === toMs) return kept.recorded
+    const known = kept.find((each) => each.version === version && each.fromMs === fromMs && each.toMs === toMs)
+    if (known) return known.recorded
     const waterOf = waters(nowMs)
     const moves = new Map(store.moves(fromMs, toMs).map((row) => [row.id, row]))
     const contacts: Contact[] = [
@@ -82,7 +97,7 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
     const flows = store.flows(fromMs).map(({ atMs, place, lot, fish }) => ({ at: minuteOf(atMs), place, lot, fish }))
     const stays = staysOf(store.standing(), flows, minuteOf(fromMs)).map((stay) => ({ ...stay, water: waterOf(stay.water, stay.from * minuteMs) }))
     const recorded = { index: indexContacts({ contacts, stays, clears: store.clears(fromMs, toMs) }), moves, contacts: new Map(contacts.map((each) => [each.id, each])) }
-    kept = { version, fromMs, toMs, recorded }
+    kept = [{ version, fromMs, toMs, recorded }, ...kept.filter((each) => each.version === version)].slice(0, keptWindows)
     return recorded
   }
 
@@ -147,7 +162,7 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
       const trace = traceContacts(recorded.index, {
         ...{ start: asked.node, direction, from: minuteOf(asked.fromMs), to: minuteOf(asked.toMs), kinds: asked.kinds, maxHops: asked.maxHops },
         zones: Object.fromEntries(tanks.map(({ water, zoneId }) => [`water:${water.id}`, zoneId])),
-        sources: Object.fromEntries([...known.values()].map(({ id, origin }) => [id, origin])),
+        sources: Object.fromEntries([...known.values()].map(({ id, origin }) => [id, sourceKnown(origin)])),
       })
       const standing = (lotId: string): string[] => tanks.filter(({ lots, perhaps }) => [...lots, ...perhaps].some((lot) => lot.lotId === lotId)).map(({ code }) => code)
       const lots = trace.lots.flatMap(({ lot, hops, at, anyAt }): ReachedLotView[] => {
@@ -156,10 +171,10 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
         const isHeld = direction === 'forward' && hold !== null && !hold.isServed && toMs(anyAt) <= nowMs
         return row ? [{ lotId: lot, lotCode: row.code, species: row.species, origin: row.origin, hops, atMs: toMs(at), tanks: standing(lot), hold: isHeld ? { day: hold.day, of: hold.of } : null }] : []
       })
-      const reached = trace.reached.map(({ node, hops, at, anyAt, chain, isCleared }) => ({ ...nameOf(node), hops, atMs: toMs(at), anyAtMs: toMs(anyAt), isCleared, chain: chain.flatMap((id) => chainStep(id, recorded, nameOf)) }))
+      const reached = foldBags(trace.reached.map(({ node, hops, at, anyAt, chain, isCleared }) => ({ ...nameOf(node), hops, atMs: toMs(at), anyAtMs: toMs(anyAt), isCleared, chain: chain.flatMap((id) => chainStep(id, recorded, nameOf)) })), store.bags())
       return {
         ...{ start: startView(asked.node, known, nameOf), direction, fromMs: asked.fromMs, toMs: asked.toMs, lots, sources: trace.sources, sameTools: trace.sameTools.map(nameOf) },
-        ...{ reached, nodes: [...new Set(reached.flatMap(({ node, chain }) => [node, ...chain.flatMap(({ from, to }) => [from, to])]))].map(nameOf) },
+        ...{ reached, nodes: nodesOf(reached, nameOf) },
         joined: store.joinedTo(asked.node).map(({ id, fromNode, toNode }) => ({ contactId: id, name: nameOf(fromNode === asked.node ? toNode : fromNode).name })),
       }
     },
@@ -168,9 +183,12 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
     meetings(nowMs: number): Meeting[] {
       const to = toMs(minuteOf(nowMs))
       const from = to - Math.max(rules().traceBackDays, rules().metDays) * dayMs
-      const { index } = recordedIn(from, to, nowMs)
-      const lots = store.lots([...new Set(index.stays.map(({ lot }) => lot))])
-      return sourceMeetings(index, Object.fromEntries(lots.map(({ id, origin }) => [id, origin])), minuteOf(from), minuteOf(to))
+      const recorded = recordedIn(from, to, nowMs)
+      if (!recorded.meetings) {
+        const lots = store.lots([...new Set(recorded.index.stays.map(({ lot }) => lot))])
+        recorded.meetings = sourceMeetings(recorded.index, Object.fromEntries(lots.map(({ id, origin }) => [id, sourceKnown(origin)])), minuteOf(from), minuteOf(to))
+      }
+      return recorded.meetings
     },
 
     /** A tool set as the move check asks of it: with how doubtful the waters are that it was in. */

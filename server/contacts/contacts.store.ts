@@ -1,6 +1,7 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm'
 import { minuteOf, type Clear } from '../../core/contacts/contact'
 import type { Standing } from '../../core/contacts/staysOf'
+import type { BagOfCrate } from '../../core/contacts/foldBags'
 import type { ToolBath, ToolUse } from '../../core/contacts/toolState'
 import type { Database } from '../db/open'
 import { system, toolSet, zone } from '../room/room.table'
@@ -29,6 +30,8 @@ export function createContactsStore({ orm, version }: Database) {
     systems: () => orm.select({ id: system.id, name: system.name }).from(system).all(),
     toolSets: () => orm.select({ id: toolSet.id, name: toolSet.name, zoneId: toolSet.zoneId, zone: zone.name, marking: toolSet.marking }).from(toolSet).leftJoin(zone, eq(zone.id, toolSet.zoneId)).where(isNull(toolSet.retiredAtMs)).orderBy(toolSet.name).all(),
     lots: (ids: readonly string[]): { id: string; code: string; species: string; origin: string }[] => orm.all(sql`SELECT lot.id, lot.code, species.name AS species, lot.origin FROM lot JOIN species ON species.id = lot.species_id WHERE lot.id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`),
+    /** Every bag, with its crate. */
+    bags: (): BagOfCrate[] => orm.all(sql`SELECT bag.id AS bagId, crate.id AS crateId, crate.number AS crate FROM bag JOIN crate ON crate.id = bag.crate_id`),
     /** A bag or a vessel, as people call it. */
     placeName: (id: string): string | null =>
       orm.get<{ name: string } | undefined>(sql`SELECT 'a bag of crate ' || crate.number AS name FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id = ${id} UNION ALL SELECT 'the vessel of run ' || number FROM run WHERE id = ${id} UNION ALL SELECT name FROM vessel WHERE id = ${id}`)?.name ?? null,

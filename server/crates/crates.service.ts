@@ -244,8 +244,10 @@ export function createCratesService({ store, ledger, ledgerStore, species, isTan
     identifyLine(context: CommandContext, { species: name, identity, strain, version }: IdentifyLine) {
       const line = requireLine(requireCrate(context.params.crateId), context.params.lineId, version)
       settleBefore(context, line, { species: name, strain })
+      const before = ledgerStore.lotNamed(line.lotId)
       store.updateLine(line.id, { identity, strain, version: version + 1 })
       store.updateLot(line.lotId, { speciesId: species.named(name, context.nowMs, 'species') })
+      if (before) ledger.keepName(context, line.lotId, before, null)
       log(context, 'identified', `line ${line.lotCode}`, { species: line.species, identity: line.identity, strain: line.strain }, { species: name, identity, strain })
       return { version: version + 1 }
     },

@@ -176,6 +176,8 @@ export function createCratesStore({ orm }: Database) {
     rememberMapping: (supplierId: string, heading: string, mapping: ListMapping) =>
       void orm.insert(listMapping).values({ supplierId, heading, mapping }).onConflictDoUpdate({ target: [listMapping.supplierId, listMapping.heading], set: { mapping } }).run(),
     updateCrate: (id: string, values: Partial<typeof crate.$inferInsert>) => void orm.update(crate).set(values).where(eq(crate.id, id)).run(),
+    /** What a lot is called is said by its line too; whoever has the line open is told. */
+    renameLine: (id: string, strain: string | null) => void orm.update(line).set({ strain, version: sql`${line.version} + 1` }).where(eq(line.id, id)).run(),
     updateLine: (id: string, values: Partial<typeof line.$inferInsert>) => void orm.update(line).set(values).where(eq(line.id, id)).run(),
     /** What the lists said of lots that came in crates. */
     toldOfLots: (lotIds: readonly string[]) => orm.select({ lotId: line.lotId, origin: line.origin, identity: line.identity, ateBefore: line.ateBefore }).from(line).where(inArray(line.lotId, [...lotIds])).all(),

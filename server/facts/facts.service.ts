@@ -14,7 +14,7 @@ const lookDays = 10
 const lossDays = 7
 
 /** Commands that write nothing but movements of tanks and looks at them: what they touched is read anew, and nothing else. */
-const touching = new Set(['recordCheck', 'recordLoss', 'moveFish', 'releaseFish', 'correctCount', 'findFish', 'addFish', 'reverseMovement'])
+const touching = new Set(['recordCheck', 'recordLoss', 'moveFish', 'moveTogether', 'releaseFish', 'correctCount', 'findFish', 'addFish', 'reverseMovement'])
 /** More at once is read anew as a whole. */
 const mostTouched = 200
 

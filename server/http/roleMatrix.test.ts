@@ -75,6 +75,7 @@ const matrix: Record<string, Answers> = {
   'put /api/tools/:toolSetId/baths': keeper,
   'post /api/tanks/:tankId/clears': keeper,
   'put /api/lots/water': keeper,
+  'put /api/lots/:lotId/name': keeper,
   'post /api/rescues/:key/seen': lead,
   'post /api/tanks/:tankId/losses': keeper,
   'post /api/tanks/:tankId/releases': keeper,

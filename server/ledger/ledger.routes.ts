@@ -3,6 +3,6 @@ import { serve, type Endpoint } from '../http/endpoint'
 import type { LedgerService } from './ledger.service'
 
 /** Answers for what moves fish. */
-export function ledgerEndpoints({ moveFish, recordLoss, releaseFish, correctCount, findFish, addFish, sayWater, reverseMovement }: LedgerService): Endpoint[] {
-  return serve(ledgerApi, { moveFish, recordLoss, releaseFish, correctCount, findFish, addFish, sayWater, reverseMovement })
+export function ledgerEndpoints({ moveFish, recordLoss, releaseFish, correctCount, findFish, addFish, sayWater, renameLot, reverseMovement }: LedgerService): Endpoint[] {
+  return serve(ledgerApi, { moveFish, recordLoss, releaseFish, correctCount, findFish, addFish, sayWater, renameLot, reverseMovement })
 }

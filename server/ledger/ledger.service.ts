@@ -1,4 +1,4 @@
-import type { AddFish, CorrectCount, FindFish, MoveFish, RecordLoss, ReleaseFish, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
+import type { AddFish, CorrectCount, FindFish, MoveFish, RecordLoss, ReleaseFish, RenameLot, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
 import type { HoldDay } from '../../core/today/shopHold'
 import type { MoveTogether } from '../../core/moves/moves.schema'
 import { outsidePlaceId, type HeldLot, type Movement, type MovementKind } from '../../core/ledger/movement'
@@ -18,14 +18,16 @@ interface Collaborators {
   pools: PoolsService
   species: SpeciesStore
   tankIdOf: (id: string) => string
-  moves: Pick<MovesService, 'require' | 'carried' | 'stand' | 'plansOf' | 'chose'>
+  moves: Pick<MovesService, 'require' | 'carried' | 'stand' | 'plansOf' | 'chose' | 'asIfCame'>
+  /** A line of a crate says the strain of its lot. */
+  renameLine: (lineId: string, strain: string | null) => void
   /** The day of its hold that a lot is in; null for one that is not held. */
   holdOn: (lotId: string, atMs: number) => HoldDay | null
   audit: AuditStore
 }
 
 /** Writes the ledger and takes entries back. Every function runs inside the transaction of its command. */
-export function createLedgerService({ store, pools, species, tankIdOf, moves, holdOn, audit }: Collaborators) {
+export function createLedgerService({ store, pools, species, tankIdOf, moves, renameLine, holdOn, audit }: Collaborators) {
   const write = pools.writeNamed
 
   /** Fish of a place as somebody named them: their kind, and which lots they can only have been. */
@@ -98,7 +100,7 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, ho
   }
 
   /** Fish that were written off and stand there again; beside the field where fewer were. */
-  function findAgain(context: CommandContext, { placeId, kind }: Pick<OfPool, 'placeId' | 'kind'>, quantity: number, happenedAtMs: number): string[] {
+  function findAgain(context: CommandContext, { placeId, kind }: Pick<OfPool, 'placeId' | 'kind'>, quantity: number, happenedAtMs: number | null): string[] {
     const found = pools.findAgain(context, { placeId, kind, quantity }, happenedAtMs)
     if (!('most' in found)) return found
     throw fieldProblem('quantity', found.most === 0 ? 'No fish of this kind were written off here without being seen dead' : `Only ${found.most} of these were written off here without being seen dead`)
@@ -157,9 +159,18 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, ho
     return { movementIds: plans.flatMap((plan) => pools.book(context, plan, entry, { toPlaceId: way.to.id })) }
   }
 
+  /** Keeps what a lot is called from now on; before the first time also what it came as. */
+  function keepName({ actor, key, nowMs }: CommandContext, lotId: string, before: { speciesId: string; strain: string | null }, note: string | null): void {
+    const now = store.lotNamed(lotId)
+    if (!now || (now.speciesId === before.speciesId && now.strain === before.strain)) return
+    if (!store.hasNames(lotId)) store.insertName({ id: newId(), lotId, ...before, note: null, staffId: null, commandKey: null, recordedAtMs: now.createdAtMs })
+    store.insertName({ id: newId(), lotId, speciesId: now.speciesId, strain: now.strain, note, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
+  }
+
   return {
     write,
     reverse,
+    keepName,
     settle: pools.settle,
 
     /** Moves fish to another tank. Whoever they may be must be allowed there. */
@@ -220,8 +231,33 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, ho
     takeOut: (context: CommandContext, of: OfPool, quantity: number, entry: EventEntry, toPlaceId: string): string[] => pools.book(context, planOut(of, quantity, entry.happenedAtMs), entry, { toPlaceId }),
     addBack,
 
+    /** Says what a lot is. What was counted stays, and what it was called; its places are asked as if it came in. */
+    renameLot(context: CommandContext, { species: name, strain, note }: RenameLot) {
+      const before = store.lotNamed(context.params.lotId ?? '')
+      if (!before) throw new Problem('not-found', 'There is no such lot')
+      const speciesId = species.named(name, context.nowMs, 'species')
+      const next = strain?.trim() || null
+      if (speciesId === before.speciesId && next === before.strain) throw fieldProblem('species', 'It is called so already')
+      pools.settle(context, before.id)
+      store.updateLot(before.id, { speciesId, strain: next })
+      if (before.lineId !== null) renameLine(before.lineId, next)
+      keepName(context, before.id, before, note)
+      audit.insert({ atMs: context.nowMs, staffId: context.actor.id, action: 'identified', subject: `lot ${before.code}`, changes: { species: [before.species, name], strain: [before.strain, next] }, commandKey: context.key })
+      return { lines: store.placesOfLot(before.id).flatMap(({ placeId, kind, quantity }) => moves.asIfCame({ kind, id: placeId }, [{ lotId: before.id, quantity }], context.nowMs)) }
+    },
+
     /** Books fish that came to light. */
-    findFish: (context: CommandContext, { speciesId, strain, quantity, happenedAtMs }: FindFish) => ({ movementIds: findAgain(context, { placeId: tankIdOf(context.params.tankId ?? ''), kind: { speciesId, strain } }, quantity, happenedAtMs) }),
+    findFish(context: CommandContext, { speciesId, strain, foundInTankId, quantity, happenedAtMs }: FindFish) {
+      const [placeId, elsewhere] = [tankIdOf(context.params.tankId ?? ''), foundInTankId ? tankIdOf(foundInTankId) : null]
+      if (elsewhere === null || elsewhere === placeId) return { movementIds: findAgain(context, { placeId, kind: { speciesId, strain } }, quantity, happenedAtMs) }
+      // They were never dead: since they were missed they have been there, and met whoever stands there.
+      const corrections = findAgain(context, { placeId, kind: { speciesId, strain } }, quantity, null)
+      const moved = corrections.flatMap((id): string[] => {
+        const found = store.movementById(id)
+        return found ? [write(context, { kind: 'move', lotId: found.lotId, quantity: found.quantity, fromPlaceId: placeId, toPlaceId: elsewhere, note: 'found again there', happenedAtMs: found.happenedAtMs })] : []
+      })
+      return { movementIds: [...moved, ...corrections] }
+    },
 
     /** Begins a lot of fish that came by no crate. */
     addFish(context: CommandContext, { species: name, quantity, how, note, happenedAtMs }: AddFish) {

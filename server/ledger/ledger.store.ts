@@ -4,7 +4,8 @@ import type { Movement, MovementKind } from '../../core/ledger/movement'
 import type { How } from '../../core/pools/attribute'
 import type { Database } from '../db/open'
 import { holdShortfall } from '../pools/pools.table'
-import { lot, movement, place, stock } from './ledger.table'
+import { strainOf } from '../pools/ofLot'
+import { lot, lotName, movement, place, stock } from './ledger.table'
 
 export type MovementInsert = Omit<typeof movement.$inferInsert, 'seq'>
 
@@ -82,6 +83,13 @@ export function createLedgerStore({ orm }: Database) {
     isPlace: (id: string): boolean => orm.select({ id: place.id }).from(place).where(eq(place.id, id)).get() !== undefined,
     insertLot: (row: typeof lot.$inferInsert) => void orm.insert(lot).values(row).run(),
     updateLot: (id: string, values: Partial<typeof lot.$inferInsert>) => void orm.update(lot).set(values).where(eq(lot.id, id)).run(),
+    /** A lot as it is called now; null where there is none. */
+    lotNamed: (id: string): { id: string; code: string; species: string; speciesId: string; strain: string | null; lineId: string | null; createdAtMs: number } | null =>
+      orm.get(sql`SELECT lot.id, lot.code, species.name AS species, lot.species_id AS speciesId, ${sql.raw(strainOf)} AS strain, line.id AS lineId, lot.created_at_ms AS createdAtMs FROM lot JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE lot.id = ${id}`) ?? null,
+    hasNames: (lotId: string): boolean => orm.select({ id: lotName.id }).from(lotName).where(eq(lotName.lotId, lotId)).limit(1).get() !== undefined,
+    insertName: (row: typeof lotName.$inferInsert) => void orm.insert(lotName).values(row).run(),
+    /** Where fish of a lot stand now, bags aside. */
+    placesOfLot: (lotId: string): { placeId: string; kind: 'tank' | 'vessel'; quantity: number }[] => orm.all(sql`SELECT stock.place_id AS placeId, place.kind, stock.quantity FROM stock JOIN place ON place.id = stock.place_id WHERE stock.lot_id = ${lotId} AND stock.quantity > 0 AND place.kind IN ('tank', 'vessel')`),
     /** What was said of the water of lots, and whether the species book names one. */
     waterSaid: (lotIds: readonly string[]): { id: string; code: string; species: string; said: string | null; isInBook: number }[] =>
       orm.all(sql`SELECT lot.id, lot.code, species.name AS species, lot.water AS said, (species.water IS NOT NULL OR species.waters <> '[]') AS isInBook FROM lot JOIN species ON species.id = lot.species_id WHERE lot.id IN (SELECT value FROM json_each(${JSON.stringify(lotIds)})) ORDER BY lot.code`),

@@ -25,6 +25,23 @@ export const lot = sqliteTable('lot', {
   createdAtMs: integer('created_at_ms').notNull(),
 })
 
+/** What a lot was called since when: a correction changes its name, never what was counted. */
+export const lotName = sqliteTable(
+  'lot_name',
+  {
+    id: text('id').primaryKey(),
+    lotId: text('lot_id').notNull().references(() => lot.id),
+    speciesId: text('species_id').notNull().references(() => species.id),
+    strain: text('strain'),
+    note: text('note'),
+    /** Null for the name it came with. */
+    staffId: text('staff_id').references(() => staff.id),
+    commandKey: text('command_key'),
+    recordedAtMs: integer('recorded_at_ms').notNull(),
+  },
+  (table) => [index('lot_name_lot').on(table.lotId, table.recordedAtMs)],
+)
+
 /** The ledger. Triggers (db/triggers.ts) forbid changing it and keep `stock` in step. Add columns; never change a CHECK. */
 export const movement = sqliteTable(
   'movement',

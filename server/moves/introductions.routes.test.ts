@@ -66,7 +66,7 @@ test('an introduction goes its way: in, a bully boxed, back again, quiet looks, 
   expect([await standing(1), (await view()).boxes]).toEqual([1, [{ who: 'Honey gourami', vesselId: box, vessel: 'box 1', dueAtMs: Math.floor(room.clock.nowMs / 60_000) * 60_000 + 72 * hourMs }]])
 
   room.clock.nowMs += 73 * hourMs
-  expect((await due()).map(({ what }) => what)).toEqual(expect.arrayContaining([expect.stringMatching(/days in the box are over/), expect.stringMatching(/^fish in the box box 1/)]))
+  expect((await due()).map(({ what }) => what)).toEqual(expect.arrayContaining([expect.stringMatching(/days in the box are over/), expect.stringMatching(/^fish in box 1/)]))
   expect((await happened('back', { who: 'Honey gourami' })).status).toBe(201)
   expect(await standing(1)).toBe(2)
   room.clock.nowMs += 24 * hourMs

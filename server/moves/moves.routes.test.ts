@@ -162,3 +162,31 @@ test('two kinds that fought warn of each other, less in a larger tank', async ()
   await room.post(`/api/fights/${fight.id}/undo`, { happenedAtMs: testNowMs })
   expect(await codes()).not.toContain('fought')
 })
+
+test('a lot that is something else stands with others from then on; what it was called stays, and its tank is asked anew', async () => {
+  const spare = room.tanks[9]
+  await room.addFish(spare, 'Cherry barb', 2)
+  await room.addFish(spare, 'White cloud minnow', 6)
+  const lot = ((await room.get(`/api/tanks/${spare?.code}`)).body.stock as { lotId: string; species: string }[]).find(({ species }) => species === 'Cherry barb')?.lotId
+  const name = (species: string) => room.put(`/api/lots/${lot}/name`, { species, strain: null, note: 'grew a hunter’s mouth', happenedAtMs: testNowMs })
+  const renamed = await name('Oscar')
+  expect(renamed.body.lines.map(({ code, level }: { code: string; level: string }) => [code, level])).toContainEqual(['eats', 'lead'])
+  expect(((await room.get(`/api/tanks/${spare?.code}`)).body.stock as { species: string; quantity: number }[]).filter(({ species }) => species !== 'Kuhli loach').map(({ species, quantity }) => [species, quantity]).sort()).toEqual([['Oscar', 2], ['White cloud minnow', 6]])
+  expect((await name('Oscar')).body.errors).toMatchObject([{ path: 'species', message: 'It is called so already' }])
+  const names = room.db.raw.prepare('SELECT species.name, staff_id IS NULL AS isFirst FROM lot_name JOIN species ON species.id = lot_name.species_id WHERE lot_id = ? ORDER BY lot_name.recorded_at_ms, lot_name.rowid').all(lot) as { name: string; isFirst: number }[]
+  expect(names.map((each) => [each.name, each.isFirst])).toEqual([['Cherry barb', 1], ['Oscar', 0]])
+  await name('Cherry barb')
+})
+
+test('a fish that was missed turns up next door: it was never lost, and has met that water since', async () => {
+  await room.addFish(tank(5), 'Kuhli loach', 5)
+  const kind = await kindIn(5, 'Kuhli loach')
+  await room.post(`/api/tanks/${tank(5)?.id}/losses`, { ...kind, quantity: 1, cause: 'not found', note: null, happenedAtMs: testNowMs - 3_600_000 })
+  const found = await room.post(`/api/tanks/${tank(5)?.id}/found`, { ...kind, foundInTankId: tank(4)?.id, quantity: 1, happenedAtMs: testNowMs })
+  expect(found.status).toBe(201)
+  const { reached } = (await room.get(`/api/contacts/trace?start=tank:${tank(4)?.id}&direction=backward&kinds=move`)).body as { reached: { name: string; atMs: number }[] }
+  expect(reached.find(({ name }) => name === tank(5)?.code)?.atMs).toBe(Math.floor((testNowMs - 3_600_000) / 60_000) * 60_000)
+  // All of it is taken back as one.
+  const back = await room.post(`/api/movements/${found.body.movementIds[0]}/reversal`, { isWhole: true, reason: null, happenedAtMs: testNowMs })
+  expect([back.status, ((await room.get(`/api/tanks/${tank(5)?.code}`)).body.missing as { quantity: number }[])[0]?.quantity]).toEqual([201, 1])
+})

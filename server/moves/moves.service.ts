@@ -1,17 +1,18 @@
 import { eachApart } from '../../core/collections/eachApart'
+import { sourceKnown } from '../../core/contacts/sourceKnown'
 import { byText } from '../../core/contacts/contact'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveTo, SourcesMet } from '../../core/moves/move'
-import { mergeChecks, moveCheck, type MoveChecked } from '../../core/moves/moveCheck'
+import { mergeChecks, moveCheck, withoutReasons, type MoveChecked } from '../../core/moves/moveCheck'
 import type { MoveRules, SourcesRule } from '../../core/moves/moveRules'
 import type { MovedFish, StandKind } from '../../core/moves/moves.schema'
 import type { MoveCheckView, MoveChoice } from '../../core/moves/moveView'
-import { moveLines, sentenceOf, type Names } from '../../core/moves/moveWords'
+import { moveLines, sentenceOf, type MoveLine, type Names } from '../../core/moves/moveWords'
 import type { BrokenRule, RuleCode } from '../../core/tankChoice/company'
 import type { ChoiceTank } from '../../core/tankChoice/tankChoice'
 import { eachOnce } from '../../core/tankChoice/rules'
-import { doubt } from '../../core/rounds/walkingOrder'
+import { doubt as doubtOfTank } from '../../core/rounds/walkingOrder'
 import { daysBetween } from '../../core/time/daysBetween'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { ContactsService } from '../contacts/contacts.service'
@@ -32,6 +33,9 @@ const fightDays = 400
 
 /** Hard rules that only a move can break; the others are those of tank choice, in its words. */
 const ofMoves: ReadonlySet<string> = new Set<RuleCode>(['agent-carried', 'vessel-load', 'sick-to-well', 'hold-open', 'sources', 'course-open', 'promised', 'plan-fish-out'])
+
+/** What nobody asks of fish that come back from a box into the tank they lived in: it was so before. */
+const ofHome: ReadonlySet<string> = new Set<RuleCode>(['too-small', 'overload', 'own-kind', 'water-kind', 'water-unknown', 'salinity', 'temperature', 'no-common', 'not-clean', 'customer-tank'])
 
 /** Why fish go somewhere against a rule; a keeper's counts as a rescue. */
 interface AgainstRule {
@@ -89,7 +93,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     const today = dayInZone(nowMs, zone())
     const doubts = facts.inUse(nowMs).filter(({ water }) => water.id === waterId).map(({ looks, lots }) => {
       const newest = Math.max(...lots.map(({ arrivedAtMs, isBeforeBooks }) => (isBeforeBooks ? -Infinity : arrivedAtMs)))
-      return doubt({ signs: looks[0]?.signs ?? [], daysSinceArrival: Number.isFinite(newest) ? daysBetween(dayInZone(newest, zone()), today) : null }, limits().newArrivalDays)
+      return doubtOfTank({ signs: looks[0]?.signs ?? [], daysSinceArrival: Number.isFinite(newest) ? daysBetween(dayInZone(newest, zone()), today) : null }, limits().newArrivalDays)
     })
     return Math.max(0, ...doubts)
   }
@@ -134,7 +138,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
       const isHeld = hold !== null && !hold.isServed
       return [
         {
-          ...{ lot: lotId, n: quantity, have: Math.max(quantity, here?.quantity ?? 0), supplier: lot.supplier, animal: { ...lot.animal, ...(lot.tolerance ? { tolerance: lot.tolerance } : {}) } },
+          ...{ lot: lotId, n: quantity, have: Math.max(quantity, here?.quantity ?? 0), supplier: lot.supplier, source: sourceKnown(lot.supplier), animal: { ...lot.animal, ...(lot.tolerance ? { tolerance: lot.tolerance } : {}) } },
           ...{ heldDays: isHeld ? hold.day : null, holdDays: isHeld ? hold.of : null, restartsOnMove: false },
           movedHoursAgo: here ? Math.floor((nowMs - here.sinceMs) / hourMs) : null,
         },
@@ -148,7 +152,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     return { kind, id, waterId, zoneId: tank?.zoneId ?? null, doubt: doubtOf(waterId, nowMs), tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, agents: tank?.agents ?? [], others }
   }
 
-  const onWater = (waterId: string, nowMs: number) => facts.inUse(nowMs).filter(({ water }) => water.id === waterId).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: origin, heldDays: facts.heldDays(lotId, nowMs) })))
+  const onWater = (waterId: string, nowMs: number) => facts.inUse(nowMs).filter(({ water }) => water.id === waterId).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: sourceKnown(origin), heldDays: facts.heldDays(lotId, nowMs) })))
 
   const asChosen = (tanks: readonly TankFacts[], coming: Coming[], nowMs: number): ChoiceTank[] => placing.tanks({ nowMs, tanks, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming, countsPlans: false })
 
@@ -158,7 +162,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     return {
       ...place,
       ...{ doubt: doubtOf(to.waterId, nowMs), sourcesRule: sourcesRuleOf(to.tank, nowMs), onWater: onWater(to.waterId, nowMs) },
-      occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, heldDays })),
+      occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, source: sourceKnown(supplier), heldDays })),
     }
   }
 
@@ -198,7 +202,9 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     /** The answer for one place; `known` is the tank where it was read with others. */
     const answer = (to: Standing | null, known?: ChoiceTank): MoveChecked => {
       const place = to === null ? outside : to.kind === 'vessel' ? asVessel(to, from, nowMs) : known ? asTank(to, coming, nowMs, [known]) : asTank(to, coming, nowMs)
-      return mergeChecks([first, ...others].map((items) => moveCheck({ ...common, items, to: place, fights: fights(from.id, to?.id ?? '', nowMs) ?? [] }, limits(), rules())))
+      const isHome = from.kind === 'vessel' && to !== null && from.tank?.tankId === to.id
+      const judge = (checked: MoveChecked): MoveChecked => (isHome ? withoutReasons(checked, ofHome) : checked)
+      return mergeChecks([first, ...others].map((items) => judge(moveCheck({ ...common, items, to: place, fights: fights(from.id, to?.id ?? '', nowMs) ?? [] }, limits(), rules()))))
     }
     return { coming, answer }
   }
@@ -235,7 +241,9 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     if (way.to.kind === 'vessel') return more
     const from = stand(way.from, 'from', nowMs)
     const going = plans.flatMap(goingOf).map((all) => (from.kind === 'tank' ? all : all.map(({ lotId, quantity }) => ({ lotId, quantity, fromWaterId: from.waterId }))))
-    return [...eachOnce(going.flatMap((all) => gate.against({ going: all, tankId: way.to.id }, nowMs))), ...more]
+    const ofTank = eachOnce(going.flatMap((all) => gate.against({ going: all, tankId: way.to.id }, nowMs)))
+    const isHome = from.kind === 'vessel' && from.tank?.tankId === way.to.id
+    return [...ofTank.filter(({ code }) => !isHome || !ofHome.has(code)), ...more]
   }
 
   return {
@@ -274,8 +282,21 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
       for (const { speciesId, chosen = [] } of fish) for (const { sex, mark } of chosen) store.insertIndividual({ speciesId, sex: sex ?? null, mark: mark?.trim() || null, commandKey: key })
     },
 
+    /** What a place says of fish that stand in it, as if they came in: of such as are known to be something else now. */
+    asIfCame(place: Stand, fish: readonly { lotId: string; quantity: number }[], nowMs: number): MoveLine[] {
+      const to = stand(place, 'tankId', nowMs)
+      const from: MoveFrom = { kind: 'bag', id: 'as if', waterId: to.waterId, tempC: to.tank?.water.tempC ?? null, salinityPpt: to.tank?.water.salinityPpt ?? null }
+      const items = itemsOf(to, fish, nowMs)
+      const coming = fish.map(({ lotId, quantity }): Coming => ({ lotId, placeId: to.id, quantity }))
+      const here = to.kind === 'tank' ? asTank(to, coming, nowMs) : asVessel(to, to, nowMs)
+      const occupants = (here.occupants ?? []).filter(({ lot }) => !fish.some(({ lotId }) => lotId === lot))
+      const { reasons } = moveCheck({ items, from, to: { ...here, occupants }, now: Math.floor(nowMs / 60_000) }, limits(), rules())
+      return moveLines(reasons.filter(({ level }) => level === 'lead' || level === 'warn'), names(nowMs))
+    },
+
     /** Where fish may go: every other tank and vessel, where nothing speaks against it first, then by the costs of choosing it. */
     choices({ from, fish }: Pick<WantedMove, 'from' | 'fish'>, nowMs: number): { places: MoveChoice[] } {
+      const doubt = doubtOf(stand(from, 'from', nowMs).waterId, nowMs)
       const { coming, answer } = asking({ from }, plansOf({ from, fish }, nowMs), nowMs)
       const named = names(nowMs)
       const tanks = facts.inUse(nowMs).filter(({ tankId }) => tankId !== from.id)
@@ -290,7 +311,14 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
         ...eachApart(tanks, (tank) => [choice({ kind: 'tank', id: tank.tankId }, tank.lots.reduce((sum, { quantity }) => sum + quantity, 0), tank.lots[0]?.species ?? null, known.get(tank.tankId))], () => []).flat(),
         ...eachApart(vessels.view(nowMs).vessels.filter(({ id }) => id !== from.id), ({ id, kind, fish: there }) => [choice({ kind: 'vessel', id }, there.reduce((sum, { quantity }) => sum + quantity, 0), there[0]?.species ?? kind)], () => []).flat(),
       ]
-      return { places: places.sort((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict) || a.points - b.points || byText(a.code, b.code)) }
+      // Nobody moves sound fish to the sick, or into a tank that is kept for them, because nothing speaks against it.
+      const isApart = ({ kind, id }: MoveChoice): boolean => {
+        const tank = kind === 'tank' ? facts.tank(id, nowMs) : null
+        return tank !== null && (tank.purpose === 'hospital' || tank.purpose === 'quarantine' || tank.purpose === 'customer' || doubtOf(tank.water.id, nowMs) > doubt)
+      }
+      const ranked = places.map((place) => ({ place, rank: [Number(place.verdict === 'lead' || place.verdict === 'impossible'), Number(isApart(place)), order.indexOf(place.verdict), place.points] as const }))
+      ranked.sort((a, b) => a.rank[0] - b.rank[0] || a.rank[1] - b.rank[1] || a.rank[2] - b.rank[2] || a.rank[3] - b.rank[3] || byText(a.place.code, b.place.code))
+      return { places: ranked.map(({ place }) => place) }
     },
 
     /** The check as it is shown before anything is netted. */

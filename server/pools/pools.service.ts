@@ -124,9 +124,10 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
 
     /**
      * Books fish that came to light after they were written off in a place: to the lots they were taken to be then.
+     * @param happenedAtMs - null: when each was missed, as it has been alive ever since.
      * @returns the corrections, or how many may be found at most.
      */
-    findAgain(context: CommandContext, { placeId, kind, quantity }: Omit<OfPool, 'among'> & { quantity: number }, happenedAtMs: number): string[] | { most: number } {
+    findAgain(context: CommandContext, { placeId, kind, quantity }: Omit<OfPool, 'among'> & { quantity: number }, happenedAtMs: number | null): string[] | { most: number } {
       const losses = store.writtenOff(placeId, kind)
       const { isPossible, most, takes } = foundAgain(losses, 'kind', quantity, placeId)
       return isPossible ? comeBack(context, placeId, takes.map(({ loss, n }) => ({ loss: losses.find(({ id }) => id === loss) as WrittenOffFish, quantity: n })), happenedAtMs) : { most }
@@ -149,9 +150,9 @@ export function createPoolsService({ store, write, zone }: Collaborators) {
   }
 
   /** Some fish of these losses stand there again: what they counted for in each lot counts no more, as far as they go. One event, taken back as one. */
-  function comeBack(context: CommandContext, placeId: string, takes: readonly { loss: WrittenOffFish; quantity: number }[], happenedAtMs: number): string[] {
+  function comeBack(context: CommandContext, placeId: string, takes: readonly { loss: WrittenOffFish; quantity: number }[], happenedAtMs: number | null): string[] {
     const movementIds = takes.map(({ loss, quantity }) => {
-      const movementId = write(context, { kind: 'count-correction', reason: foundAgainReason, lotId: loss.lotId, quantity, fromPlaceId: outsidePlaceId, toPlaceId: placeId, happenedAtMs })
+      const movementId = write(context, { kind: 'count-correction', reason: foundAgainReason, lotId: loss.lotId, quantity, fromPlaceId: outsidePlaceId, toPlaceId: placeId, happenedAtMs: happenedAtMs ?? loss.at })
       store.insertFound({ movementId, lossId: loss.id, quantity })
       return movementId
     })

@@ -105,12 +105,12 @@ function IntroductionRow({ introduction: { id, number, tank, newcomers, day, pro
   )
 }
 
-const VesselRow = ({ vessel: { id, name, kind, tank, fish, limit } }: { vessel: VesselView }) => (
+const VesselRow = ({ vessel: { id, name, tank, fish, limit } }: { vessel: VesselView }) => (
   <Row to={`/vessels/${id}`} mark={limit && nowMs() >= limit.actAtMs ? 'harm' : limit && nowMs() >= limit.watchAtMs ? 'watch' : 'hold'} aside={limit ? (nowMs() < limit.actAtMs ? `${formatSpan(limit.actAtMs - nowMs())} more` : 'its time is over') : ''}>
     <strong>{fish.map(({ species, quantity }) => `${quantity} ${species}`).join(', ')}</strong>
     <small>
-      {kind === 'box' ? 'box' : 'bucket'} {name}
-      {tank ? `, ${tank.code}` : ''}
+      {name}
+      {tank ? `, water of ${tank.code}` : ''}
     </small>
   </Row>
 )

@@ -2,7 +2,6 @@ import { Background, Controls, Handle, MarkerType, Position, ReactFlow, type Edg
 import '@xyflow/react/dist/base.css'
 import { useMemo } from 'react'
 import type { TraceView } from '../../core/contacts/contactView'
-import { hopWords } from '../../core/contacts/contactWords'
 import { useFormat } from '../ui/useFormat'
 import { layoutTrace, nodeSize, type DrawnNode } from './layoutTrace'
 
@@ -15,7 +14,7 @@ function WaterBox({ data: { drawn, moment, isChosen } }: NodeProps<WaterNode>) {
     <div className={`trace-node${isTool ? ' is-tool' : ''}${drawn.isStart ? ' is-start' : ''}${isChosen ? ' is-chosen' : ''}`}>
       <Handle type="target" position={Position.Left} isConnectable={false} />
       <strong>{drawn.name}</strong>
-      <small>{drawn.isStart ? 'asked for' : isTool ? moment : `${hopWords(drawn.hops)}, ${moment}`}</small>
+      <small>{drawn.isStart ? 'asked for' : moment}</small>
       <Handle type="source" position={Position.Right} isConnectable={false} />
     </div>
   )
@@ -27,10 +26,14 @@ export default function TraceDrawing({ trace, chosen, onChoose }: { trace: Trace
   const format = useFormat()
   const drawn = useMemo(() => layoutTrace(trace), [trace])
   const nodes = drawn.nodes.map((each): WaterNode => ({ id: each.node, type: 'water', position: { x: each.x, y: each.y }, width: nodeSize.width, height: nodeSize.height, data: { drawn: each, moment: each.atMs === null ? '' : format.moment(each.atMs), isChosen: each.node === chosen }, ariaLabel: each.name, draggable: false }))
-  const edges = drawn.edges.map(({ id, from, to, kind, atMs, isPlanned }): Edge => ({ id, source: from, target: to, label: `${kind}, ${format.moment(atMs)}`, className: isPlanned ? 'trace-way' : 'trace-way is-breach', markerEnd: { type: MarkerType.ArrowClosed }, focusable: false }))
+  const edges = drawn.edges.map(({ id, from, to, kind, isPlanned }): Edge => {
+    const stroke = isPlanned ? 'var(--soft)' : 'var(--harm)'
+    // The library's own styles stand above ours: what a line looks like is said on the line.
+    return { id, source: from, target: to, label: isPlanned ? kind : `${kind}, breach`, style: { stroke, strokeWidth: isPlanned ? 1.5 : 2.5, ...(isPlanned ? {} : { strokeDasharray: '6 3' }) }, labelStyle: { fill: 'var(--ink)', fontSize: 11 }, labelBgStyle: { fill: 'var(--ground)' }, markerEnd: { type: MarkerType.ArrowClosed, color: stroke }, focusable: false }
+  })
   return (
     <div className="trace-drawing" role="group" aria-label="Drawing of what met">
-      <ReactFlow<WaterNode> nodes={nodes} edges={edges} nodeTypes={nodeTypes} onNodeClick={(_, { id }) => onChoose(id)} onSelectionChange={({ nodes: [first] }) => first && onChoose(first.id)} nodesConnectable={false} fitView fitViewOptions={{ maxZoom: 1, padding: 0.1 }} minZoom={0.2} maxZoom={2} preventScrolling={false}>
+      <ReactFlow<WaterNode> nodes={nodes} edges={edges} nodeTypes={nodeTypes} onNodeClick={(_, { id }) => onChoose(id)} onSelectionChange={({ nodes: [first] }) => first && onChoose(first.id)} nodesConnectable={false} fitView fitViewOptions={{ minZoom: 0.6, maxZoom: 1, padding: 0.08 }} minZoom={0.2} maxZoom={2} preventScrolling={false} proOptions={{ hideAttribution: true }}>
         <Background />
         <Controls showInteractive={false} />
       </ReactFlow>

@@ -18,6 +18,7 @@ const TraceDrawing = lazy(() => import('./TraceDrawing'))
 const windows = [7, 14, 28, 60, 365]
 /** Through so many waters is open at first: further on, in weeks, one would name the whole room. */
 const openHops = 2
+const openLots = 8
 
 /** What can have met the water of a tank: where something can have come from, and where it can have got to. */
 export function TracePage() {
@@ -37,6 +38,7 @@ export function TraceOfPage() {
 function Trace({ start, title }: { start: string; title: string }) {
   const [search, setSearch] = useSearchParams()
   const [chosen, setChosen] = useState<string | null>(null)
+  const [showsAll, setShowsAll] = useState(false)
   const direction: TraceAsk['direction'] = search.get('direction') === 'forward' ? 'forward' : 'backward'
   const days = Number(search.get('days') ?? 28) || 28
   const isAll = search.get('hops') === 'all'
@@ -92,10 +94,15 @@ function Trace({ start, title }: { start: string; title: string }) {
         )}
       </div>
       <RowSection title="Lots" count={trace.lots.length} nothing="None stood there.">
-        {trace.lots.map((each) => (
+        {trace.lots.slice(0, showsAll ? undefined : openLots).map((each) => (
           <ReachedLot key={each.lotId} lot={each} />
         ))}
       </RowSection>
+      {!showsAll && trace.lots.length > openLots && (
+        <Button look="quiet" onClick={() => setShowsAll(true)}>
+          all {trace.lots.length} lots
+        </Button>
+      )}
       {trace.sameTools.length > 0 && <p className="aside-word">Same tool set, nothing recorded: {trace.sameTools.map(({ name }) => name).join(', ')}.</p>}
     </>
   )
@@ -138,7 +145,8 @@ function Reached({ reached: { node, name, tanks, hops, atMs, chain, isCleared } 
         </small>
       </span>
       <span>
-        {hopWords(hops)}, {format.moment(atMs)}
+        {!node.startsWith('tools:') && `${hopWords(hops)}, `}
+        {format.moment(atMs)}
         {isCleared && ', cleared since'}
       </span>
     </li>

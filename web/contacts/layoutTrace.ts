@@ -41,7 +41,7 @@ export function layoutTrace({ reached, nodes: named, direction }: Pick<TraceView
   const edges = new Map(reached.flatMap(({ node, chain }) => wayOf(node, chain, direction)).map((edge) => [edge.id, edge]))
   const known = new Map(reached.map((each) => [each.node, each]))
   const graph = new graphlib.Graph({ multigraph: true })
-  graph.setGraph({ rankdir: 'LR', nodesep: 18, ranksep: 110 })
+  graph.setGraph({ rankdir: 'LR', nodesep: 18, ranksep: 90 })
   graph.setDefaultEdgeLabel(() => ({}))
   for (const { node } of named) graph.setNode(node, { ...nodeSize })
   for (const { id, from, to } of edges.values()) graph.setEdge(from, to, {}, id)

@@ -42,7 +42,7 @@ function Introduction({ introduction }: { introduction: IntroductionView }) {
   const next = steps.find(({ doneAtMs }) => doneAtMs === null)
   const isIn = state !== 'not begun'
   const isOpen = endedAtMs === null
-  const doStep = (step: StepNow): void => happened(kindOf(step), { stepIndex: step.index, ...(step.code === 'newcomers-in' ? { who: introduction.newcomers.map(({ name }) => name).join(', ') } : {}) })
+  const doStep = (step: StepNow): void => happened(kindOf(step), { stepIndex: step.index, who: whoOf(step, introduction) })
   return (
     <HandScreen className="introduction" title={`Into ${tank.code}`} aside={<span>introduction {number}, day {day}</span>} back={{ to: '/bench', label: 'back to the bench' }}>
       <Now introduction={introduction} next={next} />
@@ -118,6 +118,12 @@ function kindOf({ code }: StepNow): RecordIntroduction['kind'] {
   return code === 'dominants-back' || code === 'subdominants-back' ? 'back' : 'step'
 }
 
+/** Whom a step is about. */
+function whoOf({ code }: StepNow, { newcomers, plan }: IntroductionView): string | null {
+  if (code === 'newcomers-in') return newcomers.map(({ name }) => name).join(', ')
+  return code === 'dominants-back' ? plan.dominants.join(', ') : code === 'subdominants-back' ? plan.subdominants.join(', ') : null
+}
+
 /** The one next thing, and until when. */
 function Now({ introduction: { proposes, boxes, nextLookAtMs, state, endedAtMs }, next }: { introduction: IntroductionView; next: StepNow | undefined }) {
   if (endedAtMs !== null) return null
@@ -156,12 +162,14 @@ function Steps({ steps, startedAtMs, next }: { steps: readonly StepNow[]; starte
 
 function Story({ introduction: { entries } }: { introduction: IntroductionView }) {
   const format = useFormat()
+  // Steps stand beside it with their times.
+  const told = entries.filter(({ stepIndex }) => stepIndex === null)
   return (
     <section aria-label="What happened">
       <h3>What happened</h3>
-      {entries.length === 0 && <p className="aside-word">Nothing yet.</p>}
+      {told.length === 0 && <p className="aside-word">Nothing yet.</p>}
       <ol className="introduction-story">
-        {entries.toReversed().map(({ id, words, who, kind, atMs, by }) => (
+        {told.toReversed().map(({ id, words, who, kind, atMs, by }) => (
           <li key={id}>
             <span>
               <InUnits>{words}</InUnits>

@@ -27,7 +27,7 @@ export function VesselPage() {
 }
 
 function Vessel({ vessel }: { vessel: VesselView }) {
-  const { id, name, kind, tank, fish, limit } = vessel
+  const { id, name, tank, fish, limit } = vessel
   const [to, setTo] = useState<string | null>(null)
   const [refused, setRefused] = useState<unknown>(null)
   const navigate = useNavigate()
@@ -45,7 +45,7 @@ function Vessel({ vessel }: { vessel: VesselView }) {
     void writes.move({ from: { kind: 'vessel', id }, to: stand, fish: all, toolSetId: null, waterGoesAlong: false, note: null, ...(against ?? {}) }).then(() => navigate(stand.kind === 'tank' && target ? `/room/${target.code}` : '/bench'), setRefused)
   }
   return (
-    <HandScreen className="move vessel-page" title={`${kind === 'box' ? 'Box' : 'Bucket'} ${name}`} back={back}>
+    <HandScreen className="move vessel-page" title={name} back={back}>
       {limit && <Clock vessel={vessel} limit={limit} />}
       {fish.length === 0 && <Nothing>No fish stand in it. They come by a move from a tank.</Nothing>}
       <ul className="stock-list">

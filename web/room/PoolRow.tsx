@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { kindKey, kindName, type Pool } from '../../core/pools/poolsOf'
 import type { StockView } from '../../core/ledger/stockView'
+import type { MoveLine } from '../../core/moves/moveWords'
 import type { TankView } from '../../core/room/roomView'
 import { useSession } from '../api/session'
 import { Button, ButtonLink } from '../ui/Button'
@@ -8,10 +9,10 @@ import { HandlingNotes } from '../ui/HandlingNotes'
 import type { Done } from '../ui/JustDone'
 import { lotAge, lotsToName, lotsWords } from '../ui/poolWords'
 import { SellSheet } from './SellSheet'
-import { CountForm, LossForm } from './TankForms'
+import { CountForm, LossForm, RenameForm } from './TankForms'
 import type { TankWrites } from './useRoom'
 
-const forms = { loss: 'lost', count: 'count' } as const
+const forms = { loss: 'lost', count: 'count', name: 'another kind' } as const
 type Form = keyof typeof forms
 
 interface Props {
@@ -20,10 +21,12 @@ interface Props {
   writes: TankWrites
   /** Says that something was recorded, so that it can be taken back, also when no fish of the kind are left. */
   onDone: (done: Done) => void
+  /** What the tank says of fish that are known to be something else now. */
+  onTell: (lines: MoveLine[]) => void
 }
 
 /** Fish of one kind, whichever lots they are of: what happens most in one touch and in two, the rest behind a third. */
-export function PoolRow({ tank, pool, writes, onDone }: Props) {
+export function PoolRow({ tank, pool, writes, onDone, onTell }: Props) {
   const { timeZone } = useSession()
   const [open, setOpen] = useState<'more' | 'sold' | Form | null>(null)
   const close = (): void => setOpen(null)
@@ -70,6 +73,7 @@ export function PoolRow({ tank, pool, writes, onDone }: Props) {
       )}
       {open === 'loss' && <LossForm tank={tank} pool={pool} writes={writes} onDone={close} />}
       {open === 'count' && <CountForm tank={tank} pool={pool} writes={writes} onDone={close} />}
+      {open === 'name' && <RenameForm tank={tank} pool={pool} writes={writes} onDone={close} onTell={onTell} />}
       {open === 'more' && lots.length > 1 && <Lots lots={lots} tankId={tank.id} />}
       <SellSheet pool={pool} isOpen={open === 'sold'} onClose={close} onSell={(input, words) => writes.releaseFish(input).then(note(words, `/room/${tank.code}/card?kind=${encodeURIComponent(kindKey(pool))}&fish=${input.quantity}`))} />
     </li>

@@ -29,7 +29,7 @@ export function StandsHere({ tankId }: { tankId: string }) {
   )
 }
 
-function vesselWords({ name, kind, fish, limit }: VesselView): string {
+function vesselWords({ name, fish, limit }: VesselView): string {
   const left = (limit?.actAtMs ?? 0) - nowMs()
-  return `${fish.map((each) => `${each.quantity} ${kindName(each)}`).join(', ')} in ${kind === 'box' ? 'the box' : 'the bucket'} ${name}, ${left > 0 ? `${formatSpan(left)} more` : 'its time is over'}`
+  return `${fish.map((each) => `${each.quantity} ${kindName(each)}`).join(', ')} in ${name}, ${left > 0 ? `${formatSpan(left)} more` : 'its time is over'}`
 }

@@ -1,14 +1,17 @@
 import { yupResolver } from '@hookform/resolvers/yup'
-import { useState, type ReactNode } from 'react'
+import { useId, useState, type ReactNode } from 'react'
 import { Form } from 'react-bootstrap'
 import { useForm, useWatch, type DefaultValues, type FieldValues, type Path, type PathValue, type Resolver, type UseFormReturn } from 'react-hook-form'
 import type { AnyObject, ObjectSchema } from 'yup'
-import { addFishSchema, type additions, type CorrectCount, correctCountSchema, recordLossSchema } from '../../core/ledger/ledger.schema'
+import { addFishSchema, type additions, type CorrectCount, correctCountSchema, recordLossSchema, renameLotSchema } from '../../core/ledger/ledger.schema'
 import { lossCauses } from '../../core/ledger/movement'
 import type { Pool } from '../../core/pools/poolsOf'
 import type { TankView } from '../../core/room/roomView'
+import type { MoveLine } from '../../core/moves/moveWords'
 import { ApiProblem } from '../api/ApiProblem'
+import { useNames } from '../api/sharedReads'
 import { Button } from '../ui/Button'
+import { ChoiceField } from '../ui/Field'
 import { FormField, FormProblem } from '../ui/FormField'
 import { LotChoice } from '../ui/LotChoice'
 import { RuleRefusal, type AgainstRule } from '../ui/RuleRefusal'
@@ -84,6 +87,37 @@ export function CountForm({ pool, writes, onDone }: Props) {
       <FormField form={form} name="counted" label="Counted" inputMode="numeric" autoFocus hint={`the books say ${pool.quantity}`} />
       <FormField form={form} name="reason" label="Reason" hint="why the books were wrong, as far as known" />
       <WhichLots form={form} pool={pool} />
+    </EntryForm>
+  )
+}
+
+/** A lot is something else than it was taken for; the place says what that means. */
+export function RenameForm({ pool, writes, onDone, onTell }: Props & { onTell: (lines: MoveLine[]) => void }) {
+  const names = useNames('species')
+  const id = useId()
+  const [lotId, setLotId] = useState<string>(pool.lots[0].lotId)
+  const form = useEntryForm(renameLotSchema, { species: '', strain: pool.strain ?? '', note: '' })
+  const write = ({ strain, note, ...values }: { species: string; strain: string | null; note: string | null }): Promise<unknown> =>
+    writes.renameLot(lotId, { ...values, strain: strain || null, note: note || null, happenedAtMs: null }).then(({ lines }) => onTell(lines))
+  return (
+    <EntryForm form={form} label="Name them" onDone={onDone} write={write}>
+      {pool.lots.length > 1 && (
+        <ChoiceField label="Lot" value={lotId} onChange={setLotId}>
+          {pool.lots.map((lot) => (
+            <option key={lot.lotId} value={lot.lotId}>
+              {lot.lotCode}, {lot.quantity}
+            </option>
+          ))}
+        </ChoiceField>
+      )}
+      <FormField form={form} name="species" label="They are" list={id} autoFocus />
+      <datalist id={id}>
+        {names.map((name) => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
+      <FormField form={form} name="strain" label="Strain" />
+      <FormField form={form} name="note" label="Why" hint="what showed it" />
     </EntryForm>
   )
 }

@@ -3,12 +3,16 @@ import { useLocation, useParams } from 'react-router'
 import { countFish } from '../../core/ledger/stockView'
 import { bookingWords } from '../../core/tankChoice/bookings'
 import { poolsOf } from '../../core/pools/poolsOf'
+import type { MoveLine } from '../../core/moves/moveWords'
 import type { TankView } from '../../core/room/roomView'
+import { sentenceOf } from '../api/ApiProblem'
 import { Button, ButtonLink } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
+import { InUnits } from '../ui/InUnits'
 import { JustDone, type Done } from '../ui/JustDone'
 import { Lead } from '../ui/Lead'
+import { Notice } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
 import { useUnits } from '../ui/useUnits'
@@ -74,18 +78,31 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
   const [telling, setTelling] = useState<'breach' | 'fight' | null>(null)
   const elsewhere = useDoneElsewhere()
   const [done, setDone] = useState<Done[]>(elsewhere)
+  const [told, setTold] = useState<MoveLine[]>([])
   const pools = poolsOf(tank.stock)
   return (
     <section aria-label="Fish in this tank">
       {pools.length === 0 && <Nothing>No fish stand in this tank. They come by a crate, a move, or are entered below.</Nothing>}
       <ul className="stock-list">
         {pools.map((pool) => (
-          <PoolRow key={pool.key} tank={tank} pool={pool} writes={writes} onDone={(one) => setDone((all) => [...all, one])} />
+          <PoolRow key={pool.key} tank={tank} pool={pool} writes={writes} onDone={(one) => setDone((all) => [...all, one])} onTell={setTold} />
         ))}
       </ul>
+      {told.length > 0 && (
+        <Notice level="watch" role="status">
+          {told.map(({ code, words }) => (
+            <span key={code}>
+              <InUnits>{words}</InUnits>{' '}
+            </span>
+          ))}
+          <Button look="quiet" onClick={() => setTold([])}>
+            seen
+          </Button>
+        </Notice>
+      )}
       <JustDone done={done} onBack={(last) => (last.contactId ? writes.undoContact(last.contactId) : last.fightId ? writes.undoFight(last.fightId) : writes.reverseMovement(last.movementId, null, last.isWhole)).then(() => setDone((all) => all.filter((each) => each !== last)))} />
       <StandsHere tankId={tank.id} />
-      <Missing missing={tank.missing} onFound={(fish, quantity) => writes.findFish(fish, quantity).then(({ movementIds }) => setDone((all) => [...all, { words: `${quantity} ${fish.species} found again`, movementId: movementIds[0] ?? '' }]))} />
+      <Missing missing={tank.missing} onFound={(fish, quantity, elsewhere) => writes.findFish(fish, quantity, elsewhere).then(({ movementIds }) => setDone((all) => [...all, { words: `${quantity} ${fish.species} found again`, movementId: movementIds[0] ?? '', isWhole: elsewhere !== null }]))} />
       {isAdding ? (
         <AddForm writes={writes} onDone={() => setAdding(false)} />
       ) : (
@@ -101,6 +118,7 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
               they fought …
             </Button>
           )}
+          {pools.length === 0 && <ClearWater onClear={writes.clearWater} />}
           <ButtonLink look="quiet" to={`/room/${tank.code}/contacts`}>
             contacts
           </ButtonLink>
@@ -109,5 +127,18 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
       <FightSheet pools={pools} isOpen={telling === 'fight'} onClose={() => setTelling(null)} onSay={(a, b, harm, words) => writes.recordFight(a, b, harm).then(({ id }) => setDone((all) => [...all, { words, movementId: '', fightId: id }]))} />
       <BreachSheet tank={tank} isOpen={telling === 'breach'} onClose={() => setTelling(null)} onSay={(kind, toTankId, words) => writes.breach(kind, toTankId).then(({ id }) => setDone((all) => [...all, { words, movementId: '', contactId: id }]))} />
     </section>
+  )
+}
+
+/** An emptied water that was sterilised carries nothing any more: what comes after it begins anew. */
+function ClearWater({ onClear }: { onClear: () => Promise<unknown> }) {
+  const [said, setSaid] = useState<string | null>(null)
+  return (
+    <>
+      <Button look="quiet" onClick={() => void onClear().then(() => setSaid('Written down.'), (problem: unknown) => setSaid(sentenceOf(problem)))}>
+        sterilised, filled anew
+      </Button>
+      {said !== null && <span role="status">{said}</span>}
+    </>
   )
 }

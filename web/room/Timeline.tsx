@@ -163,11 +163,12 @@ function Facts({ facts }: { facts: [string, string | null][] }) {
 
 function MovementDetail({ movement, onReverse }: { movement: MovementView; onReverse: Props['onReverse'] }) {
   const format = useFormat()
-  const { quantity, species, lotCode, from, to, cause, reason, note, staffName, happenedAtMs, recordedAtMs, crate, fixedBecause, pool, shortfall } = movement
+  const { quantity, species, lotCode, from, to, cause, reason, note, staffName, happenedAtMs, recordedAtMs, crate, fixedBecause, pool, shortfall, chosen } = movement
   const facts: [string, string | null][] = [
     ['fish', `${quantity} ${species}, lot ${lotCode}`],
     ['way', `${from} → ${to}`],
     ['counts for', pool && pool.shares.length > 1 ? pool.shares.map((each) => `${each.lotCode} ${Math.round(each.share * 100)} %`).join(', ') : null],
+    ['chosen', chosen],
     ['cause', cause],
     ['reason', reason],
     ['in its hold', shortfall],

@@ -3,7 +3,7 @@ import { contactsApi } from '../../core/contacts/contacts.api'
 import type { SaidKind } from '../../core/contacts/contacts.schema'
 import { cratesApi } from '../../core/crates/crates.api'
 import { ledgerApi } from '../../core/ledger/ledger.api'
-import type { AddFish, CorrectCount, RecordLoss, ReleaseFish } from '../../core/ledger/ledger.schema'
+import type { AddFish, CorrectCount, RecordLoss, ReleaseFish, RenameLot } from '../../core/ledger/ledger.schema'
 import { introductionsApi } from '../../core/moves/introductions.api'
 import type { FightHarm } from '../../core/moves/fightWeight'
 import { movesApi } from '../../core/moves/moves.api'
@@ -50,11 +50,14 @@ export function useTankWrites(tankId: string) {
     recordLoss: (input: Timed<RecordLoss>) => write(ledgerApi.recordLoss, { params, label: `loss of ${input.quantity}`, body: timed(input) }, form),
     releaseFish: (input: Timed<ReleaseFish>) => write(ledgerApi.releaseFish, { params, label: `${input.quantity} ${input.reason}`, body: timed(input) }, form),
     correctCount: (input: Timed<CorrectCount>) => write(ledgerApi.correctCount, { params, label: `count of ${input.counted}`, body: timed(input) }, form),
-    findFish: ({ speciesId, strain, species }: MissingFish, quantity: number) => write(ledgerApi.findFish, { params, label: `${quantity} ${species} found again`, body: { speciesId, strain, quantity, happenedAtMs: nowMs() } }, form),
+    findFish: ({ speciesId, strain, species }: MissingFish, quantity: number, foundInTankId: string | null) => write(ledgerApi.findFish, { params, label: `${quantity} ${species} found again`, body: { speciesId, strain, quantity, ...(foundInTankId === null ? {} : { foundInTankId }), happenedAtMs: nowMs() } }, form),
+    renameLot: (lotId: string, input: Timed<RenameLot>) => write(ledgerApi.renameLot, { params: { lotId }, label: `named ${input.species}`, body: timed(input) }, form),
     /** Something of this water came into another, or of that into this. */
     breach: (kind: SaidKind, toTankId: string) => write(contactsApi.recordContact, { label: kind, body: { kind, fromTankId: tankId, toTankId, litres: null, note: null, happenedAtMs: nowMs() } }, form),
     recordFight: (a: Pool, b: Pool, harm: FightHarm) => write(movesApi.recordFight, { params, label: `${a.species} ${harm} ${b.species}`, body: { speciesAId: a.speciesId, speciesBId: b.speciesId, harm, happenedAtMs: nowMs() } }, form),
     undoFight: (fightId: string) => write(movesApi.undoFight, { params: { fightId }, label: 'taking back', body: { happenedAtMs: nowMs() } }, form),
+    /** The tank was emptied, sterilised and filled anew. */
+    clearWater: () => write(contactsApi.clearWater, { params, label: 'sterilised and filled anew', body: { note: null, happenedAtMs: nowMs() } }, form),
     undoContact: (contactId: string) => write(contactsApi.undoContact, { params: { contactId }, label: 'taking back', body: { happenedAtMs: nowMs() } }, form),
     addFish: (input: Timed<AddFish>) => write(ledgerApi.addFish, { params, label: `${input.quantity} ${input.species}`, body: timed(input) }, form),
     /** `isWhole`: with all that was recorded in the same touch. */

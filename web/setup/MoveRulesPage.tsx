@@ -32,7 +32,7 @@ function Rules({ rules, change }: { rules: MoveRulesView; change: (rules: string
       {recorder.role === 'lead' && (
         <Form noValidate onSubmit={(event) => (event.preventDefault(), void submit())} className="entry-form">
           {stale && <StaleChoice one="set of rules" fields={[{ label: 'rules', mine: form.getValues().rules, theirs: asText(stale.theirs.changes) }]} onMine={stale.onMine} onTheirs={stale.onTheirs} />}
-          <FormField form={form} name="rules" label="What is other here" rows={8} hint='one object, such as {"liftsPerDay": 4, "levels": {"shares": "off"}}' />
+          <FormField form={form} name="rules" label="What is other here" as="textarea" rows={6} hint='one object, such as {"liftsPerDay": 4, "levels": {"shares": "off"}}' />
           {changedBy !== null && changedAtMs !== null && <p className="aside-word">Changed last by {changedBy}, {format.day(changedAtMs)}.</p>}
           <FormProblem form={form} />
           <Button type="submit" look="act" disabled={isBusy}>

@@ -78,6 +78,21 @@ CREATE TABLE `lift` (
 );
 --> statement-breakpoint
 CREATE INDEX `lift_tank` ON `lift` (`tank_id`,`at_ms`);--> statement-breakpoint
+CREATE TABLE `lot_name` (
+	`id` text PRIMARY KEY NOT NULL,
+	`lot_id` text NOT NULL,
+	`species_id` text NOT NULL,
+	`strain` text,
+	`note` text,
+	`staff_id` text,
+	`command_key` text,
+	`recorded_at_ms` integer NOT NULL,
+	FOREIGN KEY (`lot_id`) REFERENCES `lot`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`species_id`) REFERENCES `species`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `lot_name_lot` ON `lot_name` (`lot_id`,`recorded_at_ms`);--> statement-breakpoint
 CREATE TABLE `move_rule` (
 	`id` integer PRIMARY KEY NOT NULL,
 	`changes` text NOT NULL,

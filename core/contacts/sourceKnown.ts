@@ -1,0 +1,8 @@
+/** Words that stand for where a lot came from where nobody knows. */
+const unknown: readonly string[] = ['brought in', 'before the books']
+
+/**
+ * Where fish were before they came here; null where nobody knows: two lots that were brought in by two people have no source
+ * in common.
+ */
+export const sourceKnown = (origin: string | null): string | null => (origin === null || unknown.includes(origin) ? null : origin)
