@@ -178,7 +178,7 @@ test('a visit: some fish of a tank go to somebody else’s water and out of the 
   const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
   await server.post(`/api/tanks/${tanks.find(({ code }) => code === 'R1-04')?.id}/additions`, { species: 'Cherry barb', quantity: 5, how: 'brought-in', note: null, happenedAtMs: Date.now() })
   await driver.goto('/room/R1-04')
-  await page.getByRole('button', { name: 'move, count …' }).click()
+  await page.getByRole('button', { name: 'count …' }).click()
   await driver.follow('to the bench')
   await driver.press('one less fish to the bench')
   await driver.press('one less fish to the bench')

@@ -106,17 +106,15 @@ test('fish moved by hand: the same words, nothing typed is lost; placing all lea
   const idOf = (code: string): string => tanks.find((tank) => tank.code === code)?.id ?? ''
   await server.post(`/api/tanks/${idOf('R1-05')}/additions`, { species: 'Cherry barb', quantity: 6, how: 'brought-in', note: null, happenedAtMs: Date.now() })
   await driver.goto('/room/R1-05')
-  await driver.openAction('Cherry barb', 'move')
-  await driver.type('How many', '4')
-  const to = page.getByLabel('To', { exact: true })
-  await to.selectOption({ label: await to.locator('option').filter({ hasText: /^M1-02/ }).innerText() })
-  await driver.press('Move them')
+  await driver.sayMove('Cherry barb', 4, 'M1-02')
+  await driver.moveThem()
   const refusal = page.getByRole('region', { name: 'Against a rule' })
   await expect(refusal.getByRole('alert')).toHaveText('Cherry barb must not go to M1-02: marine water, needs fresh. Say why it goes there all the same.')
-  await expect(page.getByLabel('How many')).toHaveValue('4')
-  await to.selectOption({ label: await to.locator('option').filter({ hasText: /^R1-06/ }).innerText() })
-  await driver.press('Move them')
+  await expect(page.getByRole('list', { name: 'Which fish' })).toContainText('4 of 6 Cherry barb')
+  await driver.chooseTank('R1-06')
+  await driver.moveThem()
   await expect(refusal).toBeHidden()
+  await expect(page.getByRole('status')).toContainText('4 Cherry barb to R1-06')
 
   // An oscar came into the tank of a line after it was planned.
   const { id } = await server.post<{ id: string }>('/api/crates', { supplier: 'Hollow Reed Hatchery', expectedAtMs: null, packedAtMs: null, lines: [{ species: 'Kuhli loach', count: 6, bags: 1, perBag: null, tankId: idOf('R1-07') }, { species: 'Honey gourami', count: 2, bags: 1, perBag: null, tankId: idOf('R1-08') }] })

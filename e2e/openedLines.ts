@@ -11,6 +11,7 @@ interface Line {
   count: number
   bags: number
   tank: string
+  supplier?: string
 }
 
 /** A crate of one line, its bags opened and read, through the commands of the interface. */
@@ -19,7 +20,7 @@ export const openedLine = (server: Room, line: Line, found: object = {}, nowMs =
 export async function openedLines(server: Room, lines: readonly Line[], found: object = {}, nowMs = Date.now()): Promise<OpenedCrate> {
   const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
   const { id } = await server.post<{ id: string }>('/api/crates', {
-    ...{ supplier: 'Pale Harbour Livestock', expectedAtMs: null, packedAtMs: nowMs - 20 * 3_600_000 },
+    ...{ supplier: lines[0]?.supplier ?? 'Pale Harbour Livestock', expectedAtMs: null, packedAtMs: nowMs - 20 * 3_600_000 },
     lines: lines.map(({ species, count, bags, tank }) => ({ species, count, bags, perBag: null, tankId: tanks.find(({ code }) => code === tank)?.id ?? null, override: 'as the bench is tried' })),
   })
   const crate = await server.get<OpenedCrate>(`/api/crates/${id}`)

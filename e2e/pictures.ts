@@ -19,7 +19,7 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['unpack', '/crates/open/unpack', spoilBag],
   ['claim', '/crates/open/claim'],
   ['room', '/room'],
-  ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'move')],
+  ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'count')],
   ['round', '/rounds', (driver) => driver.answer('none ate')],
   ['compare', '/bench/compare?line=waiting', judged],
   ['bench', '/bench'],

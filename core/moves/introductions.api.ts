@@ -9,7 +9,7 @@ const about = ['introduction', 'vessel', 'tank', 'register', 'limit', 'crate', '
 /** Newcomers for a tank whose residents defend it. */
 export const introductionsApi = named({
   /** how it would go: `?from=` and `&to=` tanks, `&fish=` as for a move, `&mirror=1`, `&divider=1`, `&dominants=` ids of species. Nothing is written */
-  readIntroductionPlan: read({ path: '/api/introduction-plan', access: 'device', query: object({ from: word(64), to: word(64), fish: word(8000), mirror: word(1), divider: word(1), dominants: word(1500) }), about: () => [...about, 'lift', 'look', 'contact', 'run'], staysMs: 60_000, answer: answers<PlannedIntroduction>() }),
+  readIntroductionPlan: read({ path: '/api/introduction-plan', access: 'device', query: object({ from: word(64), to: word(64), fish: word(8000), mirror: word(1), divider: word(1), dominants: word(1500) }), about: () => [...about, 'lift', 'look', 'contact', 'run', 'bag', 'fight'], staysMs: 60_000, answer: answers<PlannedIntroduction>() }),
   /** those that go on, and those that ended in the last days */
   readIntroductions: read({ path: '/api/introductions', access: 'device', about: () => about, staysMs: 30_000, answer: answers<{ introductions: IntroductionView[] }>() }),
   readIntroduction: read({ path: '/api/introductions/:introductionId', access: 'device', about: () => about, staysMs: 30_000, answer: answers<IntroductionView>() }),

@@ -8,7 +8,7 @@ import type { CatchView, MoveCheckView, MoveChoice, MoveRulesView, VesselView } 
 type Written = { movementIds: string[] }
 
 /** A tank is known by its id; a vessel shows in the tank whose water it has, and in the list of vessels. */
-const touchedBy = ({ from, to }: MoveTogether): readonly Thing[] => ['rescue', ...[from, to].flatMap(({ kind, id }): Thing[] => (kind === 'tank' ? [`tank:${id}`] : ['vessel', 'tank']))]
+const touchedBy = ({ from, to, toolSetId, waterGoesAlong }: MoveTogether): readonly Thing[] => ['rescue', ...(toolSetId || waterGoesAlong ? (['contact'] as const) : []), ...[from, to].flatMap(({ kind, id }): Thing[] => (kind === 'tank' ? [`tank:${id}`] : ['vessel', 'tank']))]
 
 /** What the check looks at. */
 const aboutMoves = ['tank', 'vessel', 'look', 'contact', 'run', 'crate', 'bag', 'register', 'limit', 'fight'] as const

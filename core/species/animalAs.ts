@@ -19,7 +19,7 @@ export interface FishAtHand {
 /** Share of its adult length at which a fish is usually traded; for entries that do not say. */
 const usualShareOfAdult = 0.6
 /** After so many days a noted length says only how small they were. */
-const sizeHoldsDays = 60
+export const sizeHoldsDays = 60
 
 /**
  * Makes of an entry of the species book, and of fish that are at hand, what choosing a tank looks at.

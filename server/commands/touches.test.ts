@@ -30,11 +30,13 @@ let oona: string
 const tried = new Set<string>()
 const missed: string[] = []
 /** What the reads of single things are asked of. */
-const known: Record<string, Set<string>> = { crateId: new Set(), runId: new Set(), code: new Set() }
+const known: Record<string, Set<string>> = { crateId: new Set(), runId: new Set(), code: new Set(), tankId: new Set(), introductionId: new Set() }
+/** Questions that say more than their address: what is asked of them, once there is something to ask about. */
+const asked: Record<string, object> = { find: { q: 'barb' } }
 const mailboxFolder = mkdtempSync(join(tmpdir(), 'daily-crate-mailbox-'))
 
 beforeAll(async () => {
-  room = await createTestRoom({ tankCount: 8, sharing: 'each its own', mailboxFolder })
+  room = await createTestRoom({ tankCount: 10, sharing: 'each its own', mailboxFolder })
   services = createServices({ db: room.db, now: () => room.clock.nowMs, mailboxFolder })
   commands = new Map(services.endpoints.filter((each): each is Command => each.kind === 'command').map((each) => [each.name, each]))
   reads = services.endpoints.filter((each): each is Read => each.kind === 'read' && each.name !== 'readMeter' && each.name !== 'readSubject')
@@ -62,7 +64,7 @@ function readAll(): Map<string, Answered> {
   const all = reads.flatMap((read) => {
     const name = /:(\w+)/.exec(read.path)?.[1]
     return (name === undefined ? [{}] : [...(known[name] ?? [])].map((id) => ({ [name]: id }))).map((params: Record<string, string>) => {
-      const query = read.name === 'find' ? { q: 'barb' } : {}
+      const query = { from: null, to: null, fish: null, tools: null, water: null, chosen: null, mirror: null, divider: null, dominants: null, start: null, direction: null, days: null, hops: null, kinds: null, entries: 40, ...asked[read.name] }
       return [addressOf(read, params), { read, params, answer: answerOf(() => read.read({ params, query, actor, nowMs: room.clock.nowMs })) }] as const
     })
   })
@@ -254,6 +256,56 @@ test('the bench', async () => {
   await act('stopRun', { runId: stopped.id }, { because: 'the pump failed', happenedAtMs: at(107) })
   const look = await runOf((await opened(3)).subject, { kind: 'look', schoolKey: 'look' })
   await act('decideLook', { runId: look.id }, { outcome: 'do not add', note: null, happenedAtMs: at(108) })
+})
+
+test('moves, what they leave behind, and what met', async () => {
+  await request(room.app).post('/api/session/recording').set('Cookie', room.cookie).send({ staffId: room.leadId, pin: '4711' })
+  const zones = await keepRow('toolSets', emptyOf('toolSets', { name: 'Blue nets' }))
+  const [bucket, box] = [await keepRow('vessels', emptyOf('vessels', { name: 'Bucket', kind: 'bucket', litres: 20, air: 'yes' })), await keepRow('vessels', emptyOf('vessels', { name: 'Box', kind: 'box', litres: 3 }))]
+  await room.addFish(room.tanks[6], 'Honey gourami', 6)
+  await room.addFish(room.tanks[8], 'Honey gourami', 1)
+  const { stock } = (await room.get(`/api/tanks/${room.tanks[6]?.code}`)).body as { stock: { lotId: string; speciesId: string }[] }
+  const [{ lotId = '', speciesId = '' } = {}] = stock
+  const here = { kind: 'tank', id: tank(6) }
+  const fish = [{ speciesId, strain: null, quantity: 1 }]
+  known.tankId?.add(tank(6))
+  const list = JSON.stringify(fish.map((each) => ({ ...each, lotIds: [] })))
+  Object.assign(asked, {
+    readMoveCheck: { from: `tank:${tank(6)}`, to: `tank:${tank(8)}`, fish: list, tools: zones },
+    readMoveChoices: { from: `tank:${tank(6)}`, fish: list },
+    readCatch: { fish: list },
+    readIntroductionPlan: { from: tank(6), to: tank(8), fish: list },
+    readTrace: { start: `tank:${tank(6)}`, direction: 'forward' },
+  })
+  const move = (from: object, to: object, more: object = {}) => act<{ movementIds: string[] }>('moveTogether', {}, { from, to, fish, toolSetId: zones, waterGoesAlong: true, note: null, happenedAtMs, ...more })
+  await move(here, { kind: 'vessel', id: bucket }, { fish: [{ ...fish[0], quantity: 2, chosen: [{ sex: 'male', mark: null }] }] })
+  await act('loseInVessel', { vesselId: bucket }, { speciesId, strain: null, quantity: 1, cause: 'jumped', note: null, happenedAtMs })
+  await move({ kind: 'vessel', id: bucket }, here)
+  const { id: liftId } = await act<{ id: string }>('recordLift', { tankId: tank(6) }, { happenedAtMs })
+  await act('undoLift', { liftId }, { happenedAtMs })
+  const { id: fightId } = await act<{ id: string }>('recordFight', { tankId: tank(6) }, { speciesAId: speciesId, speciesBId: speciesId, harm: 'hurt', happenedAtMs })
+  await act('undoFight', { fightId }, { happenedAtMs })
+  await act('changeMoveRules', {}, { rules: '{"liftsPerDay": 3, "levels": {"group-small": "off"}}', version: 0 })
+
+  const met = { kind: 'joined', fromTankId: tank(6), toTankId: tank(8), litres: null, note: null, happenedAtMs }
+  const { id: joined } = await act<{ id: string }>('recordContact', {}, met)
+  await act('endContact', { contactId: joined }, { happenedAtMs })
+  await act('undoContact', { contactId: joined }, { happenedAtMs })
+  await act('useTools', { toolSetId: zones }, { tankId: tank(8), isBreach: true, note: null, happenedAtMs })
+  await act('beginBath', { toolSetId: zones }, { needMinutes: 10, agent: null, happenedAtMs })
+  await act('endBath', { toolSetId: zones }, { happenedAtMs })
+  await act('clearWater', { tankId: tank(9) }, { note: null, happenedAtMs })
+
+  const { id } = await act<{ id: string }>('beginIntroduction', {}, { tankId: tank(8), fromTankId: tank(6), fish, hasMirror: false, hasDivider: false, dominants: [speciesId], happenedAtMs })
+  known.introductionId?.add(id)
+  const happened = (kind: string, more: object = {}) => act('recordIntroduction', { introductionId: id }, { kind, stepIndex: null, who: null, level: null, vesselId: null, toTankId: null, note: null, happenedAtMs, ...more })
+  await happened('step', { stepIndex: 0 })
+  await happened('in')
+  await happened('look', { level: 'hurt', who: 'Honey gourami' })
+  await happened('box', { who: 'Honey gourami', vesselId: box })
+  await act('undoIntroduction', { introductionId: id }, { happenedAtMs })
+  await act('endIntroduction', { introductionId: id }, { happenedAtMs })
+  await act('renameLot', { lotId }, { species: 'Kuhli loach', strain: null, note: null, happenedAtMs })
 })
 
 test('what a lead keeps', async () => {

@@ -81,14 +81,16 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
     const known = kept.find((each) => each.version === version && each.fromMs === fromMs && each.toMs === toMs)
     if (known) return known.recorded
     const waterOf = waters(nowMs)
-    const moves = new Map(store.moves(fromMs, toMs).map((row) => [row.id, row]))
+    // What happened within the last minute is part of it.
+    const endMs = toMs + minuteMs - 1
+    const moves = new Map(store.moves(fromMs, endMs).map((row) => [row.id, row]))
     const contacts: Contact[] = [
       ...[...moves.values()].flatMap(({ id, atMs, fromPlaceId, toPlaceId, isPlanned }): Contact[] => {
         const [from, to] = [waterOf(fromPlaceId, atMs), waterOf(toPlaceId, atMs)]
         return from === to ? [] : [{ id, at: minuteOf(atMs), kind: 'move', from, to, both: false, planned: isPlanned === 1 }]
       }),
-      ...store.bagWater(fromMs, toMs).map(({ id, runId, tankId, atMs }): Contact => ({ id, at: minuteOf(atMs), kind: 'water', from: `water:${runId}`, to: waterOf(tankId, atMs), both: false, planned: true })),
-      ...store.written(fromMs, toMs).map(({ id, kind, atMs, untilMs, fromNode, toNode, isBoth, isPlanned }): Contact => {
+      ...store.bagWater(fromMs, endMs).map(({ id, runId, tankId, atMs }): Contact => ({ id, at: minuteOf(atMs), kind: 'water', from: `water:${runId}`, to: waterOf(tankId, atMs), both: false, planned: true })),
+      ...store.written(fromMs, endMs).map(({ id, kind, atMs, untilMs, fromNode, toNode, isBoth, isPlanned }): Contact => {
         // Two waters that are joined still are so until somebody says otherwise.
         const until = untilMs ?? (kind === 'joined' ? Math.max(atMs, nowMs) : null)
         return { id, at: minuteOf(atMs), ...(until === null ? {} : { until: minuteOf(until) }), kind, from: fromNode, to: toNode, both: isBoth === 1, planned: isPlanned === 1 }
@@ -96,7 +98,7 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
     ]
     const flows = store.flows(fromMs).map(({ atMs, place, lot, fish }) => ({ at: minuteOf(atMs), place, lot, fish }))
     const stays = staysOf(store.standing(), flows, minuteOf(fromMs)).map((stay) => ({ ...stay, water: waterOf(stay.water, stay.from * minuteMs) }))
-    const recorded = { index: indexContacts({ contacts, stays, clears: store.clears(fromMs, toMs) }), moves, contacts: new Map(contacts.map((each) => [each.id, each])) }
+    const recorded = { index: indexContacts({ contacts, stays, clears: store.clears(fromMs, endMs) }), moves, contacts: new Map(contacts.map((each) => [each.id, each])) }
     kept = [{ version, fromMs, toMs, recorded }, ...kept.filter((each) => each.version === version)].slice(0, keptWindows)
     return recorded
   }

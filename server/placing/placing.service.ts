@@ -69,7 +69,9 @@ export function createPlacingService({ store, audit, limits, facts }: Collaborat
     // A line's own plan for these very fish is no other plan; other lines of its crate are.
     const bookings = (tank.bookings ?? []).map((each) => (each.isReady ? each : { ...each, fish: each.fish.filter(({ lotId }) => !own.has(lotId)) })).filter(({ isReady, fish }) => isReady || fish.length > 0)
     const occupants = tank.occupants.filter(({ booked, lotId = '' }) => booked === undefined || bookings.some(({ plan, fish }) => plan === booked && fish.some((each) => each.lotId === lotId)))
-    const lots = store.lots([...own], nowMs)
+    // Fish that stand in a tank of the house already may have grown since they came.
+    const standsHere = going.some(({ fromPlaceId = null, fromWaterId = null }) => fromWaterId !== null || (fromPlaceId !== null && facts.tank(fromPlaceId, nowMs) !== null))
+    const lots = store.lots([...own], nowMs, standsHere)
     // Bags of one lot are one line, as they are in a plan: the same rule in the same words.
     const lines = [...groupBy(going, ({ lotId }) => lotId)].flatMap(([lotId, parts]): ChoiceLine[] => {
       const [quantity, { fromPlaceId = null, fromWaterId: said = null } = {}] = [parts.reduce((sum, part) => sum + part.quantity, 0), parts[0]]

@@ -5,7 +5,7 @@ import { changesTankWater, isMadeReady } from '../../core/bench/runPlan'
 import { fightsSince } from '../../core/facts/askFacts'
 import type { LotFacts, NotedOfLot, TankFacts } from '../../core/facts/facts'
 import type { Overruled } from '../../core/placing/overruled'
-import { animalAs } from '../../core/species/animalAs'
+import { animalAs, sizeHoldsDays } from '../../core/species/animalAs'
 import type { RegisterValues } from '../../core/setup/registers'
 import { toleranceLevels, type Tolerance } from '../../core/setup/words'
 import type { RescueView } from '../../core/today/todayView'
@@ -52,9 +52,14 @@ const toleranceOf = (entry: RegisterValues | undefined): Tolerance | null => tol
 
 interface LotRow extends NotedOfLot {
   lotId: string
+  /** 1 for fish of which no list says how they came: born here, or brought in at whatever size. */
+  isOfNoCrate: number
   speciesId: string
   supplier: string
 }
+
+/** Fish of a crate are as long as they were traded for a while; of others nobody knows. */
+const mayHaveGrown = ({ isOfNoCrate, atMs }: LotRow, nowMs: number): boolean => isOfNoCrate === 1 || nowMs - atMs > sizeHoldsDays * dayMs
 
 const idsOf = (ids: readonly string[]) => sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`
 
@@ -110,18 +115,18 @@ export function createPlacingStore({ orm }: Database) {
   }
 
   function lotRows(lotIds: readonly string[]): LotRow[] {
-    return orm.all<LotRow>(sql`SELECT lot.id AS lotId, lot.species_id AS speciesId, lot.origin AS supplier, line.size_cm AS sizeCm, line.strain, lot.water, lot.created_at_ms AS atMs FROM lot LEFT JOIN line ON line.lot_id = lot.id WHERE lot.id IN ${idsOf(lotIds)} ORDER BY lot.code`)
+    return orm.all<LotRow>(sql`SELECT lot.id AS lotId, lot.species_id AS speciesId, lot.origin AS supplier, line.size_cm AS sizeCm, line.strain, lot.water, lot.created_at_ms AS atMs, line.id IS NULL AS isOfNoCrate FROM lot LEFT JOIN line ON line.lot_id = lot.id WHERE lot.id IN ${idsOf(lotIds)} ORDER BY lot.code`)
   }
 
   return {
     bookings,
     crateOfLot,
 
-    /** Lots as they would come into a tank; `isResident` where they have stood in the house, and may have grown. */
-    lots(lotIds: readonly string[], nowMs: number, isResident = false): LotAtHand[] {
+    /** Lots as they would come into a tank; `standsHere` where they are in the house already, and may have grown. */
+    lots(lotIds: readonly string[], nowMs: number, standsHere = false): LotAtHand[] {
       const rows = lotRows(lotIds)
       const book = entriesOf(rows.map(({ speciesId }) => speciesId))
-      return rows.map((row) => ({ lotId: row.lotId, supplier: row.supplier, tolerance: toleranceOf(book.get(row.speciesId)), animal: animalOf(book, row, nowMs, isResident) }))
+      return rows.map((row) => ({ lotId: row.lotId, supplier: row.supplier, tolerance: toleranceOf(book.get(row.speciesId)), animal: animalOf(book, row, nowMs, standsHere && mayHaveGrown(row, nowMs)) }))
     },
 
     /** Tanks with who stands in them and who is to come. */

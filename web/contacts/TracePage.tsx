@@ -113,7 +113,7 @@ function sentence({ reached, lots, sources, direction }: TraceView): string {
   const near = waters.filter(({ hops }) => hops === 1).length
   if (waters.length === 0) return direction === 'forward' ? 'Nothing is recorded that left this water.' : 'Nothing is recorded that came into this water.'
   const held = lots.filter(({ hold }) => hold !== null).length
-  return `${waters.length} ${waters.length === 1 ? 'water' : 'waters'}, ${near} of them directly; ${lots.length} ${lots.length === 1 ? 'lot' : 'lots'} of ${sources.length} ${sources.length === 1 ? 'source' : 'sources'}${held > 0 ? `, ${held} in ${held === 1 ? 'its' : 'their'} hold` : ''}.`
+  return `${waters.length} ${waters.length === 1 ? 'water' : 'waters'}, ${near} of them directly; ${lots.length} ${lots.length === 1 ? 'lot' : 'lots'}${sources.length > 0 ? ` of ${sources.length} ${sources.length === 1 ? 'source' : 'sources'}` : ''}${held > 0 ? `, ${held} in ${held === 1 ? 'its' : 'their'} hold` : ''}.`
 }
 
 /** Waters on one pipe or hose, until somebody says that they are not any more. */

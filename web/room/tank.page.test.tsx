@@ -1,42 +1,28 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
 import { screen } from '@testing-library/react'
-import { allSent, appInRoom, choose, fieldValue, press, problemBeside, type } from '../testing/appInRoom'
+import { allSent, appInRoom, fieldValue, press, problemBeside, type } from '../testing/appInRoom'
 
 const app = appInRoom()
 
 /** Eight barbs in R1-01, its page open. */
-async function openTank(): Promise<{ id: string; code: string }[]> {
+async function openTank(): Promise<void> {
   const { tanks } = await app.room().get<{ tanks: { id: string; code: string }[] }>('/api/room')
   await app.room().post(`/api/tanks/${tanks.find(({ code }) => code === 'R1-01')?.id}/additions`, { species: 'Cherry barb', quantity: 8, how: 'brought-in', note: null, happenedAtMs: Date.now() })
   await app.open('/room/R1-01')
-  return tanks
 }
-
-test('more fish than stand there cannot be moved: the books’ figure stands beside the field, what was typed stays', async () => {
-  const tanks = await openTank()
-  await press('move, count …')
-  await press('move')
-  await type('How many', '80')
-  await choose('To', tanks.find(({ code }) => code === 'R1-02')?.id ?? '')
-  await press('Move them')
-  expect(await problemBeside('How many')).toBe('Only 8 of these stand in this tank now')
-  expect(await fieldValue('How many')).toBe('80')
-  expect(await app.room().stock()).toEqual({ 'R1-01': { 'Cherry barb': 8 } })
-})
 
 test.each([
   ['lost', [['How many', '0']], 'Record the loss', 'How many', 'Number of fish must be at least 1'],
   ['lost', [['How many', '1.5']], 'Record the loss', 'How many', 'Number of fish must be a whole number'],
   ['lost', [['How many', '9']], 'Record the loss', 'How many', 'Only 8 of these stand in this tank now'],
   ['lost', [['How many', 'two']], 'Record the loss', 'How many', 'Number of fish must be a number'],
-  ['move', [['How many', '-3']], 'Move them', 'How many', 'Number of fish must be at least 1'],
   ['count', [['Counted', '-1']], 'Set the books right', 'Counted', 'Number counted must be at least 0'],
+  ['another kind', [['Strain', 'golden']], 'Name them', 'They are', 'Species is missing'],
   ['count', [['Counted', '7'], ['Reason', '  ']], 'Set the books right', 'Reason', 'Reason is missing'],
-  ['move', [['How many', '3']], 'Move them', 'To', 'Tank is missing'],
 ] as const)('%s with %j is said beside its field; every fish is where it was', async (action, typed, send, beside, said) => {
   await openTank()
-  await press('move, count …')
+  await press('count …')
   await press(action)
   for (const [label, text] of typed) await type(label, text)
   await press(send)

@@ -1,0 +1,182 @@
+import type { OpenRoom } from './rooms'
+import { expect, openedLine, test } from './fixtures'
+
+// Moving fish as staff would: what speaks against it, who decides, and what it leaves behind.
+
+const hourMs = 3_600_000
+
+interface Tank {
+  id: string
+  code: string
+}
+const tanksOf = async (server: OpenRoom): Promise<(code: string) => string> => {
+  const { tanks } = await server.get<{ tanks: Tank[] }>('/api/room')
+  return (code) => tanks.find((tank) => tank.code === code)?.id ?? ''
+}
+const bring = async (server: OpenRoom, code: string, species: string, quantity: number): Promise<void> => {
+  const idOf = await tanksOf(server)
+  await server.post(`/api/tanks/${idOf(code)}/additions`, { species, quantity, how: 'brought-in', note: null, happenedAtMs: Date.now() })
+}
+/** Changes a row of a list that a lead keeps. */
+async function change(server: OpenRoom, register: string, name: string, values: object): Promise<void> {
+  const { rows } = await server.get<{ rows: { id: string; version: number; values: Record<string, unknown> }[] }>(`/api/setup/${register}`)
+  const row = rows.find((each) => each.values.name === name || each.values.code === name)
+  await server.put(`/api/setup/${register}/${row?.id}`, { version: row?.version, values: { ...row?.values, ...values } })
+}
+/** Fish by tank: several lots of a kind are one number. */
+const fishIn = async (server: OpenRoom): Promise<Record<string, number>> => Object.fromEntries((await server.get<{ tanks: { code: string; fish: number }[] }>('/api/room')).tanks.filter(({ fish }) => fish > 0).map(({ code, fish }) => [code, fish]))
+const adopt = (server: OpenRoom, ...names: string[]): Promise<unknown> => server.post('/api/setup/species/adoptions', { names })
+
+test('five of fourteen go next door in at most five touches, and all of it is taken back with one', async ({ driver, server, page }) => {
+  await bring(server, 'R1-05', 'Cherry barb', 14)
+  await driver.goto('/room/R1-05')
+  const touches = driver.touches
+  await driver.sayMove('Cherry barb', 5, 'R1-06')
+  await driver.moveThem()
+  await expect(page.getByRole('status')).toContainText('5 Cherry barb to R1-06. Recorded.')
+  expect(driver.touches - touches).toBeLessThanOrEqual(5)
+  expect(await server.stock()).toEqual({ 'R1-05': { 'Cherry barb': 9 }, 'R1-06': { 'Cherry barb': 5 } })
+  await driver.press('take it back')
+  await driver.allSent()
+  expect(await server.stock()).toEqual({ 'R1-05': { 'Cherry barb': 14 } })
+})
+
+test('a predator and its prey, two suppliers that have not met: the words before the net, the lead’s reason after', async ({ driver, server, page }) => {
+  await adopt(server, 'Oscar', 'Cherry barb', 'Kuhli loach')
+  await bring(server, 'R1-05', 'Oscar', 1)
+  await bring(server, 'R1-06', 'Kuhli loach', 6)
+  await driver.goto('/room/R1-05')
+  await driver.sayMove('Oscar', 1, 'R1-06')
+  const check = page.getByRole('region', { name: 'Before the net' })
+  await expect(check).toContainText('A lead decides this:')
+  await expect(check).toContainText('Oscar swallows Kuhli loach.')
+  await driver.moveThem()
+  const refusal = page.getByRole('region', { name: 'Against a rule' })
+  await expect(refusal.getByRole('alert')).toContainText('Oscar must not go to R1-06')
+  expect(await server.stock()).toEqual({ 'R1-05': { Oscar: 1 }, 'R1-06': { 'Kuhli loach': 6 } })
+  await page.getByLabel('Why all the same').fill('the loaches go in a minute')
+  await driver.press(/^All the same/)
+  await expect(page.getByRole('status')).toContainText('1 Oscar to R1-06')
+  expect(await server.stock()).toEqual({ 'R1-06': { 'Kuhli loach': 6, Oscar: 1 } })
+
+  // In a quarantine nobody meets another supplier's fish without a pairing.
+  await server.put('/api/house-limits/shopHoldDays', { value: 0, source: null, version: 0 })
+  await change(server, 'tanks', 'R1-01', { purpose: 'quarantine' })
+  for (const [supplier, code] of [['Hollow Reed Hatchery', 'R1-01'], ['Brackwater Nurseries', 'R1-02']] as const) {
+    const crate = await openedLine(server, { species: 'Cherry barb', count: 6, bags: 1, tank: code, supplier })
+    await server.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: Date.now() })
+  }
+  await driver.goto('/room/R1-02')
+  await driver.sayMove('Cherry barb', 6, 'R1-01')
+  await expect(check).toContainText('Brackwater Nurseries and Hollow Reed Hatchery have never met; no pairing passed.')
+  await driver.moveThem()
+  await expect(refusal.getByRole('alert')).toContainText('have never met')
+  expect((await server.stock())['R1-02']).toEqual({ 'Cherry barb': 6 })
+})
+
+test('copper in the water: shrimp do not go there, and no keeper decides it', async ({ driver, server, page }) => {
+  await adopt(server, 'Cleaner shrimp')
+  await bring(server, 'M1-01', 'Cleaner shrimp', 3)
+  await server.post('/api/systems', { name: 'Copper rack', water: 'marine', rack: 'Q1', tankCount: 2, sharing: 'each its own', sumpL: null, perShelf: 2, tankKind: 'glass', netVolumeL: 60 })
+  await change(server, 'systems', 'Copper rack', { agents: ['copper'], tempC: 25, salinityPpt: 34 })
+  await driver.goto('/room/M1-01')
+  await driver.sayMove('Cleaner shrimp', 2, 'Q1-01')
+  await expect(page.getByRole('region', { name: 'Before the net' })).toContainText('copper in the water; Cleaner shrimp does not bear it.')
+  await driver.moveThem()
+  await expect(page.getByRole('region', { name: 'Against a rule' }).getByRole('alert')).toContainText('copper')
+  expect(await server.stock()).toEqual({ 'M1-01': { 'Cleaner shrimp': 3 } })
+})
+
+test('a breach is written down in two touches more, and is traced in words and as a drawing', async ({ driver, server, page }) => {
+  await bring(server, 'R1-05', 'Cherry barb', 6)
+  await bring(server, 'R1-06', 'Kuhli loach', 6)
+  await driver.goto('/room/R1-05')
+  await driver.press('water got elsewhere …')
+  const touches = driver.touches
+  await driver.touch(page.getByRole('dialog').getByRole('button', { name: 'hose', exact: true }))
+  await driver.touch(page.getByRole('dialog').getByRole('button', { name: 'R1-06', exact: true }))
+  expect(driver.touches - touches).toBe(2)
+  await expect(page.getByRole('status')).toContainText('hose: R1-05 and R1-06')
+  await driver.allSent()
+  await driver.goto('/room/R1-06/contacts')
+  await expect(page.getByText('1 water, 1 of them directly; 2 lots.')).toBeVisible()
+  await expect(page.getByText(/hose between R1-05 and R1-06, .* \(breach\)/)).toBeVisible()
+  const drawing = page.getByRole('group', { name: 'Drawing of what met' })
+  await expect(drawing.getByText('R1-05')).toBeVisible()
+  await drawing.getByText('R1-05').click()
+  await expect(page.getByRole('heading', { name: 'How it got there' })).toBeVisible()
+  // Another question, by the same address.
+  await page.getByLabel('Which way').selectOption('forward')
+  await expect(page).toHaveURL(/direction=forward/)
+})
+
+test('two people move the same fish at once: one does, the other is told, and keeps what was said', async ({ driver, server, page, anotherDevice }) => {
+  await bring(server, 'R1-05', 'Cherry barb', 6)
+  await driver.goto('/room/R1-05')
+  await driver.sayMove('Cherry barb', 5, 'R1-06')
+  const other = await anotherDevice()
+  await other.goto('/room/R1-05')
+  await other.sayMove('Cherry barb', 4, 'R1-07')
+  await other.moveThem()
+  await expect(other.page.getByRole('status')).toContainText('4 Cherry barb to R1-07')
+  await driver.moveThem()
+  await expect(page.getByRole('alert')).toContainText('Only 2 of these stand here now')
+  await expect(page.getByRole('list', { name: 'Which fish' })).toContainText('5 of')
+  expect(await server.stock()).toEqual({ 'R1-05': { 'Cherry barb': 2 }, 'R1-07': { 'Cherry barb': 4 } })
+})
+
+test('an introduction goes to its end: the ruler out, newcomers in, a bully boxed and let out, quiet days', async ({ driver, server, page }) => {
+  await adopt(server, 'Honey gourami')
+  await bring(server, 'R1-05', 'Honey gourami', 1)
+  await bring(server, 'R1-06', 'Honey gourami', 2)
+  for (const [name, kind, litres] of [['Bucket 1', 'bucket', 20], ['Box 1', 'box', 3]] as const) await server.post('/api/setup/vessels', { values: { name, kind, litres, air: 'yes', note: null } })
+  const { stock } = await server.get<{ stock: { speciesId: string }[] }>('/api/tanks/R1-06')
+  const fish = encodeURIComponent(JSON.stringify([{ speciesId: stock[0]?.speciesId, strain: null, lotIds: [], quantity: 2 }]))
+  await driver.goto(`/bench/introductions/new?from=R1-06&to=R1-05&fish=${fish}`)
+  await driver.press(/^Honey gourami/)
+  await expect(page.getByText(/^Honey gourami out for about \d+ min, newcomers in, then back\.$/)).toBeVisible()
+  await driver.press(/^Begin/)
+  await expect(page.getByRole('heading', { name: 'Into R1-05', exact: true })).toBeVisible()
+  const done = async (): Promise<void> => driver.press(/^Done/)
+  const steps = page.getByRole('region', { name: 'Steps' }).locator('li')
+  const all = await steps.count()
+  for (let step = 0; step < all; step += 1) {
+    await expect(steps.nth(step)).toHaveClass('is-next')
+    await done()
+    await expect(steps.nth(step)).toHaveClass('is-done')
+  }
+  expect(await fishIn(server)).toEqual({ 'R1-05': 3 })
+
+  const look = async (seen: string, by?: string): Promise<void> => {
+    await driver.press(/^Look/)
+    await driver.touch(page.getByRole('dialog').getByRole('button', { name: seen, exact: true }))
+    if (by) await driver.touch(page.getByRole('dialog').getByRole('button', { name: by, exact: true }))
+    await expect(page.getByRole('dialog')).toBeHidden()
+    await driver.allSent()
+  }
+  await look('hurt', 'nobody saw by whom')
+  await expect(page.getByRole('status')).toContainText('Box the bully')
+  await driver.press('box a bully …')
+  await driver.touch(page.getByRole('dialog').getByRole('button', { name: 'Honey gourami', exact: true }).first())
+  await driver.touch(page.getByRole('dialog').getByRole('button', { name: 'Box 1', exact: true }))
+  await expect(page.getByRole('status')).toContainText('in Box 1')
+  expect(await fishIn(server)).toEqual({ 'R1-05': 2 })
+
+  // Its days go by, by the server's clock, on whatever device.
+  let nowMs = Date.now()
+  const later = async (hours: number): Promise<void> => {
+    nowMs += hours * hourMs
+    await server.standAt(nowMs)
+    await page.reload()
+  }
+  await later(73)
+  await expect(page.getByRole('status')).toContainText('back, and look')
+  await driver.press('Honey gourami back')
+  await expect(page.getByRole('button', { name: 'Honey gourami back', exact: true })).toBeHidden()
+  await later(24)
+  await look('quiet')
+  await later(49)
+  await look('quiet')
+  await expect(page.getByText('Over: they live together.')).toBeVisible()
+  expect(await fishIn(server)).toEqual({ 'R1-05': 3 })
+})
