@@ -57,6 +57,7 @@ import { createMoveRulesService } from './moves/moveRules.service'
 import { movesEndpoints } from './moves/moves.routes'
 import { createMovesService } from './moves/moves.service'
 import { createMovesStore } from './moves/moves.store'
+import { createSourcesService } from './moves/sources.service'
 import { createNotices, type Notices } from './keeping/notices.service'
 import { ledgerEndpoints } from './ledger/ledger.routes'
 import { createEntries } from './ledger/entries'
@@ -142,9 +143,6 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, zone })
   changes.listen(facts.listen)
   const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
-  const gate = { store: placingStore, audit, limits: limits.inForce, facts }
-  const placing = createPlacingService(gate)
-  const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const [movesStore, vesselsStore] = [createMovesStore(db), createVesselsStore(db)]
@@ -152,7 +150,11 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const ofMoves = { facts, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart }
   const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
   const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
-  const moves = createMovesService({ ...ofMoves, gate: placing, pools, contacts, vessels, store: movesStore })
+  const sources = createSourcesService({ ...ofMoves, contacts })
+  const gate = { store: placingStore, audit, limits: limits.inForce, facts, sources }
+  const placing = createPlacingService(gate)
+  const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
+  const moves = createMovesService({ ...ofMoves, gate: placing, pools, sources, contacts, vessels, store: movesStore })
   const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, renameLine: cratesStore.renameLine, holdOn: facts.holdOn, audit })
   const introductions = createIntroductionsService({ ...ofMoves, store: createIntroductionsStore(db), movesStore, moves, ledger, vessels })
   const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })

@@ -4,6 +4,7 @@ import { benchDevices } from './devices'
 import { benchFirstLoad } from './firstLoad'
 import { benchHistory } from './history'
 import { benchKeeping } from './keeping'
+import { benchMoves } from './moves'
 import { benchResponsive } from './responsive'
 import { benchRoom } from './room'
 import { benchTankChoice } from './tankChoice'
@@ -17,6 +18,7 @@ await benchRoom()
 await benchHistory()
 await benchKeeping()
 benchAcclimation()
+await benchMoves()
 await benchFirstLoad()
 await benchResponsive()
 await benchTankChoice()

@@ -18,9 +18,11 @@ export interface Way {
 /** Everything that was recorded, ordered so that questions are quick. Made once; a new contact is one row. */
 export interface ContactIndex {
   stays: readonly Stay[]
-  /** Ways that lead out of a spot, and into it. */
+  /** Ways that lead out of a spot, and into it, in the order in which they begin. */
   out: ReadonlyMap<Spot, readonly Way[]>
   into: ReadonlyMap<Spot, readonly Way[]>
+  /** Minutes that the longest of all contacts lasted. */
+  longest: number
   ignoredClears: Clear[]
   /** The spot of a node at a minute: what is done in the minute of a clear comes before it. */
   spotAt(node: string, minute: number): Spot
@@ -62,7 +64,20 @@ export function indexContacts({ contacts, stays, clears }: Recorded): ContactInd
     lay(contact, contact.from, contact.to)
     if (contact.both) lay(contact, contact.to, contact.from)
   }
-  return { stays, out, into, ignoredClears: ignored, spotAt, spotAfter, nodeOf: (spot) => names[spot] ?? '', isTool: (spot) => isTool(names[spot] ?? '') }
+  for (const ways of [...out.values(), ...into.values()]) ways.sort((a, b) => a.first - b.first)
+  const longest = contacts.reduce((most, contact) => Math.max(most, endOf(contact) - contact.at), 0)
+  return { stays, out, into, longest, ignoredClears: ignored, spotAt, spotAfter, nodeOf: (spot) => names[spot] ?? '', isTool: (spot) => isTool(names[spot] ?? '') }
+}
+
+/** Of ways in the order in which they begin, those that may fall into a window: from which one on. */
+export function firstWithin(ways: readonly Way[], from: number, longest: number): number {
+  let [low, high] = [0, ways.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((ways[middle]?.first ?? 0) + longest < from) low = middle + 1
+    else high = middle
+  }
+  return low
 }
 
 function append<Key, Value>(lists: Map<Key, Value[]>, key: Key, value: Value): void {

@@ -1,5 +1,5 @@
 import { byText, type ContactKind } from './contact'
-import type { ContactIndex, Spot, Way } from './contactIndex'
+import { firstWithin, type ContactIndex, type Spot, type Way } from './contactIndex'
 
 /** When something can have been in a spot, and over how many waters beyond the first. */
 export interface Arrival {
@@ -42,14 +42,25 @@ interface Step {
  */
 export function spreadFrom(index: ContactIndex, starts: ReadonlyMap<Spot, number>, { direction, from, to, kinds, maxHops }: Asked): Spread {
   const isForward = direction === 'forward'
-  const step = (way: Way): Step | null => {
-    const [first, last] = [Math.max(way.first, from), Math.min(way.last, to)]
-    if (first > last || (kinds !== null && !kinds.includes(way.contact.kind))) return null
-    return isForward ? { id: way.contact.id, from: way.from, to: way.to, first, last } : { id: way.contact.id, from: way.to, to: way.from, first: 0 - last, last: 0 - first }
+  /** Ways of a spot inside the window, as the question goes along them; each spot is asked for more than once. */
+  const stepsOf = (ways: ReadonlyMap<Spot, readonly Way[]>) => {
+    const known = new Map<Spot, Step[]>()
+    return (spot: Spot): Step[] => {
+      const before = known.get(spot)
+      if (before) return before
+      const [all, steps] = [ways.get(spot) ?? [], [] as Step[]]
+      for (let at = firstWithin(all, from, index.longest); at < all.length; at += 1) {
+        const way = all[at]
+        if (way === undefined || way.first > to) break
+        const [first, last] = [Math.max(way.first, from), Math.min(way.last, to)]
+        if (first > last || (kinds !== null && !kinds.includes(way.contact.kind))) continue
+        steps.push(isForward ? { id: way.contact.id, from: way.from, to: way.to, first, last } : { id: way.contact.id, from: way.to, to: way.from, first: 0 - last, last: 0 - first })
+      }
+      known.set(spot, steps)
+      return steps
+    }
   }
-  const stepsOf = (ways: ReadonlyMap<Spot, readonly Way[]>, spot: Spot): Step[] => (ways.get(spot) ?? []).flatMap((way) => step(way) ?? [])
-  const onward = (spot: Spot): Step[] => stepsOf(isForward ? index.out : index.into, spot)
-  const backTo = (spot: Spot): Step[] => stepsOf(isForward ? index.into : index.out, spot)
+  const [onward, backTo] = isForward ? [stepsOf(index.out), stepsOf(index.into)] : [stepsOf(index.into), stepsOf(index.out)]
   const arrivals = new Map<Spot, Arrival[]>()
   const note = (spot: Spot, arrival: Arrival): boolean => {
     const known = arrivals.get(spot)
@@ -83,14 +94,15 @@ export function spreadFrom(index: ContactIndex, starts: ReadonlyMap<Spot, number
     const chain: string[] = []
     for (let [at, now] = [spot, arrival]; !(now.hops === 0 && starts.get(at) === now.time); ) {
       const left = index.isTool(at) ? now.hops : now.hops - 1
-      const steps = backTo(at).flatMap((each) => {
-        const before = (arrivals.get(each.from) ?? []).findLast(({ hops }) => hops <= left)
-        return before !== undefined && before.time <= each.last && Math.max(each.first, before.time) === now.time ? [{ ...each, before }] : []
-      })
-      const [first] = steps.sort((a, b) => a.first - b.first || byText(a.id, b.id))
+      let first: { step: Step; before: Arrival } | undefined
+      for (const step of backTo(at)) {
+        const before = arrivals.get(step.from)?.findLast(({ hops }) => hops <= left)
+        if (before === undefined || before.time > step.last || Math.max(step.first, before.time) !== now.time) continue
+        if (first === undefined || step.first < first.step.first || (step.first === first.step.first && byText(step.id, first.step.id) < 0)) first = { step, before }
+      }
       if (first === undefined) throw new Error(`No contact leads to ${index.nodeOf(at)}, which was reached`)
-      chain.push(first.id)
-      ;[at, now] = [first.from, first.before]
+      chain.push(first.step.id)
+      ;[at, now] = [first.step.from, first.before]
     }
     return isForward ? chain.reverse() : chain
   }

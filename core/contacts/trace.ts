@@ -133,8 +133,7 @@ export function startsOfLots(index: ContactIndex, lots: ReadonlySet<string>, { d
 }
 
 /** Fewest hops first, then the best moment, then the name. */
-const byReach = (isForward: boolean) => (a: { hops: number; at: number; name: string }, b: { hops: number; at: number; name: string }): number =>
-  a.hops - b.hops || (isForward ? a.at - b.at : b.at - a.at) || byText(a.name, b.name)
+const byReach = <T extends { hops: number; at: number }>(isForward: boolean, nameOf: (each: T) => string) => (a: T, b: T): number => a.hops - b.hops || (isForward ? a.at - b.at : b.at - a.at) || byText(nameOf(a), nameOf(b))
 
 function reachedNodes(index: ContactIndex, { starts, arrivals, chainTo }: Spread, { direction, to }: TraceQuestion): ReachedNode[] {
   const isForward = direction === 'forward'
@@ -149,8 +148,7 @@ function reachedNodes(index: ContactIndex, { starts, arrivals, chainTo }: Spread
     const left = index.spotAfter(node, to)
     return [{ node, hops: best.first.hops, at: told(best.first.time), anyAt: told(any), chain: chainTo(best.spot, best.first), isCleared: isForward ? !spots.some(({ spot }) => spot === left) : null }]
   })
-  const order = byReach(isForward)
-  return nodes.sort((a, b) => order({ ...a, name: a.node }, { ...b, name: b.node }))
+  return nodes.sort(byReach(isForward, ({ node }) => node))
 }
 
 /** Lots that stood where it was: at which hops first, and when. */
@@ -177,6 +175,5 @@ export function reachedLots(index: ContactIndex, { arrivals }: Spread, { directi
       if (hops < known.hops || (hops === known.hops && isBetter(at, known.at))) Object.assign(known, { hops, at })
     }
   }
-  const order = byReach(isForward)
-  return [...best.values()].sort((a, b) => order({ ...a, name: a.lot }, { ...b, name: b.lot }))
+  return [...best.values()].sort(byReach(isForward, ({ lot }) => lot))
 }

@@ -1,3 +1,4 @@
+import { sourcesStateWords } from '../contacts/sourceKnown'
 import { markedUnits, showChange, showSet, type Quantity } from '../units/units'
 import type { MoveCode, MoveReason } from './move'
 import type { MoveLevel } from './moveRules'
@@ -28,7 +29,6 @@ export function moveLines(reasons: readonly MoveReason[], names: Names): MoveLin
   return [...lines.values()]
 }
 
-const stateWords: Record<string, string> = { never: 'have never met', contact: 'came into contact, and no more', pairing: 'are in their pairing', failed: 'did not pass their pairing' }
 const bindWords: Record<string, string> = { oxygen: 'oxygen', ammonia: 'ammonia', temperature: 'the way back to their temperature', time: 'time' }
 const unknownWords: Record<string, string> = { size: 'the size', weight: 'the weight', volume: 'the volume', temperature: 'the temperature', source: 'the source' }
 
@@ -60,7 +60,7 @@ export function sentenceOf(each: MoveReason, names: Names): string {
     'sick-to-well': () => 'Fish with signs go to cleaner water.',
     'held-there': () => `${text('species')} of ${text('supplier')} is held there.`,
     'hold-open': () => `${lot()}: day ${text('day')} of ${text('of')}.`,
-    sources: () => `${text('a')} and ${text('b')} ${stateWords[text('state')] ?? text('state')}; no pairing passed.`,
+    sources: () => `${text('a')} and ${text('b')} ${sourcesStateWords(text('state'))}; no pairing passed.`,
     'course-open': () => `The course of ${text('agent')} of ${lot()} is on day ${text('day')} of ${text('of')}.`,
     'not-clean': () => `The tank is ${text('state')}.`,
     'own-kind': () => `${text('species')} fights its own kind.`,

@@ -5,6 +5,7 @@ import { animalAs } from '../species/animalAs'
 import { speciesBook } from '../species/speciesBook'
 import { brokenRules } from '../tankChoice/rules'
 import { tankPurposes, tankStates, waters } from '../room/room.schema'
+import { vesselDue } from '../due/due'
 import { tries } from '../testing/tries'
 import { catchCard, type Catching } from './catchCard'
 import { introductionPlan } from './introductionPlan'
@@ -175,4 +176,14 @@ describe('rules that a house changed', () => {
     expect(read.ok ? null : read.problems[0]).toBe(problem)
     if (read.ok) expect(withChanges(read.changes).fightHalfLifeDays).toBe(60)
   })
+})
+
+describe('what is due of moves', () => {
+  const vessel = { id: 'v', name: 'Bucket 1', kind: 'bucket' as const, litres: 20, hasAir: true, tank: { id: 't', code: 'R1-01' }, fish: [{ speciesId: 's', species: 'Cherry barb', strain: null, lotIds: [], quantity: 3 }], sinceMs: 0, limit: { watchAtMs: 40 * 60_000, actAtMs: 60 * 60_000, binds: 'oxygen' as const } }
+  test.each([
+    [10, 'soon', null],
+    [45, 'soon', 'Bucket 1 bears them not much longer (oxygen)'],
+    [61, 'now', 'Bucket 1 bears them no longer (oxygen): back into a tank, or another vessel'],
+  ])('fish in a bucket after %i min: %s', (minutes, urgency, detail) => expect(vesselDue(vessel, minutes * 60_000)).toMatchObject([{ urgency, detail, about: '3 Cherry barb', byMs: 3_600_000 }]))
+  test('an empty one calls nobody', () => expect(vesselDue({ ...vessel, fish: [], limit: null }, 0)).toEqual([]))
 })

@@ -1,5 +1,6 @@
 import { companyBetween, conflictBetween, ownKindFinding, poisonsTank, waterCautions, withoutForbidden, type BrokenRule, type Finding, type RuleCode, type Slots } from './company'
 import type { Animal, ChoiceInput, ChoiceLine, ChoiceTank, Occupant } from './tankChoice'
+import { sourcesStateWords } from '../contacts/sourceKnown'
 import { markedUnits, showChange, showSet, type Quantity } from '../units/units'
 
 /** Weight of animals in grams; unknown weights count as nothing. */
@@ -86,11 +87,13 @@ function companyRules({ animal, supplier, count, fromWaterId }: ChoiceLine, tank
   const own = ownKindFinding(animal, count)
   // Whoever shares the water already meets nothing new in it.
   const strangers = fromWaterId === tank.waterId ? [] : occupants.filter(({ heldDays, supplier: other }) => heldDays !== null && other !== supplier)
+  const unmet = fromWaterId === tank.waterId ? [] : (tank.unmet ?? []).filter(({ source, other }) => source === supplier && !strangers.some((each) => each.supplier === other))
   return eachOnce([
     ...conflicts,
     ...(own?.level === 'forbidden' ? [broken(own.code, own.why, own.about ?? {})] : []),
     ...(poisonsTank(animal) && tank.waterId !== tank.id ? [broken('poisons', `${animal.species} poisons the water it shares; a tank of its own water`, { species: animal.species })] : []),
     ...strangers.map((each) => broken('held-there', `${each.animal.species} of ${each.supplier} is held there${bookedBy(each)}`, { species: each.animal.species, supplier: each.supplier })),
+    ...unmet.map(({ source, other, state }) => broken('sources', `${source} and ${other} ${sourcesStateWords(state)}; no pairing passed`, { a: source, b: other, state })),
   ])
 }
 

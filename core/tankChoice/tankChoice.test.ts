@@ -139,12 +139,12 @@ describe('suggestions', () => {
 
   test('lines of one crate that cannot live together name each other; too many for a tank say how heavy they are together', () => {
     const both = prepareChoice({ lines: [line('Oscar', 1, 1), line('Cherry barb', 10)], tanks: [tank({ netVolumeL: 400 })], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
-    expect(rulesAgainst(both, [0, 0], 1, 0)).toEqual([{ code: 'eats', why: 'Oscar eats Cherry barb' }])
+    expect(rulesAgainst(both, [0, 0], 1, 0)).toMatchObject([{ code: 'eats', why: 'Oscar eats Cherry barb' }])
     expect(rulesAgainst(both, [null, 0], 1, 0)).toEqual([])
     const heavy = prepareChoice({ lines: [line('Cherry barb', 70), line('Honey gourami', 70)], tanks: [tank()], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits })
     const against = rulesAgainst(heavy, [0, 0], 1, 0)
     expect([rulesAgainst(heavy, [0, null], 0, 0), against.length]).toEqual([[], 1])
-    expect(against[0]).toEqual({ code: 'overload', why: expect.stringMatching(/^\d+ g of fish, room for 120 g$/) })
+    expect(against[0]).toMatchObject({ code: 'overload', why: expect.stringMatching(/^\d+ g of fish, room for 120 g$/) })
   })
 
   test('a group too small is a cost, and falls away where enough of its kind stand', () => {

@@ -87,6 +87,8 @@ export interface ChoiceTank {
   bookings?: readonly Booking[]
   /** How often fish were chased or eaten in this tank lately. */
   fights: number
+  /** Sources that may not come to others on its water unless a lead says so: they have not lived together, and no pairing was passed. */
+  unmet?: readonly { source: string; other: string; state: 'contact' | 'never' | 'pairing' | 'failed' }[]
 }
 
 export interface ChoiceInput {

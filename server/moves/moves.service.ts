@@ -3,9 +3,9 @@ import { sourceKnown } from '../../core/contacts/sourceKnown'
 import { byText } from '../../core/contacts/contact'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
-import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveTo, SourcesMet } from '../../core/moves/move'
+import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveTo } from '../../core/moves/move'
 import { mergeChecks, moveCheck, withoutReasons, type MoveChecked } from '../../core/moves/moveCheck'
-import type { MoveRules, SourcesRule } from '../../core/moves/moveRules'
+import type { MoveRules } from '../../core/moves/moveRules'
 import type { MovedFish, StandKind } from '../../core/moves/moves.schema'
 import type { MoveCheckView, MoveChoice } from '../../core/moves/moveView'
 import { moveLines, sentenceOf, type MoveLine, type Names } from '../../core/moves/moveWords'
@@ -24,6 +24,7 @@ import type { PlacingStore } from '../placing/placing.store'
 import { goingOf, type Planned, type PoolsService } from '../pools/pools.service'
 import type { VesselsService } from '../vessels/vessels.service'
 import type { MovesStore } from './moves.store'
+import type { SourcesService } from './sources.service'
 
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
 /** The better first. */
@@ -32,7 +33,7 @@ const order: readonly MoveChecked['verdict'][] = ['allow', 'warn', 'lead', 'impo
 const fightDays = 400
 
 /** Hard rules that only a move can break; the others are those of tank choice, in its words. */
-const ofMoves: ReadonlySet<string> = new Set<RuleCode>(['agent-carried', 'vessel-load', 'sick-to-well', 'hold-open', 'sources', 'course-open', 'promised', 'plan-fish-out'])
+const ofMoves: ReadonlySet<string> = new Set<RuleCode>(['agent-carried', 'vessel-load', 'sick-to-well', 'hold-open', 'course-open', 'promised', 'plan-fish-out'])
 
 /** What nobody asks of fish that come back from a box into the tank they lived in: it was so before. */
 const ofHome: ReadonlySet<string> = new Set<RuleCode>(['too-small', 'overload', 'own-kind', 'water-kind', 'water-unknown', 'salinity', 'temperature', 'no-common', 'not-clean', 'customer-tank'])
@@ -49,7 +50,8 @@ interface Collaborators {
   pools: Pick<PoolsService, 'planOut'>
   /** The gate of tank choice, whose rules these are too. */
   gate: Pick<PlacingService, 'against' | 'refuseOrOverrule'>
-  contacts: Pick<ContactsService, 'meetings' | 'toolsAt' | 'useBetween' | 'carryWater'>
+  sources: Pick<SourcesService, 'ruleOf' | 'met'>
+  contacts: Pick<ContactsService, 'toolsAt' | 'useBetween' | 'carryWater'>
   vessels: Pick<VesselsService, 'byId' | 'lotsIn' | 'tankOf' | 'lastTankOf' | 'filled' | 'view'>
   store: Pick<MovesStore, 'fights' | 'insertIndividual'>
   limits: () => Limits
@@ -87,7 +89,7 @@ interface Coming {
 }
 
 /** Says what speaks against a move, from everything that is recorded. */
-export function createMovesService({ facts, placing, gate, pools, contacts, vessels, store, limits, rules, zone }: Collaborators) {
+export function createMovesService({ facts, placing, gate, pools, sources, contacts, vessels, store, limits, rules, zone }: Collaborators) {
   /** The largest doubt of the tanks on a water. */
   function doubtOf(waterId: string, nowMs: number): number {
     const today = dayInZone(nowMs, zone())
@@ -96,17 +98,6 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
       return doubtOfTank({ signs: looks[0]?.signs ?? [], daysSinceArrival: Number.isFinite(newest) ? daysBetween(dayInZone(newest, zone()), today) : null }, limits().newArrivalDays)
     })
     return Math.max(0, ...doubts)
-  }
-
-  /** A water whose tanks all sell, show or grow mixes on purpose; what its zone says comes before that. */
-  function sourcesRuleOf(tank: TankFacts, nowMs: number): SourcesRule {
-    if (tank.sourcesRule) return tank.sourcesRule
-    const alike = facts.inUse(nowMs).filter(({ zoneId, water }) => (tank.zoneId === null ? water.id === tank.water.id : zoneId === tank.zoneId))
-    return alike.every(({ purpose }) => purpose === null || purpose === 'sale' || purpose === 'display' || purpose === 'grow-out') ? 'warn' : rules().sourcesRule
-  }
-
-  function met(nowMs: number): SourcesMet[] {
-    return contacts.meetings(nowMs).map(({ a, b, togetherMinutes }) => (togetherMinutes > 0 ? { a, b, state: 'together', days: Math.floor(togetherMinutes / 1440) } : { a, b, state: 'contact', days: null }))
   }
 
   /** A place, or beside the field that there is none. */
@@ -161,7 +152,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     const { occupants, ...place } = known
     return {
       ...place,
-      ...{ doubt: doubtOf(to.waterId, nowMs), sourcesRule: sourcesRuleOf(to.tank, nowMs), onWater: onWater(to.waterId, nowMs) },
+      ...{ doubt: doubtOf(to.waterId, nowMs), sourcesRule: sources.ruleOf(to.tank, nowMs), onWater: onWater(to.waterId, nowMs) },
       occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, source: sourceKnown(supplier), heldDays })),
     }
   }
@@ -195,7 +186,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     const common = {
       from: asFrom(from, new Set(first.map(({ lot }) => lot)), nowMs),
       tools: wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, (waterId) => doubtOf(waterId, nowMs), nowMs) : null,
-      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: met(nowMs), roomC: limits().roomAirC },
+      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: sources.met(nowMs), roomC: limits().roomAirC },
       hospitalsFree: facts.inUse(nowMs).filter(({ purpose, lots, state }) => purpose === 'hospital' && lots.length === 0 && (state ?? 'ready') === 'ready').length,
     }
     const outside: MoveTo = { kind: 'outside', id: 'outside' }

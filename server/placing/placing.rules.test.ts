@@ -70,7 +70,7 @@ const cases: Case[] = [
   { rule: 'agent', water: 'fresh', prepare: async () => ({ species: 'Amano shrimp', count: 6, target: await tankOf('T1', 'fresh', { system: { agents: ['copper'] } }) }) },
   { rule: 'not-clean', water: 'fresh', prepare: async () => ({ species: 'Cherry barb', count: 6, target: await tankOf('T1', 'fresh', { tank: { state: 'not clean after illness' } }) }) },
   { rule: 'customer-tank', water: 'fresh', prepare: async () => ({ species: 'Cherry barb', count: 6, target: await tankOf('T1', 'fresh', { tank: { purpose: 'customer' } }) }) },
-  { rule: 'too-small', water: 'fresh', prepare: async () => ({ species: 'Oscar', count: 1, target: await tankOf('T1', 'fresh', { tank: { netVolumeL: 12 } }) }) },
+  { rule: 'too-small', water: 'fresh', prepare: async () => ({ species: 'Congo tetra', count: 1, target: await tankOf('T1', 'fresh', { tank: { netVolumeL: 12 } }) }) },
   { rule: 'overload', water: 'fresh', prepare: async () => ({ species: 'Cherry barb', count: 140, target: await tankOf('T1', 'fresh', { tank: { netVolumeL: 30 } }) }) },
   { rule: 'eats', water: 'fresh', prepare: livesThere('Oscar', 1, 'Cherry barb', 6) },
   { rule: 'hunts', water: 'fresh', prepare: livesThere('Pea puffer', 1, 'Nerite snail', 4) },

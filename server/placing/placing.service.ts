@@ -10,6 +10,7 @@ import type { FactsService } from '../facts/facts.service'
 import { requireFreshPin, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
+import type { SourcesService } from '../moves/sources.service'
 import type { LotAtHand, PlacingStore } from './placing.store'
 
 /** Fish of one lot on their way into a tank. */
@@ -56,10 +57,11 @@ interface Collaborators {
   audit: AuditStore
   limits: () => Limits
   facts: Pick<FactsService, 'tank' | 'heldDays'>
+  sources: Pick<SourcesService, 'withUnmet'>
 }
 
 /** The one gate into a tank: the same rules, the same words and a lead's reason, whichever way fish come. */
-export function createPlacingService({ store, audit, limits, facts }: Collaborators) {
+export function createPlacingService({ store, audit, limits, facts, sources }: Collaborators) {
   function lookAt({ going, tankId, path = 'tankId', runId = null, isPlan = false }: Asked, nowMs: number): { lots: LotAtHand[]; lines: ChoiceLine[]; tank: ChoiceTank } {
     const coming = going.map(({ lotId, quantity, fromPlaceId = null }) => ({ lotId, quantity, placeId: fromPlaceId }))
     const known = facts.tank(tankId, nowMs)
@@ -79,7 +81,8 @@ export function createPlacingService({ store, audit, limits, facts }: Collaborat
       const fromWaterId = said ?? (fromPlaceId ? (facts.tank(fromPlaceId, nowMs)?.water.id ?? null) : null)
       return lot && quantity > 0 ? [{ id: lotId, animal: lot.animal, count: quantity, supplier: lot.supplier, ...(fromWaterId === null ? {} : { fromWaterId }) }] : []
     })
-    return { lots, lines, tank: { ...tank, bookings, occupants } }
+    const [seen = tank] = sources.withUnmet([tank], lines.map(({ supplier }) => supplier), nowMs)
+    return { lots, lines, tank: { ...seen, bookings, occupants } }
   }
 
   /** Rules that nobody overruled yet. What no lot may do alone is asked of each lot, what they do together once. */

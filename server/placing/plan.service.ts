@@ -7,6 +7,7 @@ import type { DeliveryStore, PlannedLine } from '../crates/delivery.store'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem } from '../http/problem'
+import type { SourcesService } from '../moves/sources.service'
 import type { PlacingService } from './placing.service'
 import type { PlacingStore } from './placing.store'
 
@@ -24,10 +25,11 @@ interface Collaborators {
   placing: Pick<PlacingService, 'refuseOrOverrule'>
   limits: () => Limits
   facts: Pick<FactsService, 'inUse' | 'tank' | 'heldDays'>
+  sources: Pick<SourcesService, 'withUnmet'>
 }
 
 /** Looks at the tanks that the lines of a crate are planned for, all of them together. */
-export function createPlanService({ lines, shipping, store, placing, limits, facts }: Collaborators) {
+export function createPlanService({ lines, shipping, store, placing, limits, facts, sources }: Collaborators) {
   /** Lines whose fish are still in bags; what stands in tanks or on the bench is planned no more. */
   const openLines = (crateId: string): PlannedLine[] => lines(crateId).filter(({ open }) => open > 0).map((line) => ({ ...line, count: line.open }))
 
@@ -35,7 +37,8 @@ export function createPlanService({ lines, shipping, store, placing, limits, fac
   function input(crateId: string, planned: readonly PlannedLine[], nowMs: number, only?: readonly string[]): ChoiceInput {
     const known = only ? only.flatMap((id) => facts.tank(id, nowMs) ?? []).filter(({ isRetired }) => !isRetired) : facts.inUse(nowMs)
     const tanks = store.tanks({ nowMs, tanks: known, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, exceptCrateId: crateId, countsPlans: true })
-    return { lines: planned.map(({ id, animal, count, supplier }) => ({ id, animal, count, supplier })), tanks, shipping: shipping(crateId), limits: limits() }
+    const asSeen = sources.withUnmet(tanks, planned.map(({ supplier }) => supplier), nowMs)
+    return { lines: planned.map(({ id, animal, count, supplier }) => ({ id, animal, count, supplier })), tanks: asSeen, shipping: shipping(crateId), limits: limits() }
   }
 
   return {

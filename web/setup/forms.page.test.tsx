@@ -74,8 +74,8 @@ test('a PIN given long ago is asked for again over the form; what was typed stay
 })
 
 test('a form that was opened before a change came in shows the change while nobody has typed in it, and afterwards what was typed', async () => {
-  const { id } = await app.room().post<{ id: string }>('/api/setup/zones', { values: { name: 'Back room', note: 'dim' } })
-  const change = (version: number, note: string) => app.room().put(`/api/setup/zones/${id}`, { version, values: { name: 'Back room', note } })
+  const { id } = await app.room().post<{ id: string }>('/api/setup/zones', { values: { name: 'Back room', note: 'dim', sourcesRule: null } })
+  const change = (version: number, note: string) => app.room().put(`/api/setup/zones/${id}`, { version, values: { name: 'Back room', note, sourcesRule: null } })
   await app.open(`/setup/zones/${id}`)
   expect(await fieldValue(/^note/)).toBe('dim')
   await change(1, 'lights off at nine')
