@@ -221,6 +221,7 @@ export class Driver {
     const { waiting, runs } = await this.page.evaluate(() => fetch('/api/bench').then((answer) => answer.json() as Promise<{ waiting: { lineId: string }[]; runs: { id: string }[] }>))
     return { waiting: waiting[0]?.lineId ?? '', runs: runs.map(({ id }) => id) }
   }
+  openIntroductionId = async (): Promise<string> => (await this.page.evaluate(() => fetch('/api/introductions').then((answer) => answer.json() as Promise<{ introductions: { id: string }[] }>))).introductions[0]?.id ?? ''
   stepIs = (title: string | RegExp) => expect(this.page.getByRole('region', { name: 'Step in hand' }).getByRole('heading')).toHaveText(title)
   doneStep = () => this.touch(this.act())
   school = (name: string) => this.page.getByRole('radio', { name: new RegExp(`^${name}`) })

@@ -1,5 +1,6 @@
-import type { OpenRoom } from './rooms'
 import { expect, openedLine, test } from './fixtures'
+import { lookAt } from './look'
+import type { OpenRoom } from './rooms'
 
 // Moving fish as staff would: what speaks against it, who decides, and what it leaves behind.
 
@@ -179,4 +180,42 @@ test('an introduction goes to its end: the ruler out, newcomers in, a bully boxe
   await look('quiet')
   await expect(page.getByText('Over: they live together.')).toBeVisible()
   expect(await fishIn(server)).toEqual({ 'R1-05': 3 })
+})
+
+test('screens of moves can be read and used, in both themes; none scrolls sideways, no word is cut off', async ({ driver, server, page }) => {
+  await adopt(server, 'Oscar', 'Honey gourami')
+  await bring(server, 'R1-05', 'Oscar', 1)
+  await bring(server, 'R1-06', 'Honey gourami', 6)
+  const { id: netId } = await server.post<{ id: string }>('/api/setup/toolSets', { values: { name: 'Green nets with the long handle', zoneId: null, marking: 'green', netWidthCm: 20, netMesh: 'medium', note: null } })
+  const { id: boxId } = await server.post<{ id: string }>('/api/setup/vessels', { values: { name: 'Box 1', kind: 'box', litres: 3, air: null, note: null } })
+  const idOf = await tanksOf(server)
+  const { stock } = await server.get<{ stock: { speciesId: string }[] }>('/api/tanks/R1-06')
+  const fish = [{ speciesId: stock[0]?.speciesId, strain: null, lotIds: [], quantity: 1 }]
+  await server.post('/api/moves', { from: { kind: 'tank', id: idOf('R1-06') }, to: { kind: 'vessel', id: boxId }, fish, toolSetId: netId, waterGoesAlong: false, note: null, happenedAtMs: Date.now() })
+  await server.post('/api/contacts', { kind: 'splash', fromTankId: idOf('R1-05'), toTankId: idOf('R1-06'), litres: null, note: null, happenedAtMs: Date.now() })
+  await server.post('/api/contacts', { kind: 'joined', fromTankId: idOf('R1-07'), toTankId: idOf('R1-06'), litres: null, note: null, happenedAtMs: Date.now() })
+  const findings: string[] = []
+  const look = async (): Promise<void> => void findings.push(...(await lookAt(page)))
+  const list = encodeURIComponent(JSON.stringify(fish))
+  for (const path of ['/room/R1-06', '/room/R1-06/contacts', '/contacts/tools', '/setup/moves', '/setup/vessels', `/vessels/${boxId}`, `/bench/introductions/new?from=R1-06&to=R1-05&fish=${list}`, `/room?from=R1-06&fish=${list}`, '/bench']) {
+    await driver.goto(path)
+    await expect(page.locator('main h1')).toBeVisible()
+    if (path.endsWith('contacts')) await expect(page.locator('.react-flow__node').first()).toBeVisible()
+    await look()
+  }
+  await driver.goto('/room/R1-06')
+  await driver.sayMove('Honey gourami', 2, 'R1-05')
+  await expect(page.getByRole('region', { name: 'Before the net' })).toBeVisible()
+  await look()
+  await driver.moveThem()
+  await expect(page.getByRole('region', { name: 'Against a rule' })).toBeVisible()
+  await look()
+  const { id } = await server.post<{ id: string }>('/api/introductions', { tankId: idOf('R1-07'), fromTankId: idOf('R1-06'), fish, hasMirror: false, hasDivider: true, dominants: [], happenedAtMs: Date.now() })
+  await driver.goto(`/bench/introductions/${id}`)
+  await expect(page.locator('main h1')).toBeVisible()
+  await driver.press(/^Done/)
+  await driver.press(/^Look/)
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await look()
+  expect(findings).toEqual([])
 })

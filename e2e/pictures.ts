@@ -12,7 +12,6 @@ const desktop: BrowserContextOptions = { viewport: { width: 1280, height: 800 } 
 /** Name of the picture, and where it is taken; `open` stands for the crate on the floor, `due` for the one on its way. */
 const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['today', '/today'],
-  ['new-crate', '/crates/new', readList],
   ['crate', '/crates/open'],
   ['preparation', '/crates/due/preparation'],
   ['tank-choice', '/crates/due/tanks', suggestTanks],
@@ -21,18 +20,22 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['room', '/room'],
   ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'count')],
   ['round', '/rounds', (driver) => driver.answer('none ate')],
+  ['move', '/room/R1-05/move', sayMove],
+  ['trace', '/room/M1-08/contacts', (driver) => driver.page.locator('.react-flow__node').first().waitFor()],
+  ['introduction', '/bench/introductions/first'],
   ['compare', '/bench/compare?line=waiting', judged],
   ['bench', '/bench'],
   ['run', '/bench/runs/siphon'],
-  ['species', '/setup/species', (driver) => driver.follow('edit Kuhli loach')],
   ['count', '/stocktake', countTank],
 ]
-const onPhone = new Set(['unpack', 'run', 'count'])
-const onDesktop = new Set(['today', 'new-crate', 'crate', 'preparation', 'tank-choice', 'unpack', 'claim', 'room', 'tank', 'round', 'species', 'compare'])
+const onPhone = new Set(['unpack', 'run', 'count', 'move', 'introduction'])
+const onDesktop = new Set(['today', 'crate', 'preparation', 'tank-choice', 'claim', 'room', 'tank', 'round', 'trace', 'compare'])
 
-async function readList(driver: Driver): Promise<void> {
-  await driver.type('Supplier', 'Brackwater Nurseries')
-  await driver.readList('species,count,bags,per bag,tank\nKnight goby,12,4,3,B1-03\nBumblebee gobi,22,3,8,B1-05\nGlass bloodfin,30,2,15,')
+/** Five fish, next door. */
+async function sayMove(driver: Driver): Promise<void> {
+  await driver.chooseNumber(5)
+  await driver.chooseTank('R1-01')
+  await driver.page.getByRole('region', { name: 'Before the net' }).waitFor()
 }
 
 async function suggestTanks(driver: Driver): Promise<void> {
@@ -69,8 +72,9 @@ async function take(browser: Browser, kind: string, options: BrowserContextOptio
   await driver.signIn(imre)
   const [open, due] = [await driver.openCrateId(), await driver.dueCrateId()]
   const { waiting, runs } = await driver.bench()
+  const introduction = await driver.openIntroductionId()
   for (const [name, path, prepare] of views.filter(([each]) => names.has(each))) {
-    await driver.goto(path.replace('open', open).replace('due', due).replace('waiting', waiting).replace('siphon', runs.at(-1) ?? ''))
+    await driver.goto(path.replace('open', open).replace('due', due).replace('waiting', waiting).replace('siphon', runs.at(-1) ?? '').replace('introductions/first', `introductions/${introduction}`))
     await driver.page.locator('main h1').waitFor()
     await driver.page.waitForTimeout(600)
     await prepare?.(driver)

@@ -93,6 +93,8 @@ export interface TodayView {
   rescues: RescueView[]
   /** What has to be ready for crates that come within a day. */
   prepare: DueItem[]
+  /** Fish in buckets and boxes, and newcomers, that want somebody within a day. */
+  onTheWay: DueItem[]
 }
 
 /** Steps of a new room up to its first crate, in order. */

@@ -3,7 +3,7 @@ import '@xyflow/react/dist/base.css'
 import { useMemo } from 'react'
 import type { TraceView } from '../../core/contacts/contactView'
 import { useFormat } from '../ui/useFormat'
-import { layoutTrace, nodeSize, type DrawnNode } from './layoutTrace'
+import { layoutTrace, type DrawnNode } from './layoutTrace'
 
 type WaterNode = Node<{ drawn: DrawnNode; moment: string; isChosen: boolean }, 'water'>
 
@@ -25,7 +25,7 @@ const nodeTypes = { water: WaterBox }
 export default function TraceDrawing({ trace, chosen, onChoose }: { trace: TraceView; chosen: string | null; onChoose: (node: string) => void }) {
   const format = useFormat()
   const drawn = useMemo(() => layoutTrace(trace), [trace])
-  const nodes = drawn.nodes.map((each): WaterNode => ({ id: each.node, type: 'water', position: { x: each.x, y: each.y }, width: nodeSize.width, height: nodeSize.height, data: { drawn: each, moment: each.atMs === null ? '' : format.moment(each.atMs), isChosen: each.node === chosen }, ariaLabel: each.name, draggable: false }))
+  const nodes = drawn.nodes.map((each): WaterNode => ({ id: each.node, type: 'water', position: { x: each.x, y: each.y }, width: each.width, height: each.height, data: { drawn: each, moment: each.atMs === null ? '' : format.moment(each.atMs), isChosen: each.node === chosen }, ariaLabel: each.name, draggable: false }))
   const edges = drawn.edges.map(({ id, from, to, kind, isPlanned }): Edge => {
     const stroke = isPlanned ? 'var(--soft)' : 'var(--harm)'
     // The library's own styles stand above ours: what a line looks like is said on the line.

@@ -5,6 +5,8 @@ import type { ChainStep, NodeView, TraceView } from '../../core/contacts/contact
 export interface DrawnNode extends NodeView {
   x: number
   y: number
+  width: number
+  height: number
   isStart: boolean
   /** How far it is: 0 is the water itself. */
   hops: number
@@ -21,7 +23,9 @@ export interface DrawnEdge {
   isPlanned: boolean
 }
 
-export const nodeSize = { width: 150, height: 46 }
+const [nodeWidth, lettersInLine, lineHeight] = [150, 18, 17]
+/** A box is as high as its name needs. */
+export const sizeOf = (name: string): { width: number; height: number } => ({ width: nodeWidth, height: 28 + lineHeight * Math.ceil(name.length / lettersInLine) })
 
 /** The way of a chain, node by node, in the order of time. */
 export function wayOf(node: string, chain: readonly ChainStep[], direction: TraceView['direction']): DrawnEdge[] {
@@ -43,13 +47,13 @@ export function layoutTrace({ reached, nodes: named, direction }: Pick<TraceView
   const graph = new graphlib.Graph({ multigraph: true })
   graph.setGraph({ rankdir: 'LR', nodesep: 18, ranksep: 90 })
   graph.setDefaultEdgeLabel(() => ({}))
-  for (const { node } of named) graph.setNode(node, { ...nodeSize })
+  for (const { node, name } of named) graph.setNode(node, sizeOf(name))
   for (const { id, from, to } of edges.values()) graph.setEdge(from, to, {}, id)
   layout(graph)
   const nodes = named.map((each): DrawnNode => {
     const { x = 0, y = 0 } = graph.node(each.node) as { x?: number; y?: number }
-    const at = known.get(each.node)
-    return { ...each, x: x - nodeSize.width / 2, y: y - nodeSize.height / 2, isStart: at === undefined, hops: at?.hops ?? 0, atMs: at?.atMs ?? null }
+    const [at, { width, height }] = [known.get(each.node), sizeOf(each.name)]
+    return { ...each, width, height, x: x - width / 2, y: y - height / 2, isStart: at === undefined, hops: at?.hops ?? 0, atMs: at?.atMs ?? null }
   })
   return { nodes, edges: [...edges.values()] }
 }

@@ -3,25 +3,28 @@ import type { DueItem } from '../../core/due/due'
 import { lowerFirst } from '../../core/words/lowerFirst'
 import { nowMs } from '../api/clock'
 import { formatSpan, formatTimer } from '../ui/format'
+import { InUnits } from '../ui/InUnits'
 import { useTick } from '../ui/useTick'
 import { useDue } from './useDue'
 
 /** How long a clock is told to the second. */
 const toTheSecondMs = 600_000
 
-/** Clocks that run: the steps of the bench, and how long the fish of unfinished crates have been packed. */
+/** Clocks that run: the steps of the bench, fish in buckets and boxes, newcomers, and how long the fish of unfinished crates have been packed. */
 export function ClockStrip() {
   const { items } = useDue()
   useTick(5000)
   const of = (asked: DueItem['kind']): DueItem[] => (items ?? []).filter(({ kind }) => kind === asked)
   const packed = of('crate').filter(({ urgency, sinceMs }) => urgency === 'now' && sinceMs !== null)
-  const running = [...of('run step'), ...packed.sort((a, b) => (a.sinceMs ?? 0) - (b.sinceMs ?? 0))]
+  // A box for days, and a look tomorrow, are no clocks yet.
+  const clocks = (items ?? []).filter(({ kind, urgency }) => kind === 'run step' || ((kind === 'vessel' || kind === 'introduction') && urgency !== 'later'))
+  const running = [...clocks, ...packed.sort((a, b) => (a.sinceMs ?? 0) - (b.sinceMs ?? 0))]
   if (running.length === 0) return null
   return (
     <aside className="clock-strip" aria-label="Running clocks">
       {running.map((item, index) => (
         <Link key={item.id} to={item.to} className={index === 0 ? 'is-first' : undefined}>
-          <strong>{figureOf(item)}</strong> {wordsOf(item)}
+          <strong>{figureOf(item)}</strong> <InUnits>{wordsOf(item)}</InUnits>
         </Link>
       ))}
     </aside>

@@ -11,7 +11,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
-import { ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, PrepareRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
+import { ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PrepareRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
 import { useToday } from './useToday'
 import { WhatNow } from './WhatNow'
 import './today.css'
@@ -66,6 +66,16 @@ function AtHand({ today }: { today: TodayView }) {
         <RowSection key="runs" title="On the bench" count={today.runs.length}>
           {today.runs.map((run) => (
             <RunRow key={run.id} run={run} />
+          ))}
+        </RowSection>
+      ),
+    },
+    {
+      isPressing: today.onTheWay.some(({ urgency }) => urgency === 'now'),
+      section: (
+        <RowSection key="way" title="Buckets, boxes, newcomers" count={today.onTheWay.length}>
+          {today.onTheWay.map((item) => (
+            <OnTheWayRow key={item.id} item={item} />
           ))}
         </RowSection>
       ),

@@ -7,6 +7,7 @@ import { Link } from 'react-router'
 import { nowMs } from '../api/clock'
 import { ButtonLink } from '../ui/Button'
 import { formatSpan, plural } from '../ui/format'
+import { InUnits } from '../ui/InUnits'
 import { Row } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
 
@@ -42,6 +43,16 @@ export function PrepareRow({ items: [next, ...others] }: { items: DueItem[] }) {
     </Row>
   )
 }
+
+/** Fish that stand somewhere for a while only, or are on their way in. */
+export const OnTheWayRow = ({ item: { to, what, detail, about, where, byMs, urgency } }: { item: DueItem }) => (
+  <Row to={to} mark={urgency === 'now' ? 'act' : 'plan'} aside={byMs === null ? '' : inOrSince(byMs)}>
+    <strong>{where ?? about}</strong> {where === null ? '' : about}
+    <small>
+      <InUnits>{detail ?? what}</InUnits>
+    </small>
+  </Row>
+)
 
 export const RunRow = ({ run }: { run: RunOnToday }) => (
   <Row to={`/bench/runs/${run.id}`} mark={run.isForgotten || run.isAlarm ? 'act' : 'plan'} aside={run.isForgotten ? 'forgotten?' : run.dueAtMs === null ? '' : inOrSince(run.dueAtMs)}>
