@@ -6,11 +6,11 @@ export function meetingReasons(move: Move): MoveReason[] {
   const { items, from, to, onWater, isOut, isTank, isOtherWater, occupants } = move
   const meets = isTank && isOtherWater
   const isHospital = to.purpose === 'hospital'
-  const [fromDoubt, toDoubt] = [from.doubt ?? 0, to.doubt ?? 0]
+  const [leftDoubt, reachedDoubt] = [from.doubt ?? 0, to.doubt ?? 0]
   const moved = new Set(items.map(({ lot }) => lot))
   const hasFree = onWater.some(({ heldDays }) => (heldDays ?? null) === null)
   return [
-    ...when(meets && !isHospital && onWater.length > 0 && fromDoubt >= 2 && toDoubt < fromDoubt, reason('lead', 'sick-to-well', { from: fromDoubt, to: toDoubt })),
+    ...when(meets && !isHospital && onWater.length > 0 && leftDoubt >= 2 && reachedDoubt < leftDoubt, reason('lead', 'sick-to-well', { from: leftDoubt, to: reachedDoubt })),
     ...occupants.flatMap((there) => when(meets && items.some((item) => isHeldStranger(item, there)), reason('lead', 'held-there', { species: there.animal.species, supplier: there.supplier }))),
     ...items.flatMap(({ lot, heldDays = null, holdDays = null, course = null, restartsOnMove = false }) => [
       ...when(heldDays !== null && (isOut || (meets && !isHospital && hasFree)), reason('lead', 'hold-open', { lot, day: heldDays, of: holdDays })),

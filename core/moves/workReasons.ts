@@ -7,14 +7,14 @@ import { reason, when, type Move } from './reasons'
 /** Nets, hands and water that go along. */
 export function carriedReasons({ from, to, tools = null, hands = null, waterGoesAlong, isOut, isTank }: Move): MoveReason[] {
   if (isOut) return []
-  const toDoubt = to.doubt ?? 0
+  const reachedDoubt = to.doubt ?? 0
   const isElsewhere = (water: string): boolean => water !== from.waterId && water !== to.waterId
-  const [dirtiest] = (tools?.carries ?? []).filter(({ water, doubt }) => doubt > toDoubt && isElsewhere(water)).sort((a, b) => b.doubt - a.doubt || byText(a.water, b.water))
+  const [dirtiest] = (tools?.carries ?? []).filter(({ water, doubt }) => doubt > reachedDoubt && isElsewhere(water)).sort((a, b) => b.doubt - a.doubt || byText(a.water, b.water))
   const [fromZone, toZone] = [from.zoneId ?? null, to.zoneId ?? null]
   return [
     ...(tools === null ? [] : tools.state === 'in bath' ? [reason('warn', 'tools-bath', { tools: tools.name, readyAt: tools.readyAt })] : dirtiest ? [reason('warn', 'tools-dirty', { tools: tools.name, water: dirtiest.water })] : []),
     ...(tools !== null && tools.zoneId !== null && tools.zoneId !== fromZone && tools.zoneId !== toZone ? [reason('warn', 'tools-zone', { tools: tools.name, zone: tools.zoneId })] : []),
-    ...(hands !== null && hands.doubt > toDoubt && isElsewhere(hands.water) ? [reason('warn', 'order-back', { water: hands.water })] : []),
+    ...(hands !== null && hands.doubt > reachedDoubt && isElsewhere(hands.water) ? [reason('warn', 'order-back', { water: hands.water })] : []),
     ...when(isTank && waterGoesAlong === true && fromZone !== null && toZone !== null && fromZone !== toZone, reason('warn', 'wet-between-zones', { from: fromZone, to: toZone })),
   ]
 }
