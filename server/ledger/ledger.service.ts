@@ -271,8 +271,9 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, re
       const row = movement && store.rowById(movement.id)
       if (!movement || !row) throw new Problem('not-found', 'There is no such movement')
       if (isBagEntry(row)) throw new Problem('conflict', 'This is part of a bag’s record; undo the bag in Unpack instead')
-      const { run } = row
+      const { run, introduction } = row
       if (run !== null) throw new Problem('conflict', `This is part of run ${run} on the bench; move the fish or correct the count instead`)
+      if (introduction !== null) throw new Problem('conflict', `This is part of introduction ${introduction}; take it back there`)
       if (isWhole) return { movementIds: reverseAll(context, store.ofCommand(row.commandKey), { happenedAtMs, reason }) > 0 ? [movement.id] : [] }
       const event = pools.eventOf(movement.id)
       return { movementIds: event && event.reversesId === null ? reverseEvent(context, event.id, movement, { happenedAtMs, reason }) : [reverse(context, movement, happenedAtMs, reason)] }

@@ -31,6 +31,8 @@ export interface MovementRow extends Movement {
   reversedById: string | null
   /** Number of the run that wrote it; null when none did. */
   run: number | null
+  /** Number of the introduction that wrote it; null when none did. */
+  introduction: number | null
   /** What happened to a pool, of which this is part; null for a movement that stands for itself. */
   eventId: string | null
   how: How | null
@@ -51,7 +53,8 @@ const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id
     m.reverses_id AS reversesId, m.cause, m.reason, m.note, m.happened_at_ms AS happenedAtMs, m.recorded_at_ms AS recordedAtMs,
     lot.code AS lotCode, species.name AS species, staff.name AS staffName, m.command_key AS commandKey, back.id AS reversedById,
     f.kind AS fromKind, ${placeName('f')} AS fromName, t.kind AS toKind, ${placeName('t')} AS toName,
-    crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run, pm.event_id AS eventId, pm.is_swap AS isSwap, event.how,
+    crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run,
+    (SELECT i.number FROM introduction_event ie JOIN introduction i ON i.id = ie.introduction_id WHERE ie.command_key = m.command_key AND ie.undone_at_ms IS NULL LIMIT 1) AS introduction, pm.event_id AS eventId, pm.is_swap AS isSwap, event.how,
     (SELECT 'day ' || h.day || ' of ' || h.of || ': ' || h.reason FROM hold_shortfall h WHERE h.movement_id = m.id ORDER BY h.day LIMIT 1) AS shortfall,
     (SELECT group_concat(coalesce(nullif(trim(coalesce(i.sex, '') || ' ' || coalesce(i.mark, '')), ''), 'one'), '; ') FROM moved_individual i WHERE i.command_key = m.command_key AND i.species_id = lot.species_id) AS chosen
   FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = m.staff_id

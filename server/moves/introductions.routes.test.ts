@@ -82,6 +82,13 @@ test('an introduction goes its way: in, a bully boxed, back again, quiet looks, 
   expect(await view()).toMatchObject({ state: 'running', endedAtMs: null })
 })
 
+test('what an introduction moved is taken back there, and nowhere else', async () => {
+  const { timeline } = (await room.get(`/api/tanks/${tank(1)?.code}`)).body as { timeline: { id: string; kind: string; fixedBecause: string | null }[] }
+  const moved = timeline.find(({ kind }) => kind === 'move')
+  expect(moved?.fixedBecause).toBe('Part of introduction 1 on the bench: take it back there.')
+  expect((await room.post(`/api/movements/${moved?.id}/reversal`, { reason: null, happenedAtMs: room.clock.nowMs })).body.detail).toBe('This is part of introduction 1; take it back there')
+})
+
 test('a newcomer that dies ends it; taken back, it is alive again, and the fight was none', async () => {
   await happened('dead', { who: 'Honey gourami' })
   expect([await standing(1), (await view()).state]).toEqual([1, 'failed'])

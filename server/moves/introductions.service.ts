@@ -1,3 +1,4 @@
+import { eachApart } from '../../core/collections/eachApart'
 import type { Limits } from '../../core/limits/houseLimits'
 import { introductionPlan, type Introduced, type IntroductionPlan } from '../../core/moves/introductionPlan'
 import type { BeginIntroduction, Newcomers, RecordIntroduction } from '../../core/moves/introductions.schema'
@@ -221,7 +222,8 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
       }
     },
 
-    list: (nowMs: number): { introductions: IntroductionView[] } => ({ introductions: store.open(nowMs - shownDays * dayMs).map((row) => view(row, nowMs)) }),
+    /** One that cannot be read leaves the others. */
+    list: (nowMs: number): { introductions: IntroductionView[] } => ({ introductions: eachApart(store.open(nowMs - shownDays * dayMs), (row) => [view(row, nowMs)], () => []).flat() }),
     view: (id: string, nowMs: number): IntroductionView => view(requireOpen(id), nowMs),
 
     begin(context: CommandContext, { tankId, fromTankId, fish, hasMirror, hasDivider, dominants, happenedAtMs }: BeginIntroduction) {

@@ -190,3 +190,14 @@ test('a fish that was missed turns up next door: it was never lost, and has met 
   const back = await room.post(`/api/movements/${found.body.movementIds[0]}/reversal`, { isWhole: true, reason: null, happenedAtMs: testNowMs })
   expect([back.status, ((await room.get(`/api/tanks/${tank(5)?.code}`)).body.missing as { quantity: number }[])[0]?.quantity]).toEqual([201, 1])
 })
+
+test('two kinds that each find room and not together need a lead', async () => {
+  const small = (await room.post('/api/systems', { name: 'Small', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'Z1', tankCount: 1, perShelf: 1, tankKind: 'glass', netVolumeL: 30 })).body.tanks[0] as { id: string }
+  await room.addFish(tank(8), 'Cherry barb', 90)
+  await room.addFish(tank(8), 'White cloud minnow', 70)
+  const [barbs, minnows] = [await kindIn(8, 'Cherry barb'), await kindIn(8, 'White cloud minnow')]
+  const go = (...fish: object[]) => room.post('/api/moves', { from: { kind: 'tank', id: tank(8)?.id }, to: { kind: 'tank', id: small.id }, fish, toolSetId: null, waterGoesAlong: false, note: null, happenedAtMs: testNowMs })
+  const both = await go({ ...barbs, quantity: 80 }, { ...minnows, quantity: 60 })
+  expect(both.body.current?.rules).toMatchObject([{ code: 'overload' }])
+  expect((await go({ ...barbs, quantity: 80 })).status).toBe(201)
+})

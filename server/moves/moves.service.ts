@@ -3,7 +3,7 @@ import { sourceKnown } from '../../core/contacts/sourceKnown'
 import { byText } from '../../core/contacts/contact'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
-import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveTo } from '../../core/moves/move'
+import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveReason, MoveTo } from '../../core/moves/move'
 import { mergeChecks, moveCheck, withoutReasons, type MoveChecked } from '../../core/moves/moveCheck'
 import type { MoveRules } from '../../core/moves/moveRules'
 import type { MovedFish, StandKind } from '../../core/moves/moves.schema'
@@ -228,13 +228,16 @@ export function createMovesService({ facts, placing, gate, pools, sources, conta
   function broken(way: Omit<WantedMove, 'fish'> & { to: Stand }, plans: readonly Planned[], nowMs: number): BrokenRule[] {
     const named = names(nowMs)
     const found = checkPlanned(way, plans, nowMs).reasons.filter(({ level }) => level === 'lead')
-    const more = found.filter(({ code }) => way.to.kind === 'vessel' || ofMoves.has(code)).map((each): BrokenRule => ({ code: each.code as RuleCode, why: sentenceOf(each, named).replace(/\.$/, '') }))
+    const inWords = (reasons: readonly MoveReason[]): BrokenRule[] => reasons.map((each) => ({ code: each.code as RuleCode, why: sentenceOf(each, named).replace(/\.$/, '') }))
+    const more = inWords(found.filter(({ code }) => way.to.kind === 'vessel' || ofMoves.has(code)))
     if (way.to.kind === 'vessel') return more
     const from = stand(way.from, 'from', nowMs)
     const going = plans.flatMap(goingOf).map((all) => (from.kind === 'tank' ? all : all.map(({ lotId, quantity }) => ({ lotId, quantity, fromWaterId: from.waterId }))))
     const ofTank = eachOnce(going.flatMap((all) => gate.against({ going: all, tankId: way.to.id }, nowMs)))
     const isHome = from.kind === 'vessel' && from.tank?.tankId === way.to.id
-    return [...ofTank.filter(({ code }) => !isHome || !ofHome.has(code)), ...more]
+    // Kinds that go together weigh together; each alone is asked of the gate.
+    const heavy = plans.length > 1 && !isHome && !ofTank.some(({ code }) => code === 'overload') ? inWords(found.filter(({ code }) => code === 'overload')) : []
+    return [...ofTank.filter(({ code }) => !isHome || !ofHome.has(code)), ...heavy, ...more]
   }
 
   return {

@@ -143,5 +143,6 @@ function fixedBecause(row: MovementRow): string | null {
   if (row.reversedById) return 'Taken back already.'
   if (row.kind === 'reversal') return 'A reversal is not taken back itself.'
   if (row.run !== null) return `Part of run ${row.run} on the bench: move the fish or correct the count.`
+  if (row.introduction !== null) return `Part of introduction ${row.introduction} on the bench: take it back there.`
   return isBagEntry(row) ? 'Part of a bag’s record: undo the bag in Unpack.' : null
 }

@@ -1,3 +1,4 @@
+import { eachApart } from '../../core/collections/eachApart'
 import { groupBy } from '../../core/collections/groupBy'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -57,7 +58,8 @@ export function createVesselsService({ store, facts, placing, limits, rules }: C
       ...{ id: row.id, name: row.name, kind: row.kind, litres: row.litres, hasAir: row.air === 'yes', fish },
       tank: tank && { id: tank.tankId, code: tank.code },
       sinceMs: lots.length === 0 ? null : Math.min(...lots.map(({ sinceMs }) => sinceMs)),
-      limit: lots.length === 0 ? null : limitOf(row, lots, tank, nowMs),
+      // One that cannot be reckoned still shows its fish.
+      limit: lots.length === 0 ? null : (eachApart([row], () => limitOf(row, lots, tank, nowMs), () => null)[0] ?? null),
     }
   }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { MovedFish } from '../../core/moves/moves.schema'
 import { kindName, poolsOf, type Pool } from '../../core/pools/poolsOf'
@@ -36,7 +36,7 @@ function picksOf(pools: readonly Pool[], search: URLSearchParams): Picks {
 
 function Move({ tank }: { tank: TankView }) {
   const pools = poolsOf(tank.stock)
-  const [search] = useSearchParams()
+  const [search, setSearch] = useSearchParams()
   const [picks, setPicks] = useState<Picks>(() => picksOf(pools, search))
   const only = pools.length === 1 ? pools[0]?.key : undefined
   const [open, setOpen] = useState<string | null>(() => (Object.keys(picksOf(pools, search)).length > 0 ? null : (search.get('kind') ?? only ?? null)))
@@ -50,6 +50,11 @@ function Move({ tank }: { tank: TankView }) {
   const tools = useToolSets()
 
   const fish = Object.values(picks)
+  const said = fish.length === 0 && to === null ? '' : new URLSearchParams({ ...(fish.length > 0 ? { fish: JSON.stringify(fish) } : {}), ...(to === null ? {} : { to }) }).toString()
+  // What was said survives a reload, and a look at something else.
+  useEffect(() => {
+    if (said !== '') setSearch(said, { replace: true })
+  }, [said, setSearch])
   const from = standWord({ kind: 'tank', id: tank.id })
   const check = useMoveCheck({ from, to, fish, toolSetId, waterGoesAlong })
   const choices = useMoveChoices(from, fish)

@@ -1,5 +1,5 @@
-import { useState } from 'react'
-import { useLocation, useParams } from 'react-router'
+import { useEffect, useState } from 'react'
+import { useLocation, useNavigate, useParams } from 'react-router'
 import { countFish } from '../../core/ledger/stockView'
 import { bookingWords } from '../../core/tankChoice/bookings'
 import { poolsOf } from '../../core/pools/poolsOf'
@@ -68,8 +68,14 @@ function TankSentence({ tank }: { tank: TankView }) {
 
 /** What was recorded on the screen from which one came back, such as a move. */
 function useDoneElsewhere(): Done[] {
-  const { done } = (useLocation().state ?? {}) as { done?: Done }
-  return done ? [done] : []
+  const [location, navigate] = [useLocation(), useNavigate()]
+  const { done } = (location.state ?? {}) as { done?: Done }
+  const [first] = useState(done ? [done] : [])
+  // Told once: a reload must not say it again of what was taken back meanwhile.
+  useEffect(() => {
+    if (done) void navigate({ search: location.search }, { replace: true, state: null })
+  }, [done, location.search, navigate])
+  return first
 }
 
 /** One row a kind of fish: whichever lots they are of, nobody has to know. */
