@@ -50,6 +50,7 @@ import { findEndpoints } from './find/find.routes'
 import { photosIn } from './keeping/folder'
 import { keepingEndpoints } from './keeping/keeping.routes'
 import { createCatchingService } from './moves/catching.service'
+import { createFightsService } from './moves/fights.service'
 import { introductionsEndpoints } from './moves/introductions.routes'
 import { createIntroductionsService } from './moves/introductions.service'
 import { createIntroductionsStore } from './moves/introductions.store'
@@ -153,7 +154,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const sources = createSourcesService({ ...ofMoves, contacts })
   const gate = { store: placingStore, audit, limits: limits.inForce, facts, sources }
   const placing = createPlacingService(gate)
-  const plans = createPlanService({ ...gate, placing, lines: deliveryStore.lines, shipping: deliveryStore.shipping })
+  const plans = createPlanService({ ...gate, placing, fights: createFightsService({ ...ofMoves, store: movesStore }), lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const moves = createMovesService({ ...ofMoves, gate: placing, pools, sources, contacts, vessels, store: movesStore })
   const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, renameLine: cratesStore.renameLine, holdOn: facts.holdOn, audit })
   const introductions = createIntroductionsService({ ...ofMoves, store: createIntroductionsStore(db), movesStore, moves, ledger, vessels })

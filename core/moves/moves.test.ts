@@ -45,6 +45,25 @@ describe('the move check', () => {
     )
   })
 
+  test('sources that have not met need a lead here exactly where tank choice says so', () => {
+    fc.assert(
+      fc.property(move, fc.constantFrom('never' as const, 'contact' as const, 'together' as const), (asked, state) => {
+        const [item] = asked.items
+        const { occupants = [], ...to } = asked.to
+        if (!item || item.supplier === null) return
+        const others = [...new Set(occupants.flatMap(({ supplier }) => supplier ?? []))].filter((other) => other !== item.supplier)
+        const met = others.flatMap((other) => (state === 'never' ? [] : [{ a: item.supplier ?? '', b: other, state, days: state === 'together' ? 40 : null }]))
+        const unmet = state === 'together' ? [] : others.map((other) => ({ source: item.supplier ?? '', other, state }))
+        const tank = { ...{ id: 'R1-04', code: 'R1-04', waterId: 'R1', water: 'fresh' as const, tempC: null, salinityPpt: null, agents: [], zoneId: null, netVolumeL: null, purpose: null, state: null, fights: 0 }, ...to, unmet, bookings: [], occupants: occupants.map((each) => ({ ...each, supplier: each.supplier ?? '', heldDays: each.heldDays ?? null })) }
+        const broken = brokenRules({ id: 'mover', animal: item.animal, count: item.n, supplier: item.supplier, fromWaterId: 'R2' }, tank, standardLimits)
+        const { reasons } = check({ ...asked, met, to: { ...asked.to, sourcesRule: 'lead' } })
+        const saidOf = (rows: readonly { code: string }[]): number => rows.filter(({ code }) => code === 'sources').length
+        expect(saidOf(reasons)).toBe(saidOf(broken))
+      }),
+      { numRuns: tries(2000, 400) },
+    )
+  })
+
   test('tells the gravest first, each once, and one more resident never makes an allowed move of one that needs a lead', () => {
     fc.assert(
       fc.property(move, occupant, (asked, more) => {

@@ -58,7 +58,9 @@ export function ownCosts(line: ChoiceLine, tank: ChoiceTank, { shipping, limits 
   const ppt = shipping.salinityPpt !== null && tank.salinityPpt !== null && animal.water !== 'fresh' ? Math.abs(tank.salinityPpt - shipping.salinityPpt) : 0
   // What happened in a small tank says little about a large one.
   const fights = tank.fights * limits.fightPoints * 2 ** -((tank.netVolumeL ?? 0) / 100)
-  const strangers = [...new Set(tank.occupants.map((each) => each.animal.species))].filter((species) => species !== animal.species)
+  const kinds = new Set(tank.occupants.map((each) => each.animal.species))
+  const fought = (tank.fought ?? []).filter(({ a, b }) => (a === animal.species && kinds.has(b)) || (b === animal.species && kinds.has(a)))
+  const strangers = [...kinds].filter((species) => species !== animal.species)
   const ofItsKind = together(line, tank)
   const isLonely = animal.groupMin !== null && ofItsKind < animal.groupMin
   const isElsewhere = tank.purpose === 'display' || tank.purpose === 'grow-out'
@@ -68,6 +70,7 @@ export function ownCosts(line: ChoiceLine, tank: ChoiceTank, { shipping, limits 
     { points: strangers.length > 0 ? limits.sharePoints : 0, why: `shares with ${strangers.join(', ')}` },
     { points: isLonely ? limits.groupPoints : 0, why: `${ofItsKind} together, kept at least ${animal.groupMin}` },
     { points: fights, why: tank.fights === 1 ? 'fish were chased or eaten there lately' : `${tank.fights} times chased or eaten there lately` },
+    ...fought.map(({ a, b, weight }) => ({ points: weight * limits.fightPoints, why: `${a} and ${b} fought before` })),
     ...warnings.map(({ why }) => ({ points: limits.warningPoints, why })),
     { points: isElsewhere ? limits.purposePoints : 0, why: `it is a ${tank.purpose} tank` },
   ].filter(({ points }) => points > 1e-9)

@@ -7,7 +7,7 @@ import { gapOf, plainBound } from './boundChoice'
 import { buildModel } from './buildModel'
 import { conflictBetween, eats } from './company'
 import { costsOf, forTank, rulesAgainst, tankOptions } from './explainChoice'
-import { prepareChoice } from './prepareChoice'
+import { ownCosts, prepareChoice } from './prepareChoice'
 import { brokenRules } from './rules'
 import { faultsOf, scoreChoice } from './scoreChoice'
 import { cheapestFit, firstFit, improveChoice } from './searchChoice'
@@ -34,6 +34,7 @@ describe('hard rules', () => {
     ['unclean', line('Cherry barb', 10), tank({ state: 'not clean after illness' }), ['not clean after illness']],
     ['a mouth', line('Chili rasbora', 20), tank({ occupants: [standing('Oscar', 1)] }), ['Oscar eats Chili rasbora']],
     ['its own kind', line('Siamese fighter', 1), tank({ occupants: [standing('Siamese fighter', 1)] }), ['Siamese fighter fights its own kind']],
+    ['a source it never met', line('Cherry barb', 8), tank({ unmet: [{ source: 'Hollow Reed Hatchery', other: 'Brackwater Nurseries', state: 'never' }, { source: 'Pale Harbour Livestock', other: 'Brackwater Nurseries', state: 'never' }] }), ['Hollow Reed Hatchery and Brackwater Nurseries have never met; no pairing passed']],
     ['another source in its hold', line('Cherry barb', 8), tank({ occupants: [standing('Cherry barb', 8, { supplier: 'Brackwater Nurseries', heldDays: 4 })] }), ['Cherry barb of Brackwater Nurseries is held there']],
     ['room', line('Fancy goldfish', 20), tank({ tempC: 20 }), ['160 g of fish, room for 120 g']],
     ['volume', line('Oscar', 1), tank(), ['60 L, needs 150 L']],
@@ -152,6 +153,15 @@ describe('suggestions', () => {
     const prepared = prepareChoice(input)
     expect([0, 1].map((place) => costsOf(prepared, [null], 0, place).map(({ why }) => why))).toEqual([['2 together, kept at least 6', 'opens another tank'], []])
     expect(cheapestFit(prepared)).toEqual([1])
+  })
+
+  test('kinds that fought elsewhere cost where they would meet again, and nowhere else', () => {
+    const there = tank({ occupants: [standing('Honey gourami', 3)] })
+    const input = { lines: [], tanks: [], shipping: { tempC: null, salinityPpt: null }, limits: standardLimits }
+    const points = (of: typeof there): number => ownCosts(line('Cherry barb', 6), of, input).reduce((sum, each) => sum + each.points, 0)
+    const fought = [{ a: 'Cherry barb', b: 'Honey gourami', weight: 0.5 }]
+    expect(points({ ...there, fought }) - points(there)).toBeCloseTo(0.5 * standardLimits.fightPoints, 9)
+    expect(points({ ...tank(), fought }) - points(tank())).toBe(0)
   })
 
   test('a hold is not restarted and an empty tank not opened where a friend stands', () => {

@@ -87,6 +87,8 @@ export interface ChoiceTank {
   bookings?: readonly Booking[]
   /** How often fish were chased or eaten in this tank lately. */
   fights: number
+  /** Pairs of kinds that fought somewhere, with how much that weighs in this tank (`fightWeight`). */
+  fought?: readonly { a: string; b: string; weight: number }[]
   /** Sources that may not come to others on its water unless a lead says so: they have not lived together, and no pairing was passed. */
   unmet?: readonly { source: string; other: string; state: 'contact' | 'never' | 'pairing' | 'failed' }[]
 }

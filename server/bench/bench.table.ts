@@ -106,7 +106,7 @@ export const waterLoad = sqliteTable('water_load', {
   /** Total ammonia as nitrogen in it, estimated or measured. */
   tanMgL: real('tan_mg_l').notNull(),
   atMs: integer('at_ms').notNull(),
-}, (table) => [index('water_load_run').on(table.runId)])
+}, (table) => [index('water_load_run').on(table.runId), index('water_load_at').on(table.atMs)])
 
 /** Drops in a millilitre of an airline, as somebody counted them. */
 export const airline = sqliteTable('airline', {

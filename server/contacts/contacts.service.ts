@@ -173,7 +173,9 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
         const isHeld = direction === 'forward' && hold !== null && !hold.isServed && toMs(anyAt) <= nowMs
         return row ? [{ lotId: lot, lotCode: row.code, species: row.species, origin: row.origin, hops, atMs: toMs(at), tanks: standing(lot), hold: isHeld ? { day: hold.day, of: hold.of } : null }] : []
       })
-      const reached = foldBags(trace.reached.map(({ node, hops, at, anyAt, chain, isCleared }) => ({ ...nameOf(node), hops, atMs: toMs(at), anyAtMs: toMs(anyAt), isCleared, chain: chain.flatMap((id) => chainStep(id, recorded, nameOf)) })), store.bags())
+      const told = trace.reached.map(({ node, hops, at, anyAt, chain, isCleared }) => ({ ...nameOf(node), hops, atMs: toMs(at), anyAtMs: toMs(anyAt), isCleared, chain: chain.flatMap((id) => chainStep(id, recorded, nameOf)) }))
+      const through = new Set(told.flatMap(({ node, chain }) => [node, ...chain.flatMap(({ from, to }) => [from, to])]).map((node) => node.slice(node.indexOf(':') + 1)))
+      const reached = foldBags(told, store.bags([...through]))
       return {
         ...{ start: startView(asked.node, known, nameOf), direction, fromMs: asked.fromMs, toMs: asked.toMs, lots, sources: trace.sources, sameTools: trace.sameTools.map(nameOf) },
         ...{ reached, nodes: nodesOf(reached, nameOf) },

@@ -30,8 +30,8 @@ export function createContactsStore({ orm, version }: Database) {
     systems: () => orm.select({ id: system.id, name: system.name }).from(system).all(),
     toolSets: () => orm.select({ id: toolSet.id, name: toolSet.name, zoneId: toolSet.zoneId, zone: zone.name, marking: toolSet.marking }).from(toolSet).leftJoin(zone, eq(zone.id, toolSet.zoneId)).where(isNull(toolSet.retiredAtMs)).orderBy(toolSet.name).all(),
     lots: (ids: readonly string[]): { id: string; code: string; species: string; origin: string }[] => orm.all(sql`SELECT lot.id, lot.code, species.name AS species, lot.origin FROM lot JOIN species ON species.id = lot.species_id WHERE lot.id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`),
-    /** Every bag, with its crate. */
-    bags: (): BagOfCrate[] => orm.all(sql`SELECT bag.id AS bagId, crate.id AS crateId, crate.number AS crate FROM bag JOIN crate ON crate.id = bag.crate_id`),
+    /** Which of these are bags, with their crates. */
+    bags: (ids: readonly string[]): BagOfCrate[] => orm.all(sql`SELECT bag.id AS bagId, crate.id AS crateId, crate.number AS crate FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`),
     /** A bag or a vessel, as people call it. */
     placeName: (id: string): string | null =>
       orm.get<{ name: string } | undefined>(sql`SELECT 'a bag of crate ' || crate.number AS name FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id = ${id} UNION ALL SELECT 'the vessel of run ' || number FROM run WHERE id = ${id} UNION ALL SELECT name FROM vessel WHERE id = ${id}`)?.name ?? null,
@@ -52,7 +52,7 @@ export function createContactsStore({ orm, version }: Database) {
      */
     flows: (sinceMs: number): { atMs: number; place: string; lot: string; fish: number }[] =>
       orm.all(sql`WITH real AS (SELECT m.seq, m.id, m.happened_at_ms, m.lot_id, m.from_place_id, m.to_place_id, m.quantity, pm.event_id FROM movement m LEFT JOIN pool_movement pm ON pm.movement_id = m.id
-            WHERE m.happened_at_ms >= ${sinceMs} AND m.kind <> 'reversal' AND NOT EXISTS (SELECT 1 FROM movement r WHERE r.reverses_id = m.id)),
+            WHERE m.kind IN ('arrive', 'born', 'dead-in-bag', 'move', 'loss', 'release', 'count-correction') AND m.happened_at_ms >= ${sinceMs} AND NOT EXISTS (SELECT 1 FROM movement r WHERE r.reverses_id = m.id)),
           parts AS (SELECT seq, happened_at_ms, to_place_id AS place, lot_id AS lot, quantity AS fish FROM real WHERE to_place_id <> 'outside' AND event_id IS NULL
             UNION ALL SELECT seq, happened_at_ms, from_place_id, lot_id, -quantity FROM real WHERE from_place_id <> 'outside' AND event_id IS NULL
             UNION ALL SELECT first.seq, first.happened_at_ms, s.place_id, s.lot_id, s.expected / 1000000.0 FROM pool_share s JOIN (SELECT event_id, min(seq) AS seq, min(happened_at_ms) AS happened_at_ms FROM real WHERE event_id IS NOT NULL GROUP BY event_id) AS first ON first.event_id = s.event_id)

@@ -219,5 +219,5 @@ export const tankOverride = sqliteTable(
     staffId: text('staff_id').notNull().references(() => staff.id),
     recordedAtMs: integer('recorded_at_ms').notNull(),
   },
-  (table) => [index('tank_override_line').on(table.lineId), index('tank_override_lot').on(table.lotId), index('tank_override_rescue').on(table.recordedAtMs).where(sql`${table.isRescue} = 1 AND ${table.seenAtMs} IS NULL`)],
+  (table) => [index('tank_override_line').on(table.lineId), index('tank_override_lot').on(table.lotId), index('tank_override_command').on(table.commandKey), index('tank_override_rescue').on(table.recordedAtMs).where(sql`${table.isRescue} = 1 AND ${table.seenAtMs} IS NULL`)],
 )

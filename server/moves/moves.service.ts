@@ -23,14 +23,13 @@ import type { PlacingService } from '../placing/placing.service'
 import type { PlacingStore } from '../placing/placing.store'
 import { goingOf, type Planned, type PoolsService } from '../pools/pools.service'
 import type { VesselsService } from '../vessels/vessels.service'
+import { fightDays } from './fights.service'
 import type { MovesStore } from './moves.store'
 import type { SourcesService } from './sources.service'
 
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
 /** The better first. */
 const order: readonly MoveChecked['verdict'][] = ['allow', 'warn', 'lead', 'impossible']
-/** Fights longer ago weigh next to nothing. */
-const fightDays = 400
 
 /** Hard rules that only a move can break; the others are those of tank choice, in its words. */
 const ofMoves: ReadonlySet<string> = new Set<RuleCode>(['agent-carried', 'vessel-load', 'sick-to-well', 'hold-open', 'course-open', 'promised', 'plan-fish-out'])

@@ -163,7 +163,7 @@ export function createPlacingStore({ orm }: Database) {
     rescues: (): RescueView[] =>
       orm.all(sql`SELECT o.command_key AS key, group_concat(DISTINCT species.name) AS species, tank.code AS tankCode, o.broken AS rules, o.reason, staff.name AS staffName, o.recorded_at_ms AS atMs
         FROM tank_override o JOIN tank ON tank.id = o.tank_id JOIN lot ON lot.id = o.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = o.staff_id
-        WHERE o.is_rescue = 1 AND o.seen_at_ms IS NULL GROUP BY o.command_key ORDER BY o.recorded_at_ms DESC`),
+        WHERE o.is_rescue = 1 AND o.seen_at_ms IS NULL GROUP BY +o.command_key ORDER BY o.recorded_at_ms DESC`),
     seeRescue: (key: string, by: { seenById: string; seenAtMs: number }): boolean => orm.update(tankOverride).set(by).where(and(eq(tankOverride.commandKey, key), eq(tankOverride.isRescue, 1), sql`${tankOverride.seenAtMs} IS NULL`)).returning({ id: tankOverride.id }).all().length > 0,
     insertOverride: (values: typeof tankOverride.$inferInsert) => void orm.insert(tankOverride).values(values).run(),
   }

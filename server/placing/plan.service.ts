@@ -7,6 +7,7 @@ import type { DeliveryStore, PlannedLine } from '../crates/delivery.store'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem } from '../http/problem'
+import type { FightsService } from '../moves/fights.service'
 import type { SourcesService } from '../moves/sources.service'
 import type { PlacingService } from './placing.service'
 import type { PlacingStore } from './placing.store'
@@ -26,10 +27,11 @@ interface Collaborators {
   limits: () => Limits
   facts: Pick<FactsService, 'inUse' | 'tank' | 'heldDays'>
   sources: Pick<SourcesService, 'withUnmet'>
+  fights: Pick<FightsService, 'withFought'>
 }
 
 /** Looks at the tanks that the lines of a crate are planned for, all of them together. */
-export function createPlanService({ lines, shipping, store, placing, limits, facts, sources }: Collaborators) {
+export function createPlanService({ lines, shipping, store, placing, limits, facts, sources, fights }: Collaborators) {
   /** Lines whose fish are still in bags; what stands in tanks or on the bench is planned no more. */
   const openLines = (crateId: string): PlannedLine[] => lines(crateId).filter(({ open }) => open > 0).map((line) => ({ ...line, count: line.open }))
 
@@ -37,7 +39,7 @@ export function createPlanService({ lines, shipping, store, placing, limits, fac
   function input(crateId: string, planned: readonly PlannedLine[], nowMs: number, only?: readonly string[]): ChoiceInput {
     const known = only ? only.flatMap((id) => facts.tank(id, nowMs) ?? []).filter(({ isRetired }) => !isRetired) : facts.inUse(nowMs)
     const tanks = store.tanks({ nowMs, tanks: known, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, exceptCrateId: crateId, countsPlans: true })
-    const asSeen = sources.withUnmet(tanks, planned.map(({ supplier }) => supplier), nowMs)
+    const asSeen = sources.withUnmet(fights.withFought(tanks, nowMs), planned.map(({ supplier }) => supplier), nowMs)
     return { lines: planned.map(({ id, animal, count, supplier }) => ({ id, animal, count, supplier })), tanks: asSeen, shipping: shipping(crateId), limits: limits() }
   }
 

@@ -142,4 +142,6 @@ ALTER TABLE `tank` ADD `corners` text;--> statement-breakpoint
 ALTER TABLE `tank` ADD `decor` text;--> statement-breakpoint
 ALTER TABLE `tool_set` ADD `net_width_cm` real;--> statement-breakpoint
 ALTER TABLE `tool_set` ADD `net_mesh` text;--> statement-breakpoint
-ALTER TABLE `zone` ADD `sources_rule` text;
+ALTER TABLE `zone` ADD `sources_rule` text;--> statement-breakpoint
+CREATE INDEX `tank_override_command` ON `tank_override` (`command_key`);--> statement-breakpoint
+CREATE INDEX `water_load_at` ON `water_load` (`at_ms`);
