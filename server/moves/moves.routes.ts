@@ -7,7 +7,8 @@ import type { LedgerService } from '../ledger/ledger.service'
 import type { VesselsService } from '../vessels/vessels.service'
 import type { CatchingService } from './catching.service'
 import type { MoveRulesService } from './moveRules.service'
-import type { MovesService, Stand } from './moves.service'
+import type { Stand } from './asking'
+import type { MovesService } from './moves.service'
 
 interface Services {
   moves: MovesService

@@ -10,11 +10,11 @@ import { HandScreen } from '../ui/HandScreen'
 import { InUnits } from '../ui/InUnits'
 import { Trouble, Waiting } from '../ui/PageState'
 import { Refused, type AgainstRule } from '../ui/RuleRefusal'
-import { Sheet } from '../ui/Sheet'
 import { useFormat } from '../ui/useFormat'
 import { useTick } from '../ui/useTick'
 import { stepTime } from './introductionClock'
-import { useIntroduction, useMoveWrites, useVessels } from './useMoves'
+import { BoxSheet, DeadSheet, LookSheet } from './IntroductionSheets'
+import { useIntroduction, useMoveWrites } from './useMoves'
 import './moves.css'
 import './introduction.css'
 
@@ -30,10 +30,10 @@ export function IntroductionPage() {
 
 function Introduction({ introduction }: { introduction: IntroductionView }) {
   useTick(1000)
-  const { id, number, tank, day, steps, endedAtMs, entries, state } = introduction
+  const { id, number, tank, day, steps, endedAtMs, state } = introduction
   const writes = useMoveWrites()
   const [refused, setRefused] = useState<{ problem: unknown; tried: Happened } | null>(null)
-  const [asking, setAsking] = useState<'look' | 'box' | 'dead' | null>(null)
+  const [asking, setAsking] = useState<Asking | null>(null)
   const happened = (kind: Happened['kind'], more: Happened['more'] = {}, against: AgainstRule | null = null): void => {
     setAsking(null)
     setRefused(null)
@@ -47,50 +47,13 @@ function Introduction({ introduction }: { introduction: IntroductionView }) {
     <HandScreen className="introduction" title={`Into ${tank.code}`} aside={<span>introduction {number}, day {day}</span>} back={{ to: '/bench', label: 'back to the bench' }}>
       <Now introduction={introduction} next={next} />
       {refused && <Refused problem={refused.problem} mayRescue onAgain={(against) => happened(refused.tried.kind, refused.tried.more, against)} />}
-      {isOpen && isIn && (
-        <div className="introduction-more" role="group" aria-label="Something else happened">
-          {introduction.boxes.map(({ who }) => (
-            <Button key={who} size="hand" onClick={() => happened('back', { who })}>
-              {who} back
-            </Button>
-          ))}
-          <Button size="hand" onClick={() => setAsking('box')}>
-            box a bully …
-          </Button>
-          <Button size="hand" onClick={() => happened('taken out', { toTankId: introduction.from.id })}>
-            newcomers out <small>to {introduction.from.code}</small>
-          </Button>
-          <Button size="hand" onClick={() => setAsking('dead')}>
-            one died …
-          </Button>
-        </div>
-      )}
+      {isOpen && isIn && <MoreHappened introduction={introduction} onHappened={happened} onAsk={setAsking} />}
       <div className="move-parts">
         <Steps steps={steps} startedAtMs={introduction.startedAtMs} next={next?.index ?? null} />
         <Story introduction={introduction} />
       </div>
       {isOpen ? (
-        <div className="thumb-bar">
-          {entries.length > 0 && (
-            <Button look="bare" size="hand" className="undo" onClick={() => void writes.undoIntroduction(id).catch((problem: unknown) => setRefused({ problem, tried: { kind: 'step', more: {} } }))}>
-              undo <small>{entries.at(-1)?.words}</small>
-            </Button>
-          )}
-          {isIn && (
-            <Button look={next && next.dueAtMs <= nowMs() ? 'plain' : 'act'} size="hand" onClick={() => setAsking('look')}>
-              <strong>Look</strong>
-              <small>quiet, chased, hurt</small>
-            </Button>
-          )}
-          {next && (
-            <Button look={!isIn || next.dueAtMs <= nowMs() ? 'act' : 'plain'} size="hand" onClick={() => doStep(next)}>
-              <strong>Done</strong>
-              <small>
-                <InUnits>{next.words}</InUnits>
-              </small>
-            </Button>
-          )}
-        </div>
+        <ThumbBar introduction={introduction} next={next} onUndo={() => void writes.undoIntroduction(id).catch((problem: unknown) => setRefused({ problem, tried: { kind: 'step', more: {} } }))} onLook={() => setAsking('look')} onStep={doStep} />
       ) : (
         <p>
           {state === 'done' ? 'Over: they live together.' : 'Over.'} <Link to={`/room/${tank.code}`}>{tank.code}</Link>
@@ -98,16 +61,60 @@ function Introduction({ introduction }: { introduction: IntroductionView }) {
       )}
       <LookSheet introduction={introduction} isOpen={asking === 'look'} onClose={() => setAsking(null)} onSay={(level, who) => happened('look', { level, who })} />
       <BoxSheet introduction={introduction} isOpen={asking === 'box'} onClose={() => setAsking(null)} onBox={(who, vesselId) => happened('box', { who, vesselId })} />
-      <Sheet title="Which newcomer died?" isOpen={asking === 'dead'} onClose={() => setAsking(null)}>
-        <div className="introduction-more">
-          {introduction.newcomers.map(({ name }) => (
-            <Button key={name} size="hand" onClick={() => happened('dead', { who: name })}>
-              {name}
-            </Button>
-          ))}
-        </div>
-      </Sheet>
+      <DeadSheet introduction={introduction} isOpen={asking === 'dead'} onClose={() => setAsking(null)} onSay={(who) => happened('dead', { who })} />
     </HandScreen>
+  )
+}
+
+type Asking = 'look' | 'box' | 'dead'
+
+/** What else may happen besides steps and looks. */
+function MoreHappened({ introduction: { boxes, from }, onHappened, onAsk }: { introduction: IntroductionView; onHappened: (kind: Happened['kind'], more: Happened['more']) => void; onAsk: (what: Asking) => void }) {
+  return (
+    <div className="introduction-more" role="group" aria-label="Something else happened">
+      {boxes.map(({ who }) => (
+        <Button key={who} size="hand" onClick={() => onHappened('back', { who })}>
+          {who} back
+        </Button>
+      ))}
+      <Button size="hand" onClick={() => onAsk('box')}>
+        box a bully …
+      </Button>
+      <Button size="hand" onClick={() => onHappened('taken out', { toTankId: from.id })}>
+        newcomers out <small>to {from.code}</small>
+      </Button>
+      <Button size="hand" onClick={() => onAsk('dead')}>
+        one died …
+      </Button>
+    </div>
+  )
+}
+
+/** The way back, a look, and the step that is next: what is due is orange. */
+function ThumbBar({ introduction: { entries, state }, next, onUndo, onLook, onStep }: { introduction: IntroductionView; next: StepNow | undefined; onUndo: () => void; onLook: () => void; onStep: (step: StepNow) => void }) {
+  const [last, isIn, isStepDue] = [entries.at(-1), state !== 'not begun', next !== undefined && next.dueAtMs <= nowMs()]
+  return (
+    <div className="thumb-bar">
+      {last && (
+        <Button look="bare" size="hand" className="undo" onClick={onUndo}>
+          undo <small><InUnits>{last.words}</InUnits></small>
+        </Button>
+      )}
+      {isIn && (
+        <Button look={isStepDue ? 'plain' : 'act'} size="hand" onClick={onLook}>
+          <strong>Look</strong>
+          <small>quiet, chased, hurt</small>
+        </Button>
+      )}
+      {next && (
+        <Button look={!isIn || isStepDue ? 'act' : 'plain'} size="hand" onClick={() => onStep(next)}>
+          <strong>Done</strong>
+          <small>
+            <InUnits>{next.words}</InUnits>
+          </small>
+        </Button>
+      )}
+    </div>
   )
 }
 
@@ -182,74 +189,5 @@ function Story({ introduction: { entries } }: { introduction: IntroductionView }
         ))}
       </ol>
     </section>
-  )
-}
-
-interface SheetProps {
-  introduction: IntroductionView
-  isOpen: boolean
-  onClose: () => void
-}
-
-function LookSheet({ introduction: { residents }, isOpen, onClose, onSay }: SheetProps & { onSay: (level: 'quiet' | 'chased' | 'hurt', who: string | null) => void }) {
-  const [level, setLevel] = useState<'chased' | 'hurt' | null>(null)
-  const say = (seen: 'quiet' | 'chased' | 'hurt', who: string | null): void => {
-    setLevel(null)
-    onSay(seen, who)
-  }
-  return (
-    <Sheet title={level === null ? 'What is seen?' : 'By whom?'} isOpen={isOpen} onClose={() => (setLevel(null), onClose())}>
-      <div className="introduction-more">
-        {level === null ? (
-          <>
-            <Button size="hand" onClick={() => say('quiet', null)}>
-              quiet
-            </Button>
-            <Button size="hand" onClick={() => setLevel('chased')}>
-              chased
-            </Button>
-            <Button size="hand" onClick={() => setLevel('hurt')}>
-              hurt
-            </Button>
-          </>
-        ) : (
-          <>
-            {residents.map(({ name }) => (
-              <Button key={name} size="hand" onClick={() => say(level, name)}>
-                {name}
-              </Button>
-            ))}
-            <Button size="hand" onClick={() => say(level, null)}>
-              nobody saw by whom
-            </Button>
-          </>
-        )}
-      </div>
-    </Sheet>
-  )
-}
-
-function BoxSheet({ introduction: { residents, newcomers }, isOpen, onClose, onBox }: SheetProps & { onBox: (who: string, vesselId: string) => void }) {
-  const { vessels = [] } = useVessels()
-  const [who, setWho] = useState<string | null>(null)
-  const free = vessels.filter(({ kind, fish }) => kind === 'box' && fish.length === 0)
-  const bullies = [...residents, ...newcomers].map(({ name }) => name)
-  return (
-    <Sheet title={who === null ? 'Who goes into a box?' : `${who}: into which box?`} isOpen={isOpen} onClose={() => (setWho(null), onClose())}>
-      <div className="introduction-more">
-        {who === null
-          ? bullies.map((name) => (
-              <Button key={name} size="hand" onClick={() => setWho(name)}>
-                {name}
-              </Button>
-            ))
-          : free.map(({ id, name }) => (
-              <Button key={id} size="hand" onClick={() => (setWho(null), onBox(who, id))}>
-                {name}
-              </Button>
-            ))}
-        {who !== null && free.length === 0 && <p>No box is free. A lead enters them under Setup, Buckets and boxes.</p>}
-      </div>
-    </Sheet>
   )
 }

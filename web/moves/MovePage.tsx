@@ -1,5 +1,5 @@
-import { useEffect, useState } from 'react'
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
 import type { MovedFish } from '../../core/moves/moves.schema'
 import { kindName, poolsOf, type Pool } from '../../core/pools/poolsOf'
 import type { TankView } from '../../core/room/roomView'
@@ -9,10 +9,11 @@ import { HandScreen } from '../ui/HandScreen'
 import { Trouble, Waiting } from '../ui/PageState'
 import { Refused, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
 import { CatchCards } from './CatchCards'
-import { FishPicker, type Picks } from './FishPicker'
+import { FishPicker } from './FishPicker'
 import { MoveCheckLines } from './MoveCheckLines'
 import { NetPicker } from './NetPicker'
 import { PlacePicker } from './PlacePicker'
+import { useMoveDraft } from './useMoveDraft'
 import { readStand, standWord, useCatch, useMoveCheck, useMoveChoices, useMoveWrites, useTankOf, useToolSets } from './useMoves'
 import './moves.css'
 
@@ -24,45 +25,20 @@ export function MovePage() {
   return <Move key={tank.id} tank={tank} />
 }
 
-/** What an address says already: the kind that was pressed, fish and place when they were chosen on the racks. */
-function picksOf(pools: readonly Pool[], search: URLSearchParams): Picks {
-  try {
-    const said = JSON.parse(search.get('fish') ?? '[]') as MovedFish[]
-    return Object.fromEntries(said.flatMap((fish) => pools.filter((pool) => pool.speciesId === fish.speciesId && pool.strain === fish.strain).map((pool) => [pool.key, fish])))
-  } catch {
-    return {}
-  }
-}
-
 function Move({ tank }: { tank: TankView }) {
   const pools = poolsOf(tank.stock)
-  const [search, setSearch] = useSearchParams()
-  const [picks, setPicks] = useState<Picks>(() => picksOf(pools, search))
-  const only = pools.length === 1 ? pools[0]?.key : undefined
-  const [open, setOpen] = useState<string | null>(() => (Object.keys(picksOf(pools, search)).length > 0 ? null : (search.get('kind') ?? only ?? null)))
-  const [to, setTo] = useState<string | null>(() => search.get('to'))
-  const [toolSetId, setToolSetId] = useState<string | null>(null)
-  const [waterGoesAlong, setWater] = useState(false)
   const [refused, setRefused] = useState<unknown>(null)
   const [isBusy, setBusy] = useState(false)
+  const { picks, fish, open, setOpen, to, toolSetId, waterGoesAlong, setTo, setToolSetId, setWater, pick } = useMoveDraft(pools, () => setRefused(null))
   const navigate = useNavigate()
   const writes = useMoveWrites()
   const tools = useToolSets()
-
-  const fish = Object.values(picks)
-  const said = fish.length === 0 && to === null ? '' : new URLSearchParams({ ...(fish.length > 0 ? { fish: JSON.stringify(fish) } : {}), ...(to === null ? {} : { to }) }).toString()
-  // What was said survives a reload, and a look at something else.
-  useEffect(() => {
-    if (said !== '') setSearch(said, { replace: true })
-  }, [said, setSearch])
   const from = standWord({ kind: 'tank', id: tank.id })
   const check = useMoveCheck({ from, to, fish, toolSetId, waterGoesAlong })
   const choices = useMoveChoices(from, fish)
   const isChosen = fish.some(({ chosen = [] }) => chosen.length > 0)
   const cards = useCatch(tank.id, fish, isChosen)
   const target = choices?.find((each) => standWord(each) === to)
-  const change = <T,>(set: (value: T) => void) => (value: T): void => (setRefused(null), set(value))
-  const pick = (key: string, one: MovedFish | null): void => setPicks(({ [key]: _, ...others }) => (one && one.quantity > 0 ? { ...others, [key]: one } : others))
   const words = fish.map((one) => `${one.quantity} ${nameOf(pools, one)}`).join(', ')
 
   const send = (against: AgainstRule | null): void => {
@@ -82,8 +58,8 @@ function Move({ tank }: { tank: TankView }) {
     <HandScreen className="move" title={`Move from ${tank.code}`} back={{ to: `/room/${tank.code}`, label: `back to ${tank.code}` }}>
       <div className="move-parts">
         <div>
-          <FishPicker pools={pools} picks={picks} open={open} onOpen={setOpen} onPick={(key, one) => change<[string, MovedFish | null]>(([k, f]) => pick(k, f))([key, one])} problems={problems} />
-          {fish.length > 0 && <PlacePicker choices={choices} chosen={to} onChoose={change(setTo)} rackTo={`/room?from=${tank.code}&fish=${encodeURIComponent(JSON.stringify(fish))}`} />}
+          <FishPicker pools={pools} picks={picks} open={open} onOpen={setOpen} onPick={pick} problems={problems} />
+          {fish.length > 0 && <PlacePicker choices={choices} chosen={to} onChoose={setTo} rackTo={`/room?from=${tank.code}&fish=${encodeURIComponent(JSON.stringify(fish))}`} />}
         </div>
         {fish.length > 0 && to !== null && (
           <div>
@@ -93,7 +69,7 @@ function Move({ tank }: { tank: TankView }) {
                 make an introduction plan
               </Link>
             )}
-            <NetPicker tools={tools} chosen={toolSetId} onChoose={change(setToolSetId)} waterGoesAlong={waterGoesAlong} onWater={change(setWater)} />
+            <NetPicker tools={tools} chosen={toolSetId} onChoose={setToolSetId} waterGoesAlong={waterGoesAlong} onWater={setWater} />
             <CatchCards cards={cards} onLift={() => void writes.lift(tank.id)} onUndo={(id) => void writes.undoLift(id)} />
           </div>
         )}

@@ -1,0 +1,179 @@
+import { sourceKnown } from '../../core/contacts/sourceKnown'
+import type { TankFacts } from '../../core/facts/facts'
+import type { Limits } from '../../core/limits/houseLimits'
+import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveTo } from '../../core/moves/move'
+import { mergeChecks, moveCheck, withoutReasons, type MoveChecked } from '../../core/moves/moveCheck'
+import type { MoveRules } from '../../core/moves/moveRules'
+import type { MovedFish, StandKind } from '../../core/moves/moves.schema'
+import { doubt as doubtOfTank } from '../../core/rounds/walkingOrder'
+import type { ChoiceTank } from '../../core/tankChoice/tankChoice'
+import { daysBetween } from '../../core/time/daysBetween'
+import { dayInZone } from '../../core/time/dayInZone'
+import type { ContactsService } from '../contacts/contacts.service'
+import type { FactsService } from '../facts/facts.service'
+import { fieldProblem } from '../http/problem'
+import type { PlacingStore } from '../placing/placing.store'
+import { goingOf, type Planned } from '../pools/pools.service'
+import type { VesselsService } from '../vessels/vessels.service'
+import { fightDays } from './fights.service'
+import type { MovesStore } from './moves.store'
+import { ofHome } from './ruleSets'
+import type { SourcesService } from './sources.service'
+
+const [hourMs, dayMs] = [3_600_000, 86_400_000]
+
+export interface AskingOf {
+  facts: Pick<FactsService, 'tank' | 'inUse' | 'holdOn' | 'heldDays'>
+  placing: Pick<PlacingStore, 'tanks' | 'lots'>
+  sources: Pick<SourcesService, 'ruleOf' | 'met'>
+  contacts: Pick<ContactsService, 'toolsAt'>
+  vessels: Pick<VesselsService, 'byId' | 'lotsIn' | 'tankOf'>
+  store: Pick<MovesStore, 'fights'>
+  limits: () => Limits
+  rules: () => MoveRules
+  zone: () => string
+}
+
+/** Where fish stand, or are to stand. */
+export interface Stand {
+  kind: StandKind
+  id: string
+}
+
+/** A move as it is asked for. */
+export interface WantedMove {
+  from: Stand
+  to: Stand | 'outside'
+  fish: readonly MovedFish[]
+  toolSetId?: string | null
+  waterGoesAlong?: boolean
+}
+
+/** A place as it stands: a tank, or a vessel with the tank whose water it has. */
+export interface Standing extends Stand {
+  code: string
+  tank: TankFacts | null
+  waterId: string
+  vessel: ReturnType<VesselsService['byId']>
+}
+
+export interface Coming {
+  lotId: string
+  placeId: string
+  quantity: number
+}
+
+/** Gathers from everything that is recorded what the check of a move is asked. */
+export function createAsking({ facts, placing, sources, contacts, vessels, store, limits, rules, zone }: AskingOf) {
+  /** The largest doubt of the tanks on a water. */
+  function doubtOf(waterId: string, nowMs: number): number {
+    const today = dayInZone(nowMs, zone())
+    const doubts = facts.inUse(nowMs).filter(({ water }) => water.id === waterId).map(({ looks, lots }) => {
+      const newest = Math.max(...lots.map(({ arrivedAtMs, isBeforeBooks }) => (isBeforeBooks ? -Infinity : arrivedAtMs)))
+      return doubtOfTank({ signs: looks[0]?.signs ?? [], daysSinceArrival: Number.isFinite(newest) ? daysBetween(dayInZone(newest, zone()), today) : null }, limits().newArrivalDays)
+    })
+    return Math.max(0, ...doubts)
+  }
+
+  /** A place, or beside the field that there is none. */
+  function stand({ kind, id }: Stand, path: string, nowMs: number): Standing {
+    if (kind === 'tank') {
+      const tank = facts.tank(id, nowMs)
+      if (!tank || tank.isRetired) throw fieldProblem(path, 'There is no such tank')
+      return { kind, id, code: tank.code, tank, waterId: tank.water.id, vessel: null }
+    }
+    const vessel = vessels.byId(id)
+    if (!vessel) throw fieldProblem(path, 'There is no such bucket or box')
+    const tank = vessels.lotsIn(id).length === 0 ? null : vessels.tankOf(id, nowMs)
+    return { kind, id, code: vessel.name, tank, waterId: tank?.water.id ?? id, vessel }
+  }
+
+  /** When the fish of a lot came to where they stand, and how many are there. */
+  function standingOf(from: Standing, lotId: string): { quantity: number; sinceMs: number } | undefined {
+    const lots: readonly { lotId: string; quantity: number; sinceMs: number }[] = from.kind === 'tank' ? (from.tank?.lots ?? []) : vessels.lotsIn(from.id)
+    return lots.find((each) => each.lotId === lotId)
+  }
+
+  function itemsOf(from: Standing, going: readonly { lotId: string; quantity: number }[], nowMs: number): MoveItem[] {
+    // They stand here already, and may have grown.
+    const known = new Map(placing.lots(going.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
+    return going.flatMap(({ lotId, quantity }): MoveItem[] => {
+      const [lot, here] = [known.get(lotId), standingOf(from, lotId)]
+      if (!lot) return []
+      const hold = facts.holdOn(lotId, nowMs)
+      const isHeld = hold !== null && !hold.isServed
+      return [
+        {
+          ...{ lot: lotId, n: quantity, have: Math.max(quantity, here?.quantity ?? 0), supplier: lot.supplier, source: sourceKnown(lot.supplier), animal: { ...lot.animal, ...(lot.tolerance ? { tolerance: lot.tolerance } : {}) } },
+          ...{ heldDays: isHeld ? hold.day : null, holdDays: isHeld ? hold.of : null, restartsOnMove: false },
+          movedHoursAgo: here ? Math.floor((nowMs - here.sinceMs) / hourMs) : null,
+        },
+      ]
+    })
+  }
+
+  function asFrom(from: Standing, moving: ReadonlySet<string>, nowMs: number): MoveFrom {
+    const { kind, id, waterId, tank } = from
+    const others = kind === 'tank' ? (tank?.lots ?? []).filter(({ lotId }) => !moving.has(lotId)).map(({ species, quantity }) => ({ species, quantity })) : []
+    return { kind, id, waterId, zoneId: tank?.zoneId ?? null, doubt: doubtOf(waterId, nowMs), tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, agents: tank?.agents ?? [], others }
+  }
+
+  const onWater = (waterId: string, nowMs: number) => facts.inUse(nowMs).filter(({ water }) => water.id === waterId).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: sourceKnown(origin), heldDays: facts.heldDays(lotId, nowMs) })))
+
+  const asChosen = (tanks: readonly TankFacts[], coming: Coming[], nowMs: number): ChoiceTank[] => placing.tanks({ nowMs, tanks, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming, countsPlans: false })
+
+  function asTank(to: Standing, coming: Coming[], nowMs: number, [known] = asChosen(to.tank ? [to.tank] : [], coming, nowMs)): MoveTo {
+    if (!known || !to.tank) throw fieldProblem('to', 'There is no such tank')
+    const { occupants, ...place } = known
+    return {
+      ...place,
+      ...{ doubt: doubtOf(to.waterId, nowMs), sourcesRule: sources.ruleOf(to.tank, nowMs), onWater: onWater(to.waterId, nowMs) },
+      occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, source: sourceKnown(supplier), heldDays })),
+    }
+  }
+
+  /** A vessel has the water of its tank; one that is empty is filled, or hung, where the fish are. */
+  function asVessel(to: Standing, from: Standing, nowMs: number): MoveTo {
+    const lots = vessels.lotsIn(to.id)
+    const tank = lots.length === 0 ? from.tank : to.tank
+    const known = new Map(placing.lots(lots.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
+    const occupants = lots.flatMap(({ lotId, quantity }): MoveOccupant[] => {
+      const lot = known.get(lotId)
+      return lot ? [{ lot: lotId, animal: lot.animal, quantity, supplier: lot.supplier, heldDays: facts.heldDays(lotId, nowMs) }] : []
+    })
+    return {
+      ...{ kind: 'vessel', id: to.id, code: to.code, waterId: lots.length === 0 ? from.waterId : to.waterId, zoneId: tank?.zoneId ?? null, agents: tank?.agents ?? [], netVolumeL: to.vessel?.litres ?? null, occupants },
+      ...{ tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, doubt: doubtOf(tank?.water.id ?? '', nowMs), onWater: [] },
+      vessel: { kind: to.vessel?.kind ?? 'bucket', litres: to.vessel?.litres ?? 1, air: to.vessel?.air === 'yes', ph: tank?.water.ph ?? null },
+    }
+  }
+
+  const fights = (fromId: string, toId: string, nowMs: number): MoveAsked['fights'] =>
+    store.fights(nowMs - fightDays * dayMs).map(({ a, b, volumeL, harm, atMs, tankId }) => ({ a, b, volumeL, harm, daysAgo: Math.max(0, (nowMs - atMs) / dayMs), isSameFish: tankId === fromId || tankId === toId }))
+
+  /** Everything that is asked of the check for fish that go, but where: of fish that nobody can tell apart, once for each way they may have been. */
+  function asking(wanted: Omit<WantedMove, 'fish' | 'to'>, plans: readonly Planned[], nowMs: number) {
+    const from = stand(wanted.from, 'from', nowMs)
+    const ways = plans.map((plan) => goingOf(plan).map((going) => itemsOf(from, going, nowMs)))
+    const first = ways.flatMap(([each]) => each ?? [])
+    const others = ways.flatMap((all, kind) => all.slice(1).map((items) => [...ways.flatMap(([each], other) => (other === kind ? [] : (each ?? []))), ...items]))
+    const coming = first.map(({ lot, n }): Coming => ({ lotId: lot, placeId: from.id, quantity: n }))
+    const common = {
+      from: asFrom(from, new Set(first.map(({ lot }) => lot)), nowMs),
+      tools: wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, (waterId) => doubtOf(waterId, nowMs), nowMs) : null,
+      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: sources.met(nowMs), roomC: limits().roomAirC },
+      hospitalsFree: facts.inUse(nowMs).filter(({ purpose, lots, state }) => purpose === 'hospital' && lots.length === 0 && (state ?? 'ready') === 'ready').length,
+    }
+    const outside: MoveTo = { kind: 'outside', id: 'outside' }
+    /** The answer for one place; `known` is the tank where it was read with others. */
+    const answer = (to: Standing | null, known?: ChoiceTank): MoveChecked => {
+      const place = to === null ? outside : to.kind === 'vessel' ? asVessel(to, from, nowMs) : known ? asTank(to, coming, nowMs, [known]) : asTank(to, coming, nowMs)
+      const isHome = from.kind === 'vessel' && to !== null && from.tank?.tankId === to.id
+      const judge = (checked: MoveChecked): MoveChecked => (isHome ? withoutReasons(checked, ofHome) : checked)
+      return mergeChecks([first, ...others].map((items) => judge(moveCheck({ ...common, items, to: place, fights: fights(from.id, to?.id ?? '', nowMs) ?? [] }, limits(), rules()))))
+    }
+    return { coming, answer }
+  }
+
+  return { doubtOf, stand, itemsOf, asChosen, asTank, asVessel, asking }
+}

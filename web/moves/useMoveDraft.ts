@@ -1,0 +1,42 @@
+import { useEffect, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import type { MovedFish } from '../../core/moves/moves.schema'
+import type { Pool } from '../../core/pools/poolsOf'
+import type { Picks } from './FishPicker'
+
+/** What an address says already of which fish go: what was chosen before a reload, or before the racks were looked at. */
+function picksOf(pools: readonly Pool[], search: URLSearchParams): Picks {
+  try {
+    const said = JSON.parse(search.get('fish') ?? '[]') as MovedFish[]
+    return Object.fromEntries(said.flatMap((fish) => pools.filter((pool) => pool.speciesId === fish.speciesId && pool.strain === fish.strain).map((pool) => [pool.key, fish])))
+  } catch {
+    return {}
+  }
+}
+
+/** What was said so far of a move: which fish, where to, with what. Fish and place stand in the address, and survive a reload. */
+export function useMoveDraft(pools: readonly Pool[], onChange: () => void) {
+  const [search, setSearch] = useSearchParams()
+  const [picks, setPicks] = useState<Picks>(() => picksOf(pools, search))
+  const [open, setOpen] = useState<string | null>(() => (Object.keys(picks).length > 0 ? null : (search.get('kind') ?? (pools.length === 1 ? (pools[0]?.key ?? null) : null))))
+  const [to, setTo] = useState<string | null>(() => search.get('to'))
+  const [toolSetId, setToolSetId] = useState<string | null>(null)
+  const [waterGoesAlong, setWater] = useState(false)
+  const fish = Object.values(picks)
+  const said = fish.length === 0 && to === null ? '' : new URLSearchParams({ ...(fish.length > 0 ? { fish: JSON.stringify(fish) } : {}), ...(to === null ? {} : { to }) }).toString()
+  useEffect(() => {
+    if (said !== '' && said !== search.toString()) setSearch(said, { replace: true })
+  }, [said, search, setSearch])
+  const changed = <T,>(set: (value: T) => void) => (value: T): void => {
+    onChange()
+    set(value)
+  }
+  return {
+    ...{ picks, fish, open, setOpen, to, toolSetId, waterGoesAlong },
+    ...{ setTo: changed(setTo), setToolSetId: changed(setToolSetId), setWater: changed(setWater) },
+    pick(key: string, one: MovedFish | null): void {
+      onChange()
+      setPicks(({ [key]: _, ...others }) => (one && one.quantity > 0 ? { ...others, [key]: one } : others))
+    },
+  }
+}
