@@ -22,7 +22,7 @@ export const movesApi = named({
   /** with what to catch fish (`?fish=` as above, `&chosen=1` for certain ones), how many are to be expected, and what is to be minded */
   readCatch: read({ path: '/api/tanks/:tankId/catch', access: 'device', query: object({ fish: word(8000), chosen: word(1) }), about: ({ tankId }) => [`tank:${tankId}`, 'lift', 'register', 'limit'], staysMs: 60_000, answer: answers<{ cards: CatchView[] }>() }),
   /** buckets and boxes with their fish, whose water they have, and until when they bear them */
-  readVessels: read({ path: '/api/vessels', access: 'device', about: () => ['vessel', 'tank', 'register', 'limit', 'crate'], staysMs: 30_000, answer: answers<{ vessels: VesselView[] }>() }),
+  readVessels: read({ path: '/api/vessels', access: 'device', about: () => ['vessel', 'register', 'limit', 'crate'], staysMs: 30_000, answer: answers<{ vessels: VesselView[] }>() }),
   /** *against a rule*: override (a lead's reason), isRescue (a keeper alone, fish in distress); all kinds or none */
   moveTogether: command({ method: 'post', path: '/api/moves', access: 'keeper', schema: moveTogetherSchema, touches: (_, input) => touchedBy(input), answer: answers<Written>() }),
   loseInVessel: command({ method: 'post', path: '/api/vessels/:vesselId/losses', access: 'keeper', schema: loseInVesselSchema, touches: () => ['vessel', 'tank'], answer: answers<Written>() }),

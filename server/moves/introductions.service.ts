@@ -223,7 +223,7 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
     },
 
     /** One that cannot be read leaves the others. */
-    list: (nowMs: number): { introductions: IntroductionView[] } => ({ introductions: eachApart(store.open(nowMs - shownDays * dayMs), (row) => [view(row, nowMs)], () => []).flat() }),
+    list: (nowMs: number): { introductions: IntroductionView[] } => ({ introductions: eachApart(store.open(nowMs - shownDays * dayMs), (row) => [{ ...view(row, nowMs), residents: [] }], () => []).flat() }),
     view: (id: string, nowMs: number): IntroductionView => view(requireOpen(id), nowMs),
 
     begin(context: CommandContext, { tankId, fromTankId, fish, hasMirror, hasDivider, dominants, happenedAtMs }: BeginIntroduction) {

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { saidKinds, type SaidKind } from '../../core/contacts/contacts.schema'
+import type { SaidKind } from '../../core/contacts/contacts.schema'
 import type { TankView } from '../../core/room/roomView'
 import { sentenceOf } from '../api/ApiProblem'
 import { useRoomView } from '../api/sharedReads'
@@ -18,6 +18,15 @@ const kindWords: Record<SaidKind, string> = { splash: 'splash', hose: 'hose', ha
 
 /** Water, decor or hands that got from this tank into another: what it was, and the tank records it. */
 export function BreachSheet({ tank, isOpen, onClose, onSay }: Props) {
+  return (
+    <Sheet title={`From ${tank.code} to which tank?`} isOpen={isOpen} onClose={onClose}>
+      <WhatWhere tank={tank} onClose={onClose} onSay={onSay} />
+    </Sheet>
+  )
+}
+
+/** Read only once the sheet is open: the page below needs nothing of the other tanks. */
+function WhatWhere({ tank, onClose, onSay }: Omit<Props, 'isOpen'>) {
   const { room } = useRoomView()
   const [kind, setKind] = useState<SaidKind>('splash')
   const [problem, setProblem] = useState<unknown>(null)
@@ -28,9 +37,9 @@ export function BreachSheet({ tank, isOpen, onClose, onSay }: Props) {
   const others = [...all.filter(isNear), ...all.filter((each) => !isNear(each))]
   const say = (toTankId: string, code: string): void => void onSay(kind, toTankId, `${kindWords[kind]}: ${tank.code} and ${code}`).then(onClose, setProblem)
   return (
-    <Sheet title={`From ${tank.code} to which tank?`} isOpen={isOpen} onClose={onClose}>
+    <>
       <div className="sell-reasons" role="group" aria-label="It was">
-        {[...saidKinds].sort((a, b) => order.indexOf(a) - order.indexOf(b)).map((each) => (
+        {order.map((each) => (
           <Button key={each} aria-pressed={kind === each} onClick={() => setKind(each)}>
             {kindWords[each]}
           </Button>
@@ -44,7 +53,7 @@ export function BreachSheet({ tank, isOpen, onClose, onSay }: Props) {
         ))}
       </div>
       {problem !== null && <Problem>{sentenceOf(problem)}</Problem>}
-    </Sheet>
+    </>
   )
 }
 

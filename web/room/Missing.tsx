@@ -32,7 +32,6 @@ function MissingKind({ missing, onFound }: { missing: MissingFish; onFound: Prop
   const [isOpen, setOpen] = useState(false)
   const [problem, setProblem] = useState<unknown>(null)
   const [tankId, setTankId] = useState('')
-  const { room } = useRoomView()
   const find = (quantity: number): void => void onFound(missing, quantity, tankId === '' ? null : tankId).then(() => setOpen(false), setProblem)
   return (
     <li>
@@ -47,13 +46,21 @@ function MissingKind({ missing, onFound }: { missing: MissingFish; onFound: Prop
       </span>
       {!isOpen && <Problem>{problem === null ? null : sentenceOf(problem)}</Problem>}
       <Sheet title={`${kindName(missing)} found again: how many?`} isOpen={isOpen} onClose={() => setOpen(false)}>
-        <ChoiceField label="Where" value={tankId} onChange={setTankId}>
-          <option value="">here</option>
-          <TankOptions tanks={room?.tanks ?? []} />
-        </ChoiceField>
+        <WhereFound tankId={tankId} onChange={setTankId} />
         <NumberChoice label="Number found" most={missing.quantity} onChoose={find} />
         <Problem>{problem === null ? null : sentenceOf(problem)}</Problem>
       </Sheet>
     </li>
+  )
+}
+
+/** Where they turned up: here, unless somebody says otherwise. */
+function WhereFound({ tankId, onChange }: { tankId: string; onChange: (tankId: string) => void }) {
+  const { room } = useRoomView()
+  return (
+    <ChoiceField label="Where" value={tankId} onChange={onChange}>
+      <option value="">here</option>
+      <TankOptions tanks={room?.tanks ?? []} />
+    </ChoiceField>
   )
 }
