@@ -8,9 +8,6 @@ const happenedAtMs = () => instant('Time it happened')
 export const saidKinds = ['water', 'joined', 'decor', 'hose', 'splash', 'hands'] as const satisfies readonly ContactKind[]
 export type SaidKind = (typeof saidKinds)[number]
 
-/** What should not happen, and is written down in two touches when it does. */
-export const breachKinds = ['splash', 'hose', 'hands'] as const satisfies readonly SaidKind[]
-
 /** Something went from the water of one tank into that of another. */
 export const recordContactSchema = strictObject({
   kind: choice('What happened', saidKinds),

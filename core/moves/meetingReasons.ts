@@ -43,4 +43,5 @@ function sourceReasons({ items, to, onWater, occupants, isPairing, met = [], rul
   )
 }
 
-const metOf = (met: readonly SourcesMet[], a: string, b: string): Pick<SourcesMet, 'state' | 'days'> => met.find((each) => (each.a === a && each.b === b) || (each.a === b && each.b === a)) ?? { state: 'never', days: null }
+/** How two sources stand to each other; those of which nothing is recorded never met. */
+export const metOf = (met: readonly SourcesMet[], a: string, b: string): Pick<SourcesMet, 'state' | 'days'> => met.find((each) => (each.a === a && each.b === b) || (each.a === b && each.b === a)) ?? { state: 'never', days: null }

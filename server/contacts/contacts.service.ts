@@ -25,7 +25,7 @@ const toMs = (minute: number): number => minute * minuteMs
 
 interface Collaborators {
   store: ContactsStore
-  facts: Pick<FactsService, 'all' | 'tank' | 'holdOn'>
+  facts: Pick<FactsService, 'all' | 'requireTank' | 'holdOn'>
   /** Whose water was in buckets and boxes, in the order of time. */
   vesselWaters: () => readonly VesselWater[]
   rules: () => MoveRules
@@ -40,6 +40,9 @@ export interface TraceAsked {
   kinds: string | null
 }
 
+/** The id in the name of a node: of `water:ID`, `lot:ID`, `tools:ID`. */
+const idOf = (node: string): string => node.slice(node.indexOf(':') + 1)
+
 /** Everything recorded in a window, ordered for questions. */
 interface Recorded {
   index: ContactIndex
@@ -49,11 +52,13 @@ interface Recorded {
   meetings?: Meeting[]
 }
 
+/** Every node that chains go through. */
+const through = (reached: readonly ReachedView[]): string[] => [...new Set(reached.flatMap(({ node, chain }) => [node, ...chain.flatMap(({ from, to }) => [from, to])]))]
+
 /** Everything that chains go through, by name. */
 function nodesOf(reached: readonly ReachedView[], nameOf: (node: string) => NodeView): NodeView[] {
   const named = new Map(reached.map(({ node, name, tanks }) => [node, { node, name, tanks }]))
-  const through = reached.flatMap(({ node, chain }) => [node, ...chain.flatMap(({ from, to }) => [from, to])])
-  return [...new Set(through)].map((node) => named.get(node) ?? nameOf(node))
+  return through(reached).map((node) => named.get(node) ?? nameOf(node))
 }
 
 /** What somebody writes down of waters and tools that met, and what can have travelled between them. */
@@ -67,11 +72,7 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
       return `water:${tanks.get(had ?? placeId)?.water.id ?? placeId}`
     }
   }
-  const waterOfTank = (tankId: string, path: string, nowMs: number): string => {
-    const tank = facts.tank(tankId, nowMs)
-    if (!tank || tank.isRetired) throw fieldProblem(path, 'There is no such tank')
-    return `water:${tank.water.id}`
-  }
+  const waterOfTank = (tankId: string, path: string, nowMs: number): string => `water:${facts.requireTank(tankId, path, nowMs).water.id}`
 
   /** Windows that were asked of last: what traces ask, and what the check of moves does. */
   let kept: { version: string; fromMs: number; toMs: number; recorded: Recorded }[] = []
@@ -109,7 +110,7 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
     const systems = new Map(store.systems().map(({ id, name }) => [id, name]))
     const sets = new Map(store.toolSets().map(({ id, name }) => [id, name]))
     return (node) => {
-      const id = node.slice(node.indexOf(':') + 1)
+      const id = idOf(node)
       if (isTool(node)) return { node, name: sets.get(id) ?? 'a tool set', tanks: [] }
       const codes = tanks.filter(({ water }) => water.id === id).map(({ code }) => code)
       return { node, name: systems.get(id) ?? codes[0] ?? store.placeName(id) ?? 'a water', tanks: codes }
@@ -174,8 +175,7 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
         return row ? [{ lotId: lot, lotCode: row.code, species: row.species, origin: row.origin, hops, atMs: toMs(at), tanks: standing(lot), hold: isHeld ? { day: hold.day, of: hold.of } : null }] : []
       })
       const told = trace.reached.map(({ node, hops, at, anyAt, chain, isCleared }) => ({ ...nameOf(node), hops, atMs: toMs(at), anyAtMs: toMs(anyAt), isCleared, chain: chain.flatMap((id) => chainStep(id, recorded, nameOf)) }))
-      const through = new Set(told.flatMap(({ node, chain }) => [node, ...chain.flatMap(({ from, to }) => [from, to])]).map((node) => node.slice(node.indexOf(':') + 1)))
-      const reached = foldBags(told, store.bags([...through]))
+      const reached = foldBags(told, store.bags(through(told).map(idOf)))
       return {
         ...{ start: startView(asked.node, known, nameOf), direction, fromMs: asked.fromMs, toMs: asked.toMs, lots, sources: trace.sources, sameTools: trace.sameTools.map(nameOf) },
         ...{ reached, nodes: nodesOf(reached, nameOf) },
@@ -200,7 +200,7 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
       const set = store.toolSets().find(({ id }) => id === toolSetId)
       if (!set) throw fieldProblem('toolSetId', 'There is no such tool set')
       const { state, readyAt, carries } = stateOf(toolSetId, nowMs)
-      return { name: set.name, zoneId: set.zoneId, state, readyAt, carries: carries.map((node) => node.slice('water:'.length)).map((water) => ({ water, doubt: doubtOf(water) })) }
+      return { name: set.name, zoneId: set.zoneId, state, readyAt, carries: carries.map(idOf).map((water) => ({ water, doubt: doubtOf(water) })) }
     },
 
     /** Every tool set as it is now. */
@@ -291,7 +291,7 @@ export function createContactsService({ store, facts, vesselWaters, rules }: Col
 
   function startView(node: string, lots: ReadonlyMap<string, { code: string; species: string }>, nameOf: (node: string) => NodeView): NodeView {
     if (!node.startsWith('lot:')) return nameOf(node)
-    const lot = lots.get(node.slice(4))
+    const lot = lots.get(idOf(node))
     return { node, name: lot ? `lot ${lot.code}, ${lot.species}` : 'a lot', tanks: [] }
   }
 }

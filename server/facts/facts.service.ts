@@ -4,6 +4,7 @@ import { holdOf } from '../../core/facts/askFacts'
 import { groupBy } from '../../core/collections/groupBy'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { Change } from '../events/changes'
+import { fieldProblem } from '../http/problem'
 import type { FactsStore, Horizon } from './facts.store'
 
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
@@ -66,6 +67,8 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
     return known.tanks
   }
 
+  const tank = (id: string, nowMs: number): TankFacts | null => (keptAt(nowMs) ?? readAll(id, nowMs)).get(id) ?? null
+
   /** The day of its hold that a lot is in at a moment; null for one that came in no bag. */
   const holdOn = (lotId: string, atMs: number) => holdOf({ openedAtMs: store.openedAt(lotId) }, limits(), atMs, zone())
 
@@ -75,7 +78,14 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
     /** Tanks in use, in rack order. */
     inUse: (nowMs: number): TankFacts[] => [...all(nowMs).values()].filter(({ isRetired }) => !isRetired),
     /** One tank; null where there is none. Nothing is read of any other. */
-    tank: (id: string, nowMs: number): TankFacts | null => (keptAt(nowMs) ?? readAll(id, nowMs)).get(id) ?? null,
+    tank,
+
+    /** A tank in use that somebody named; beside the field where there is none. */
+    requireTank(id: string, path: string, nowMs: number): TankFacts {
+      const named = tank(id, nowMs)
+      if (!named || named.isRetired) throw fieldProblem(path, 'There is no such tank')
+      return named
+    },
     holdOn,
 
     /** Days of its hold that a lot has served; null for one that is not held, not any more, or stands in no tank. */

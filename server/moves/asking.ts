@@ -1,7 +1,8 @@
+import { groupBy } from '../../core/collections/groupBy'
 import { sourceKnown } from '../../core/contacts/sourceKnown'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
-import type { MoveAsked, MoveFrom, MoveItem, MoveOccupant, MoveTo } from '../../core/moves/move'
+import type { MoveFrom, MoveItem, MoveOccupant, MoveTo } from '../../core/moves/move'
 import { mergeChecks, moveCheck, withoutReasons, type MoveChecked } from '../../core/moves/moveCheck'
 import type { MoveRules } from '../../core/moves/moveRules'
 import type { MovedFish, StandKind } from '../../core/moves/moves.schema'
@@ -23,7 +24,7 @@ import type { SourcesService } from './sources.service'
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
 
 export interface AskingOf {
-  facts: Pick<FactsService, 'tank' | 'inUse' | 'holdOn' | 'heldDays'>
+  facts: Pick<FactsService, 'requireTank' | 'inUse' | 'holdOn' | 'heldDays'>
   placing: Pick<PlacingStore, 'tanks' | 'lots'>
   sources: Pick<SourcesService, 'ruleOf' | 'met'>
   contacts: Pick<ContactsService, 'toolsAt'>
@@ -65,21 +66,29 @@ export interface Coming {
 
 /** Gathers from everything that is recorded what the check of a move is asked. */
 export function createAsking({ facts, placing, sources, contacts, vessels, store, limits, rules, zone }: AskingOf) {
-  /** The largest doubt of the tanks on a water. */
-  function doubtOf(waterId: string, nowMs: number): number {
+  /** What is read of the whole room once, however many places are asked about. */
+  function seen(nowMs: number) {
     const today = dayInZone(nowMs, zone())
-    const doubts = facts.inUse(nowMs).filter(({ water }) => water.id === waterId).map(({ looks, lots }) => {
+    const tanks = facts.inUse(nowMs)
+    const byWater = groupBy(tanks, ({ water }) => water.id)
+    const doubtOfOne = ({ looks, lots }: TankFacts): number => {
       const newest = Math.max(...lots.map(({ arrivedAtMs, isBeforeBooks }) => (isBeforeBooks ? -Infinity : arrivedAtMs)))
       return doubtOfTank({ signs: looks[0]?.signs ?? [], daysSinceArrival: Number.isFinite(newest) ? daysBetween(dayInZone(newest, zone()), today) : null }, limits().newArrivalDays)
-    })
-    return Math.max(0, ...doubts)
+    }
+    return {
+      nowMs,
+      tanks,
+      /** The largest doubt of the tanks on a water. */
+      doubtOf: (waterId: string): number => Math.max(0, ...(byWater.get(waterId) ?? []).map(doubtOfOne)),
+      onWater: (waterId: string) => (byWater.get(waterId) ?? []).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: sourceKnown(origin), heldDays: facts.heldDays(lotId, nowMs) }))),
+      fights: store.fights(nowMs - fightDays * dayMs).map(({ a, b, volumeL, harm, atMs, tankId }) => ({ a, b, volumeL, harm, daysAgo: Math.max(0, (nowMs - atMs) / dayMs), tankId })),
+    }
   }
 
   /** A place, or beside the field that there is none. */
   function stand({ kind, id }: Stand, path: string, nowMs: number): Standing {
     if (kind === 'tank') {
-      const tank = facts.tank(id, nowMs)
-      if (!tank || tank.isRetired) throw fieldProblem(path, 'There is no such tank')
+      const tank = facts.requireTank(id, path, nowMs)
       return { kind, id, code: tank.code, tank, waterId: tank.water.id, vessel: null }
     }
     const vessel = vessels.byId(id)
@@ -112,28 +121,26 @@ export function createAsking({ facts, placing, sources, contacts, vessels, store
     })
   }
 
-  function asFrom(from: Standing, moving: ReadonlySet<string>, nowMs: number): MoveFrom {
+  function asFrom(from: Standing, moving: ReadonlySet<string>, { doubtOf }: Seen): MoveFrom {
     const { kind, id, waterId, tank } = from
     const others = kind === 'tank' ? (tank?.lots ?? []).filter(({ lotId }) => !moving.has(lotId)).map(({ species, quantity }) => ({ species, quantity })) : []
-    return { kind, id, waterId, zoneId: tank?.zoneId ?? null, doubt: doubtOf(waterId, nowMs), tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, agents: tank?.agents ?? [], others }
+    return { kind, id, waterId, zoneId: tank?.zoneId ?? null, doubt: doubtOf(waterId), tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, agents: tank?.agents ?? [], others }
   }
-
-  const onWater = (waterId: string, nowMs: number) => facts.inUse(nowMs).filter(({ water }) => water.id === waterId).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: sourceKnown(origin), heldDays: facts.heldDays(lotId, nowMs) })))
 
   const asChosen = (tanks: readonly TankFacts[], coming: Coming[], nowMs: number): ChoiceTank[] => placing.tanks({ nowMs, tanks, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming, countsPlans: false })
 
-  function asTank(to: Standing, coming: Coming[], nowMs: number, [known] = asChosen(to.tank ? [to.tank] : [], coming, nowMs)): MoveTo {
+  function asTank(to: Standing, known: ChoiceTank | undefined, { doubtOf, onWater, nowMs }: Seen): MoveTo {
     if (!known || !to.tank) throw fieldProblem('to', 'There is no such tank')
     const { occupants, ...place } = known
     return {
       ...place,
-      ...{ doubt: doubtOf(to.waterId, nowMs), sourcesRule: sources.ruleOf(to.tank, nowMs), onWater: onWater(to.waterId, nowMs) },
+      ...{ doubt: doubtOf(to.waterId), sourcesRule: sources.ruleOf(to.tank, nowMs), onWater: onWater(to.waterId) },
       occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, source: sourceKnown(supplier), heldDays })),
     }
   }
 
   /** A vessel has the water of its tank; one that is empty is filled, or hung, where the fish are. */
-  function asVessel(to: Standing, from: Standing, nowMs: number): MoveTo {
+  function asVessel(to: Standing, from: Standing, { doubtOf, nowMs }: Seen): MoveTo {
     const lots = vessels.lotsIn(to.id)
     const tank = lots.length === 0 ? from.tank : to.tank
     const known = new Map(placing.lots(lots.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
@@ -143,37 +150,44 @@ export function createAsking({ facts, placing, sources, contacts, vessels, store
     })
     return {
       ...{ kind: 'vessel', id: to.id, code: to.code, waterId: lots.length === 0 ? from.waterId : to.waterId, zoneId: tank?.zoneId ?? null, agents: tank?.agents ?? [], netVolumeL: to.vessel?.litres ?? null, occupants },
-      ...{ tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, doubt: doubtOf(tank?.water.id ?? '', nowMs), onWater: [] },
+      ...{ tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, doubt: doubtOf(tank?.water.id ?? ''), onWater: [] },
       vessel: { kind: to.vessel?.kind ?? 'bucket', litres: to.vessel?.litres ?? 1, air: to.vessel?.air === 'yes', ph: tank?.water.ph ?? null },
     }
   }
 
-  const fights = (fromId: string, toId: string, nowMs: number): MoveAsked['fights'] =>
-    store.fights(nowMs - fightDays * dayMs).map(({ a, b, volumeL, harm, atMs, tankId }) => ({ a, b, volumeL, harm, daysAgo: Math.max(0, (nowMs - atMs) / dayMs), isSameFish: tankId === fromId || tankId === toId }))
+  /** A place that fish come to; a tank is read unless it was with others. */
+  function asPlace(to: Standing, from: Standing, coming: Coming[], room: Seen, known?: ChoiceTank): MoveTo {
+    if (to.kind === 'vessel') return asVessel(to, from, room)
+    return asTank(to, known ?? asChosen(to.tank ? [to.tank] : [], coming, room.nowMs)[0], room)
+  }
 
   /** Everything that is asked of the check for fish that go, but where: of fish that nobody can tell apart, once for each way they may have been. */
   function asking(wanted: Omit<WantedMove, 'fish' | 'to'>, plans: readonly Planned[], nowMs: number) {
     const from = stand(wanted.from, 'from', nowMs)
+    const room = seen(nowMs)
     const ways = plans.map((plan) => goingOf(plan).map((going) => itemsOf(from, going, nowMs)))
     const first = ways.flatMap(([each]) => each ?? [])
     const others = ways.flatMap((all, kind) => all.slice(1).map((items) => [...ways.flatMap(([each], other) => (other === kind ? [] : (each ?? []))), ...items]))
     const coming = first.map(({ lot, n }): Coming => ({ lotId: lot, placeId: from.id, quantity: n }))
     const common = {
-      from: asFrom(from, new Set(first.map(({ lot }) => lot)), nowMs),
-      tools: wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, (waterId) => doubtOf(waterId, nowMs), nowMs) : null,
+      from: asFrom(from, new Set(first.map(({ lot }) => lot)), room),
+      tools: wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, room.doubtOf, nowMs) : null,
       ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: sources.met(nowMs), roomC: limits().roomAirC },
-      hospitalsFree: facts.inUse(nowMs).filter(({ purpose, lots, state }) => purpose === 'hospital' && lots.length === 0 && (state ?? 'ready') === 'ready').length,
+      hospitalsFree: room.tanks.filter(({ purpose, lots, state }) => purpose === 'hospital' && lots.length === 0 && (state ?? 'ready') === 'ready').length,
     }
     const outside: MoveTo = { kind: 'outside', id: 'outside' }
     /** The answer for one place; `known` is the tank where it was read with others. */
     const answer = (to: Standing | null, known?: ChoiceTank): MoveChecked => {
-      const place = to === null ? outside : to.kind === 'vessel' ? asVessel(to, from, nowMs) : known ? asTank(to, coming, nowMs, [known]) : asTank(to, coming, nowMs)
+      const place = to === null ? outside : asPlace(to, from, coming, room, known)
+      const fights = room.fights.map(({ tankId, ...fight }) => ({ ...fight, isSameFish: tankId === from.id || tankId === to?.id }))
       const isHome = from.kind === 'vessel' && to !== null && from.tank?.tankId === to.id
       const judge = (checked: MoveChecked): MoveChecked => (isHome ? withoutReasons(checked, ofHome) : checked)
-      return mergeChecks([first, ...others].map((items) => judge(moveCheck({ ...common, items, to: place, fights: fights(from.id, to?.id ?? '', nowMs) ?? [] }, limits(), rules()))))
+      return mergeChecks([first, ...others].map((items) => judge(moveCheck({ ...common, items, to: place, fights }, limits(), rules()))))
     }
-    return { coming, answer }
+    return { coming, room, answer }
   }
 
-  return { doubtOf, stand, itemsOf, asChosen, asTank, asVessel, asking }
+  type Seen = ReturnType<typeof seen>
+
+  return { stand, seen, itemsOf, asChosen, asPlace, asking }
 }

@@ -11,7 +11,7 @@ import type { MovesStore } from './moves.store'
 
 interface Collaborators {
   store: MovesStore
-  facts: Pick<FactsService, 'tank'>
+  facts: Pick<FactsService, 'requireTank'>
   placing: Pick<PlacingStore, 'lots'>
   rules: () => MoveRules
   dayStart: (nowMs: number) => number
@@ -22,14 +22,8 @@ const unknownLengthCm = 4
 
 /** What catching fish takes, and what was seen of their fights. */
 export function createCatchingService({ store, facts, placing, rules, dayStart }: Collaborators) {
-  function requireTank(id: string, nowMs: number) {
-    const tank = facts.tank(id, nowMs)
-    if (!tank || tank.isRetired) throw fieldProblem('tankId', 'There is no such tank')
-    return tank
-  }
-
   function cardOf({ speciesId, strain, quantity }: MovedFish, tankId: string, isChosen: boolean, nowMs: number): CatchView[] {
-    const lots = requireTank(tankId, nowMs).lots.filter((lot) => lot.speciesId === speciesId && lot.noted.strain === strain)
+    const lots = facts.requireTank(tankId, 'tankId', nowMs).lots.filter((lot) => lot.speciesId === speciesId && lot.noted.strain === strain)
     const [first] = placing.lots(lots.map(({ lotId }) => lotId), nowMs, true)
     if (!first) return []
     const { animal } = first
@@ -65,7 +59,7 @@ export function createCatchingService({ store, facts, placing, rules, dayStart }
     cards: (tankId: string, fish: readonly MovedFish[], isChosen: boolean, nowMs: number): { cards: CatchView[] } => ({ cards: fish.flatMap((each) => cardOf(each, tankId, isChosen, nowMs)) }),
 
     recordLift({ params, actor, key, nowMs }: CommandContext, { happenedAtMs }: RecordLift) {
-      return { id: store.insertLift({ tankId: requireTank(params.tankId ?? '', nowMs).tankId, atMs: happenedAtMs, staffId: actor.id, commandKey: key, recordedAtMs: nowMs }) }
+      return { id: store.insertLift({ tankId: facts.requireTank(params.tankId ?? '', 'tankId', nowMs).tankId, atMs: happenedAtMs, staffId: actor.id, commandKey: key, recordedAtMs: nowMs }) }
     },
     undoLift({ params, actor, nowMs }: CommandContext) {
       if (!store.undoLift(params.liftId ?? '', { undoneById: actor.id, undoneAtMs: nowMs })) throw new Problem('not-found', 'There is no such lift')
@@ -74,7 +68,7 @@ export function createCatchingService({ store, facts, placing, rules, dayStart }
 
     /** Writes down that two kinds fought, with the size of the tank they did it in. */
     recordFight({ params, actor, key, nowMs }: CommandContext, { speciesAId, speciesBId, harm, happenedAtMs }: RecordFight) {
-      const tank = requireTank(params.tankId ?? '', nowMs)
+      const tank = facts.requireTank(params.tankId ?? '', 'tankId', nowMs)
       if (store.speciesNamed(speciesAId) === null) throw fieldProblem('speciesAId', 'There is no such species')
       if (store.speciesNamed(speciesBId) === null) throw fieldProblem('speciesBId', 'There is no such species')
       return { id: store.insertFight({ tankId: tank.tankId, volumeL: tank.netVolumeL, speciesAId, speciesBId, harm, atMs: happenedAtMs, staffId: actor.id, commandKey: key, recordedAtMs: nowMs }) }

@@ -32,7 +32,7 @@ const usualTempC = 25
 interface Collaborators {
   store: IntroductionsStore
   movesStore: MovesStore
-  facts: Pick<FactsService, 'tank'>
+  facts: Pick<FactsService, 'tank' | 'requireTank'>
   placing: Pick<PlacingStore, 'lots'>
   moves: MovesService
   ledger: LedgerService
@@ -56,12 +56,6 @@ export interface PlanAsked {
 
 /** Newcomers for a tank whose residents defend it: the plan, and the clock it goes by. */
 export function createIntroductionsService({ store, movesStore, facts, placing, moves, ledger, vessels, limits, rules, zone, dayStart }: Collaborators) {
-  function requireTank(id: string, path: string, nowMs: number): TankFacts {
-    const tank = facts.tank(id, nowMs)
-    if (!tank || tank.isRetired) throw fieldProblem(path, 'There is no such tank')
-    return tank
-  }
-
   const kindsIn = (tank: TankFacts) => poolsOf(stockOf(tank))
 
   /** Fish of a kind as a plan looks at them; residents may have grown. */
@@ -80,7 +74,7 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
   }
 
   function planOf({ fromTankId, tankId, fish, hasMirror, hasDivider, dominants }: PlanAsked, nowMs: number): { plan: IntroductionPlan; newcomers: Newcomers; to: TankFacts } {
-    const [from, to] = [requireTank(fromTankId, 'fromTankId', nowMs), requireTank(tankId, 'tankId', nowMs)]
+    const [from, to] = [facts.requireTank(fromTankId, 'fromTankId', nowMs), facts.requireTank(tankId, 'tankId', nowMs)]
     if (from.tankId === to.tankId) throw fieldProblem('tankId', 'They are there already')
     const newcomers = newcomersOf(from, fish)
     const kinds = kindsIn(to)
@@ -163,7 +157,7 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
 
   /** What an entry does to the books: fish that go in, into their box and back, out again, or die. */
   function book(context: CommandContext, row: IntroductionRow, { kind, stepIndex, who, vesselId, toTankId, override, isRescue, happenedAtMs }: RecordIntroduction): void {
-    const tank = requireTank(row.tankId, 'tankId', context.nowMs)
+    const tank = facts.requireTank(row.tankId, 'tankId', context.nowMs)
     const here = { kind: 'tank', id: row.tankId } as const
     const going = { toolSetId: null, waterGoesAlong: false, override, isRescue, note: `introduction ${row.number}`, happenedAtMs }
     if (kind === 'in') ledger.moveTogether(context, { from: { kind: 'tank', id: row.fromTankId }, to: here, fish: row.newcomers.map(({ speciesId, strain, lotIds, quantity }) => ({ speciesId, strain, lotIds, quantity })), ...going })
@@ -198,7 +192,7 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
   function noteFight(context: CommandContext, row: IntroductionRow, { kind, who, level, happenedAtMs }: RecordIntroduction): void {
     const harm = kind === 'dead' ? 'killed' : kind === 'look' && (level === 'chased' || level === 'hurt') ? level : null
     if (harm === null) return
-    const tank = requireTank(row.tankId, 'tankId', context.nowMs)
+    const tank = facts.requireTank(row.tankId, 'tankId', context.nowMs)
     const bullies = kindsIn(tank).filter((each) => (who && kind === 'look' ? kindName(each) === who : row.plan.dominants.includes(kindName(each))))
     for (const bully of bullies) {
       for (const { speciesId } of row.newcomers) movesStore.insertFight({ tankId: row.tankId, volumeL: tank.netVolumeL, speciesAId: bully.speciesId, speciesBId: speciesId, harm, atMs: happenedAtMs, staffId: context.actor.id, commandKey: context.key, recordedAtMs: context.nowMs })

@@ -40,7 +40,7 @@ interface Collaborators extends AskingOf {
 
 /** Says what speaks against a move, from everything that is recorded. */
 export function createMovesService({ facts, placing, gate, pools, contacts, vessels, store, limits, rules, ...others }: Collaborators) {
-  const { doubtOf, stand, itemsOf, asChosen, asTank, asVessel, asking } = createAsking({ facts, placing, vessels, contacts, store, limits, rules, ...others })
+  const { stand, seen, itemsOf, asChosen, asPlace, asking } = createAsking({ facts, placing, vessels, contacts, store, limits, rules, ...others })
 
   /** Which fish go, of each kind; beside the field where there are fewer. */
   function plansOf({ from, fish }: Pick<WantedMove, 'from' | 'fish'>, nowMs: number): Planned[] {
@@ -124,7 +124,7 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
       const from: MoveFrom = { kind: 'bag', id: 'as if', waterId: to.waterId, tempC: to.tank?.water.tempC ?? null, salinityPpt: to.tank?.water.salinityPpt ?? null }
       const items = itemsOf(to, fish, nowMs)
       const coming = fish.map(({ lotId, quantity }): Coming => ({ lotId, placeId: to.id, quantity }))
-      const here = to.kind === 'tank' ? asTank(to, coming, nowMs) : asVessel(to, to, nowMs)
+      const here = asPlace(to, to, coming, seen(nowMs))
       const occupants = (here.occupants ?? []).filter(({ lot }) => !fish.some(({ lotId }) => lotId === lot))
       const { reasons } = moveCheck({ items, from, to: { ...here, occupants }, now: Math.floor(nowMs / 60_000) }, limits(), rules())
       return moveLines(reasons.filter(({ level }) => level === 'lead' || level === 'warn'), names(nowMs))
@@ -132,10 +132,10 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
 
     /** Where fish may go: every other tank and vessel, where nothing speaks against it first, then by the costs of choosing it. */
     choices({ from, fish }: Pick<WantedMove, 'from' | 'fish'>, nowMs: number): { places: MoveChoice[] } {
-      const doubt = doubtOf(stand(from, 'from', nowMs).waterId, nowMs)
-      const { coming, answer } = asking({ from }, plansOf({ from, fish }, nowMs), nowMs)
+      const { waterId } = stand(from, 'from', nowMs)
+      const { coming, room, answer } = asking({ from }, plansOf({ from, fish }, nowMs), nowMs)
       const named = names(nowMs)
-      const tanks = facts.inUse(nowMs).filter(({ tankId }) => tankId !== from.id)
+      const tanks = room.tanks.filter(({ tankId }) => tankId !== from.id)
       const known = new Map(asChosen(tanks, coming, nowMs).map((tank) => [tank.id, tank]))
       const choice = (to: Stand, quantity: number, label: string | null, tank?: ChoiceTank): MoveChoice => {
         const standing = stand(to, 'to', nowMs)
@@ -148,11 +148,9 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
         ...eachApart(vessels.view(nowMs).vessels.filter(({ id }) => id !== from.id), ({ id, kind, fish: there }) => [choice({ kind: 'vessel', id }, there.reduce((sum, { quantity }) => sum + quantity, 0), there[0]?.species ?? kind)], () => []).flat(),
       ]
       // Nobody moves sound fish to the sick, or into a tank that is kept for them, because nothing speaks against it.
-      const isApart = ({ kind, id }: MoveChoice): boolean => {
-        const tank = kind === 'tank' ? facts.tank(id, nowMs) : null
-        return tank !== null && (tank.purpose === 'hospital' || tank.purpose === 'quarantine' || tank.purpose === 'customer' || doubtOf(tank.water.id, nowMs) > doubt)
-      }
-      const ranked = places.map((place) => ({ place, rank: [Number(place.verdict === 'lead' || place.verdict === 'impossible'), Number(isApart(place)), order.indexOf(place.verdict), place.points] as const }))
+      const doubt = room.doubtOf(waterId)
+      const apart = new Set(tanks.filter(({ purpose, water }) => purpose === 'hospital' || purpose === 'quarantine' || purpose === 'customer' || room.doubtOf(water.id) > doubt).map(({ tankId }) => tankId))
+      const ranked = places.map((place) => ({ place, rank: [Number(place.verdict === 'lead' || place.verdict === 'impossible'), Number(apart.has(place.id)), order.indexOf(place.verdict), place.points] as const }))
       ranked.sort((a, b) => a.rank[0] - b.rank[0] || a.rank[1] - b.rank[1] || a.rank[2] - b.rank[2] || a.rank[3] - b.rank[3] || byText(a.place.code, b.place.code))
       return { places: ranked.map(({ place }) => place) }
     },

@@ -1,5 +1,6 @@
 import { sourceKnown } from '../../core/contacts/sourceKnown'
 import type { TankFacts } from '../../core/facts/facts'
+import { metOf } from '../../core/moves/meetingReasons'
 import type { SourcesMet } from '../../core/moves/move'
 import type { MoveRules, SourcesRule } from '../../core/moves/moveRules'
 import type { ChoiceTank } from '../../core/tankChoice/tankChoice'
@@ -28,8 +29,8 @@ export function createSourcesService({ facts, contacts, rules }: Collaborators) 
   function unmetAt(tank: TankFacts, coming: readonly string[], known: readonly SourcesMet[], nowMs: number): NonNullable<ChoiceTank['unmet']> {
     const there = new Set(facts.inUse(nowMs).flatMap(({ water, lots }) => (water.id === tank.water.id ? lots.flatMap(({ origin }) => sourceKnown(origin) ?? []) : [])))
     return coming.flatMap((source) => [...there].filter((other) => other !== source).flatMap((other) => {
-      const pair = known.find(({ a, b }) => (a === source && b === other) || (a === other && b === source))
-      return pair && pair.state !== 'contact' ? [] : [{ source, other, state: pair ? ('contact' as const) : ('never' as const) }]
+      const { state } = metOf(known, source, other)
+      return state === 'contact' || state === 'never' ? [{ source, other, state }] : []
     }))
   }
 

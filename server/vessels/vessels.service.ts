@@ -32,7 +32,7 @@ export function createVesselsService({ store, facts, placing, limits, rules }: C
     return tankId === null ? null : facts.tank(tankId, nowMs)
   }
 
-  function limitOf({ kind, litres, air }: NonNullable<ReturnType<VesselsStore['byId']>>, lots: readonly LotInVessel[], tank: TankFacts | null, nowMs: number): NonNullable<VesselView['limit']> {
+  function limitOf({ kind, litres, air }: NonNullable<ReturnType<VesselsStore['byId']>>, lots: readonly LotInVessel[], sinceMs: number, tank: TankFacts | null, nowMs: number): NonNullable<VesselView['limit']> {
     const known = new Map(placing.lots(lots.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
     const fish = lots.flatMap(({ lotId, quantity }) => {
       const animal = known.get(lotId)?.animal
@@ -41,13 +41,13 @@ export function createVesselsService({ store, facts, placing, limits, rules }: C
     })
     const tolerance = mostDelicate([...known.values()].flatMap(({ tolerance: bears }) => (bears ? [{ tolerance: bears }] : [])))
     const { minutes, binds } = vesselLimit({ kind, litres, tempC: tank?.water.tempC ?? usualTempC, salinityPpt: tank?.water.salinityPpt ?? 0, ph: tank?.water.ph ?? null, air: air === 'yes', fish, tolerance }, limits())
-    const fromMs = Math.min(...lots.map(({ sinceMs }) => sinceMs))
-    return { watchAtMs: fromMs + Math.round((2 / 3) * minutes) * minuteMs, actAtMs: fromMs + minutes * minuteMs, binds }
+    return { watchAtMs: sinceMs + Math.round((2 / 3) * minutes) * minuteMs, actAtMs: sinceMs + minutes * minuteMs, binds }
   }
 
   function viewOf(row: NonNullable<ReturnType<VesselsStore['byId']>>, nowMs: number): VesselView {
     const lots = store.lotsIn(row.id)
-    const tank = lots.length === 0 ? null : tankOf(row.id, nowMs)
+    const sinceMs = lots.length === 0 ? null : Math.min(...lots.map((lot) => lot.sinceMs))
+    const tank = sinceMs === null ? null : tankOf(row.id, nowMs)
     const fish = [...groupBy(lots, kindKey).values()].flatMap(([first, ...rest]): InVessel[] => {
       if (!first) return []
       const { speciesId, species, strain } = first
@@ -57,9 +57,9 @@ export function createVesselsService({ store, facts, placing, limits, rules }: C
     return {
       ...{ id: row.id, name: row.name, kind: row.kind, litres: row.litres, hasAir: row.air === 'yes', fish },
       tank: tank && { id: tank.tankId, code: tank.code },
-      sinceMs: lots.length === 0 ? null : Math.min(...lots.map(({ sinceMs }) => sinceMs)),
+      sinceMs,
       // One that cannot be reckoned still shows its fish.
-      limit: lots.length === 0 ? null : (eachApart([row], () => limitOf(row, lots, tank, nowMs), () => null)[0] ?? null),
+      limit: sinceMs === null ? null : (eachApart([row], () => limitOf(row, lots, sinceMs, tank, nowMs), () => null)[0] ?? null),
     }
   }
 
@@ -77,12 +77,11 @@ export function createVesselsService({ store, facts, placing, limits, rules }: C
 
     /**
      * Writes down whose water is in a vessel once fish came into it: that of the tank they left where it was empty, nobody's
-     * alone where others stood in it that came from another.
+     * alone where others stood in it that came from another. A box has the water of the tank it hangs in, whoever comes.
      */
     filled({ key }: CommandContext, { vesselId, tankId, wasEmpty, atMs }: { vesselId: string; tankId: string | null; wasEmpty: boolean; atMs: number }): void {
-      const had = wasEmpty ? undefined : store.tankOf(vesselId)
-      if (had !== undefined && (had === tankId || store.byId(vesselId)?.kind === 'box')) return
-      store.insertWater({ vesselId, tankId: had === undefined ? tankId : null, atMs, commandKey: key })
+      const isMixed = !wasEmpty && store.tankOf(vesselId) !== tankId && store.byId(vesselId)?.kind !== 'box'
+      if (wasEmpty || isMixed) store.insertWater({ vesselId, tankId: isMixed ? null : tankId, atMs, commandKey: key })
     },
   }
 }

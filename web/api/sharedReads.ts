@@ -4,8 +4,11 @@ import { schools as tradeSchools, type School } from '../../core/acclimation/sch
 import { schoolsApi } from '../../core/acclimation/schools.api'
 import { toSchool } from '../../core/acclimation/schools.schema'
 import { benchApi } from '../../core/bench/bench.api'
+import { contactsApi } from '../../core/contacts/contacts.api'
 import { standardLimits, type Limits } from '../../core/limits/houseLimits'
 import { limitsApi } from '../../core/limits/limits.api'
+import { introductionsApi } from '../../core/moves/introductions.api'
+import { movesApi } from '../../core/moves/moves.api'
 import { roomApi } from '../../core/room/room.api'
 import type { RegisterName } from '../../core/setup/registers'
 import { registerApi } from '../../core/setup/setup.api'
@@ -17,6 +20,27 @@ import { useRead } from './useRead'
 export function useRoomView() {
   const { data, problem } = useRead(roomApi.readRoom, {}, { everyMs: 15_000 })
   return { room: data, problem }
+}
+
+/** A tank by its code, with who lives in it. */
+export function useTankOf(code: string | null) {
+  const { data, problem } = useRead(roomApi.readTank, code === null ? null : { params: { code } })
+  return { tank: data, problem }
+}
+
+/** Buckets and boxes as they stand. */
+export function useVessels() {
+  const { data, problem } = useRead(movesApi.readVessels, {}, { everyMs: 30_000 })
+  return { vessels: data?.vessels, problem }
+}
+
+/** Newcomers on their way into tanks; none while they are being read. */
+export const useIntroductions = () => (useRead(introductionsApi.readIntroductions, {}, { everyMs: 30_000 }).data?.introductions ?? []).filter(({ endedAtMs }) => endedAtMs === null)
+
+/** Tool sets as they are now. */
+export function useToolSets() {
+  const { data, problem } = useRead(contactsApi.readTools, {}, { everyMs: 30_000 })
+  return { tools: data?.tools, problem }
 }
 
 /** Rows of a list that a lead keeps. */

@@ -6,9 +6,8 @@ import type { LookAfter } from '../../core/bench/expectedCourse'
 import { followRun, type RunNow } from '../../core/bench/followRun'
 import type { QueryOf } from '../../core/commands/declare'
 import type { Limits } from '../../core/limits/houseLimits'
-import { introductionsApi } from '../../core/moves/introductions.api'
-import { movesApi } from '../../core/moves/moves.api'
 import { nowMs } from '../api/clock'
+import { useIntroductions, useVessels } from '../api/sharedReads'
 import { useWrite } from '../api/useOutbox'
 import { askOnce, useRead } from '../api/useRead'
 import type { AgainstRule } from '../ui/RuleRefusal'
@@ -77,7 +76,6 @@ export function useBenchWrites() {
 
 /** What stands on the bench beside runs: newcomers on their way in, fish in buckets and boxes. */
 export function useStandingBeside() {
-  const introductions = useRead(introductionsApi.readIntroductions, {}, { everyMs: 30_000 }).data?.introductions ?? []
-  const vessels = useRead(movesApi.readVessels, {}, { everyMs: 30_000 }).data?.vessels ?? []
-  return { introductions: introductions.filter(({ endedAtMs }) => endedAtMs === null), vessels: vessels.filter(({ fish }) => fish.length > 0) }
+  const [introductions, { vessels = [] }] = [useIntroductions(), useVessels()]
+  return { introductions, vessels: vessels.filter(({ fish }) => fish.length > 0) }
 }

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import type { ToolView } from '../../core/contacts/contactView'
 import { sentenceOf } from '../api/ApiProblem'
+import { useToolSets } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import { Lead } from '../ui/Lead'
 import { NumberChoice } from '../ui/NumberChoice'
@@ -9,12 +10,12 @@ import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { Notice, Problem } from '../ui/Notice'
 import { Sheet } from '../ui/Sheet'
 import { useFormat } from '../ui/useFormat'
-import { useContactWrites, useTools } from './useContacts'
+import { useContactWrites } from './useContacts'
 import './contacts.css'
 
 /** Tool sets: where each was since it was last clean, and its baths. */
 export function ToolsPage() {
-  const { tools, problem } = useTools()
+  const { tools, problem } = useToolSets()
   if (!tools) return problem ? <Trouble problem={problem} /> : <Waiting what="the tool sets" />
   const used = tools.filter(({ state }) => state === 'used').length
   return (

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import type { IntroductionView } from '../../core/moves/introductionView'
+import { useVessels } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
-import { useVessels } from './useMoves'
 
 interface SheetProps {
   introduction: IntroductionView

@@ -4,6 +4,7 @@ import type { MovedFish } from '../../core/moves/moves.schema'
 import { kindName, poolsOf, type Pool } from '../../core/pools/poolsOf'
 import type { TankView } from '../../core/room/roomView'
 import { errorsByField } from '../api/ApiProblem'
+import { useTankOf, useToolSets } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import { HandScreen } from '../ui/HandScreen'
 import { Trouble, Waiting } from '../ui/PageState'
@@ -14,7 +15,7 @@ import { MoveCheckLines } from './MoveCheckLines'
 import { NetPicker } from './NetPicker'
 import { PlacePicker } from './PlacePicker'
 import { useMoveDraft } from './useMoveDraft'
-import { readStand, standWord, useCatch, useMoveCheck, useMoveChoices, useMoveWrites, useTankOf, useToolSets } from './useMoves'
+import { readStand, standWord, useCatch, useMoveCheck, useMoveChoices, useMoveWrites } from './useMoves'
 import './moves.css'
 
 /** Fish of a tank go somewhere else: which, where to, with what, and what speaks against it, before anything is netted. */
@@ -32,7 +33,7 @@ function Move({ tank }: { tank: TankView }) {
   const { picks, fish, open, setOpen, to, toolSetId, waterGoesAlong, setTo, setToolSetId, setWater, pick } = useMoveDraft(pools, () => setRefused(null))
   const navigate = useNavigate()
   const writes = useMoveWrites()
-  const tools = useToolSets()
+  const { tools = [] } = useToolSets()
   const from = standWord({ kind: 'tank', id: tank.id })
   const check = useMoveCheck({ from, to, fish, toolSetId, waterGoesAlong })
   const choices = useMoveChoices(from, fish)

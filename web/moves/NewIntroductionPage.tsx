@@ -4,6 +4,7 @@ import type { MovedFish } from '../../core/moves/moves.schema'
 import type { PlannedIntroduction } from '../../core/moves/introductionView'
 import { introductionStepWords } from '../../core/moves/introductionWords'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
+import { useTankOf } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import { Tick } from '../ui/Field'
 import { HandScreen } from '../ui/HandScreen'
@@ -12,23 +13,15 @@ import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { Notice, Problem } from '../ui/Notice'
 import { MoveCheckLines } from './MoveCheckLines'
 import { stepTime } from './introductionClock'
-import { useIntroductionPlan, useMoveWrites, useTankOf } from './useMoves'
+import { fishIn, useIntroductionPlan, useMoveWrites } from './useMoves'
 import './moves.css'
 import './introduction.css'
-
-function fishOf(search: URLSearchParams): MovedFish[] {
-  try {
-    return JSON.parse(search.get('fish') ?? '[]') as MovedFish[]
-  } catch {
-    return []
-  }
-}
 
 /** How newcomers come into a tank whose residents defend it, before anything is begun. */
 export function NewIntroductionPage() {
   const [search] = useSearchParams()
   const [from, to] = [useTankOf(search.get('from')), useTankOf(search.get('to'))]
-  const fish = fishOf(search)
+  const fish = fishIn(search)
   if (search.get('from') === null || search.get('to') === null || fish.length === 0) return <Nothing>Choose the fish and the tank first: on the page of the tank they stand in, under “move”.</Nothing>
   if (!from.tank || !to.tank) return from.problem || to.problem ? <Trouble problem={from.problem ?? to.problem} back={{ to: '/room', label: 'The room' }} /> : <Waiting what="the tanks" />
   return <Plan from={{ id: from.tank.id, code: from.tank.code }} to={{ id: to.tank.id, code: to.tank.code }} fish={fish} />

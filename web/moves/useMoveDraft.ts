@@ -3,16 +3,11 @@ import { useSearchParams } from 'react-router'
 import type { MovedFish } from '../../core/moves/moves.schema'
 import type { Pool } from '../../core/pools/poolsOf'
 import type { Picks } from './FishPicker'
+import { fishIn } from './useMoves'
 
-/** What an address says already of which fish go: what was chosen before a reload, or before the racks were looked at. */
-function picksOf(pools: readonly Pool[], search: URLSearchParams): Picks {
-  try {
-    const said = JSON.parse(search.get('fish') ?? '[]') as MovedFish[]
-    return Object.fromEntries(said.flatMap((fish) => pools.filter((pool) => pool.speciesId === fish.speciesId && pool.strain === fish.strain).map((pool) => [pool.key, fish])))
-  } catch {
-    return {}
-  }
-}
+/** What an address says already of the kinds that live here. */
+const picksOf = (pools: readonly Pool[], search: URLSearchParams): Picks =>
+  Object.fromEntries(fishIn(search).flatMap((fish) => pools.filter((pool) => pool.speciesId === fish.speciesId && pool.strain === fish.strain).map((pool) => [pool.key, fish])))
 
 /** What was said so far of a move: which fish, where to, with what. Fish and place stand in the address, and survive a reload. */
 export function useMoveDraft(pools: readonly Pool[], onChange: () => void) {

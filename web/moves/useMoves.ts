@@ -1,11 +1,9 @@
-import { contactsApi } from '../../core/contacts/contacts.api'
 import { introductionsApi } from '../../core/moves/introductions.api'
 import type { RecordIntroduction } from '../../core/moves/introductions.schema'
+import { validated } from '../../core/fields/validated'
 import { movesApi } from '../../core/moves/moves.api'
-import type { MovedFish, MoveTogether, StandKind } from '../../core/moves/moves.schema'
-import { ledgerApi } from '../../core/ledger/ledger.api'
+import { moveCheckSchema, type MovedFish, type MoveTogether, type StandKind } from '../../core/moves/moves.schema'
 import type { LossCause } from '../../core/ledger/movement'
-import { roomApi } from '../../core/room/room.api'
 import { nowMs } from '../api/clock'
 import { useWrite } from '../api/useOutbox'
 import { useRead } from '../api/useRead'
@@ -17,6 +15,15 @@ export const standWord = ({ kind, id }: { kind: StandKind; id: string }): string
 export function readStand(word: string | null): { kind: StandKind; id: string } | null {
   const [kind = '', id = ''] = (word ?? '').split(':')
   return (kind === 'tank' || kind === 'vessel') && id !== '' ? { kind, id } : null
+}
+
+/** Which fish an address names already: those chosen before a reload, or on another page; none where it names them wrongly. */
+export function fishIn(search: URLSearchParams): MovedFish[] {
+  try {
+    return validated(moveCheckSchema, { fish: JSON.parse(search.get('fish') ?? '[]') as unknown }).fish
+  } catch {
+    return []
+  }
 }
 
 const asQuery = (fish: readonly MovedFish[]): string => JSON.stringify(fish.map(({ speciesId, strain, lotIds = [], quantity }) => ({ speciesId, strain, lotIds, quantity })))
@@ -50,21 +57,6 @@ export function useCatch(tankId: string | null, fish: readonly MovedFish[], isCh
   return isAsked ? (data?.cards ?? []) : []
 }
 
-/** Tool sets as they are now. */
-export const useToolSets = () => useRead(contactsApi.readTools, {}).data?.tools ?? []
-
-/** A tank by its code, with who lives in it. */
-export function useTankOf(code: string | null) {
-  const { data, problem } = useRead(roomApi.readTank, code === null ? null : { params: { code } })
-  return { tank: data, problem }
-}
-
-/** Buckets and boxes as they stand. */
-export function useVessels() {
-  const { data, problem } = useRead(movesApi.readVessels, {}, { everyMs: 30_000 })
-  return { vessels: data?.vessels, problem }
-}
-
 /** How newcomers would come in. */
 export function useIntroductionPlan(asked: { from: string; to: string; fish: readonly MovedFish[]; hasMirror: boolean; hasDivider: boolean; dominants: readonly string[] } | null) {
   const { data, problem } = useRead(
@@ -90,7 +82,6 @@ export function useMoveWrites() {
     lift: (tankId: string) => write(movesApi.recordLift, { params: { tankId }, label: 'a lift', body: { happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     undoLift: (liftId: string) => write(movesApi.undoLift, { params: { liftId }, label: 'a lift taken back', body: { happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     loseInVessel: (vesselId: string, { speciesId, strain }: { speciesId: string; strain: string | null }, quantity: number, cause: LossCause) => write(movesApi.loseInVessel, { params: { vesselId }, label: `loss of ${quantity}`, body: { speciesId, strain, quantity, cause, note: null, happenedAtMs: nowMs() } }, form),
-    reverse: (movementId: string) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { isWhole: true, reason: null, happenedAtMs: nowMs() } }, form),
     beginIntroduction: (body: { tankId: string; fromTankId: string; fish: MovedFish[]; hasMirror: boolean; hasDivider: boolean; dominants: string[] }) => write(introductionsApi.beginIntroduction, { label: 'introduction', body: { ...body, happenedAtMs: nowMs() } }, form),
     /** What happened in an introduction. */
     happened: (introductionId: string, kind: RecordIntroduction['kind'], more: Partial<Omit<RecordIntroduction, 'kind' | 'happenedAtMs'>>) =>
@@ -99,4 +90,3 @@ export function useMoveWrites() {
     endIntroduction: (introductionId: string) => write(introductionsApi.endIntroduction, { params: { introductionId }, label: 'introduction closed', body: { happenedAtMs: nowMs() } }, form),
   }
 }
-export type MoveWrites = ReturnType<typeof useMoveWrites>

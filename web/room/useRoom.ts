@@ -4,13 +4,13 @@ import type { SaidKind } from '../../core/contacts/contacts.schema'
 import { cratesApi } from '../../core/crates/crates.api'
 import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { AddFish, CorrectCount, RecordLoss, ReleaseFish, RenameLot } from '../../core/ledger/ledger.schema'
-import { introductionsApi } from '../../core/moves/introductions.api'
 import type { FightHarm } from '../../core/moves/fightWeight'
 import { movesApi } from '../../core/moves/moves.api'
 import type { MissingFish } from '../../core/room/roomView'
 import type { Pool } from '../../core/pools/poolsOf'
 import { roomApi, timelinePage } from '../../core/room/room.api'
 import { nowMs } from '../api/clock'
+import { useIntroductions, useVessels } from '../api/sharedReads'
 import { useWrite } from '../api/useOutbox'
 import { useRead } from '../api/useRead'
 
@@ -31,9 +31,8 @@ export function useCard(code: string) {
 
 /** What else belongs to a tank: vessels with its water, newcomers on their way in. */
 export function useOfTank(tankId: string) {
-  const vessels = useRead(movesApi.readVessels, {}, { everyMs: 30_000 }).data?.vessels ?? []
-  const introductions = useRead(introductionsApi.readIntroductions, {}).data?.introductions ?? []
-  return { vessels: vessels.filter(({ tank, fish }) => tank?.id === tankId && fish.length > 0), introductions: introductions.filter(({ tank, endedAtMs }) => tank.id === tankId && endedAtMs === null) }
+  const [introductions, { vessels = [] }] = [useIntroductions(), useVessels()]
+  return { vessels: vessels.filter(({ tank, fish }) => tank?.id === tankId && fish.length > 0), introductions: introductions.filter(({ tank }) => tank.id === tankId) }
 }
 
 type Timed<T> = Omit<T, 'happenedAtMs'> & { happenedAtMs: number | null }
