@@ -180,6 +180,17 @@ test('an introduction goes to its end: the ruler out, newcomers in, a bully boxe
   await look('quiet')
   await expect(page.getByText('Over: they live together.')).toBeVisible()
   expect(await fishIn(server)).toEqual({ 'R1-05': 3 })
+
+  // A touch that ended it by mistake is taken back where it ended.
+  await driver.press(/^undo/)
+  await expect(page.getByRole('button', { name: /^Look/ })).toBeVisible()
+  await driver.press('one died …')
+  await driver.touch(page.getByRole('dialog').getByRole('button', { name: 'Honey gourami', exact: true }).first())
+  await expect(page.getByText('Over.', { exact: false })).toBeVisible()
+  expect(await fishIn(server)).toEqual({ 'R1-05': 2 })
+  await driver.press(/^undo/)
+  await expect(page.getByRole('button', { name: /^Look/ })).toBeVisible()
+  expect(await fishIn(server)).toEqual({ 'R1-05': 3 })
 })
 
 test('screens of moves can be read and used, in both themes; none scrolls sideways, no word is cut off', async ({ driver, server, page }) => {
@@ -213,6 +224,11 @@ test('screens of moves can be read and used, in both themes; none scrolls sidewa
   const { id } = await server.post<{ id: string }>('/api/introductions', { tankId: idOf('R1-07'), fromTankId: idOf('R1-06'), fish, hasMirror: false, hasDivider: true, dominants: [], happenedAtMs: Date.now() })
   await driver.goto(`/bench/introductions/${id}`)
   await expect(page.locator('main h1')).toBeVisible()
+  await look()
+  await driver.press('not after all')
+  await expect(page.getByText('Given up before the newcomers went in.')).toBeVisible()
+  const again = await server.post<{ id: string }>('/api/introductions', { tankId: idOf('R1-07'), fromTankId: idOf('R1-06'), fish, hasMirror: false, hasDivider: true, dominants: [], happenedAtMs: Date.now() })
+  await driver.goto(`/bench/introductions/${again.id}`)
   await driver.press(/^Done/)
   await driver.press(/^Look/)
   await expect(page.getByRole('dialog')).toBeVisible()

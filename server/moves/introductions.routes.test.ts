@@ -101,6 +101,26 @@ test('newcomers that are taken out stand where they came from', async () => {
   expect([await standing(1), await standing(3), (await view()).state, (await view()).endedAtMs]).toEqual([1, 1, 'failed', room.clock.nowMs])
 })
 
+test('one that goes on for too long asks for the newcomers out, and is over once they are', async () => {
+  const { body } = await room.post('/api/introductions', { tankId: tank(1)?.id, fromTankId: tank(3)?.id, fish: fish(), hasMirror: false, hasDivider: false, dominants: [speciesId], happenedAtMs: room.clock.nowMs })
+  id = body.id
+  expect((await happened('in')).status).toBe(201)
+  room.clock.nowMs += 15 * 24 * hourMs
+  expect(await view()).toMatchObject({ state: 'failed', proposes: 'take out', endedAtMs: null })
+  expect((await happened('taken out', { toTankId: tank(3)?.id })).status).toBe(201)
+  expect(await view()).toMatchObject({ state: 'failed', proposes: null, endedAtMs: room.clock.nowMs })
+  expect([await standing(1), await standing(3)]).toEqual([1, 1])
+})
+
+test('one that was begun by mistake is given up, and another may begin there', async () => {
+  const begin = () => room.post('/api/introductions', { tankId: tank(1)?.id, fromTankId: tank(3)?.id, fish: fish(), hasMirror: false, hasDivider: false, dominants: [speciesId], happenedAtMs: room.clock.nowMs })
+  id = (await begin()).body.id
+  expect((await begin()).status).toBe(409)
+  expect((await room.post(`/api/introductions/${id}/end`, { happenedAtMs: room.clock.nowMs })).status).toBe(201)
+  expect(await view()).toMatchObject({ state: 'not begun', endedAtMs: room.clock.nowMs })
+  expect((await begin()).status).toBe(201)
+})
+
 test('nothing begins where a mouth swallows, or nothing is at hand', async () => {
   await room.addFish(tank(4), 'Oscar', 1)
   await room.addFish(tank(2), 'Honey gourami', 2)

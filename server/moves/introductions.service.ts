@@ -2,7 +2,7 @@ import { eachApart } from '../../core/collections/eachApart'
 import type { Limits } from '../../core/limits/houseLimits'
 import { introductionPlan, type Introduced, type IntroductionPlan } from '../../core/moves/introductionPlan'
 import type { BeginIntroduction, Newcomers, RecordIntroduction } from '../../core/moves/introductions.schema'
-import { introductionState, type IntroductionEvent } from '../../core/moves/introductionState'
+import { introductionState, type IntroductionEvent, type IntroductionState } from '../../core/moves/introductionState'
 import type { IntroductionEntry, IntroductionView, PlannedIntroduction, StepNow } from '../../core/moves/introductionView'
 import { introductionEventWords, introductionReasonWords, introductionStepWords } from '../../core/moves/introductionWords'
 import type { MoveRules } from '../../core/moves/moveRules'
@@ -108,7 +108,11 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
   }
 
   const asEvents = (rows: readonly IntroductionEventRow[]): IntroductionEvent[] => rows.flatMap(({ kind, who, level, atMs }) => (kind === 'step' ? [] : [{ at: Math.floor(atMs / minuteMs), kind, who, level }]))
-  const stateOf = (rows: readonly IntroductionEventRow[], nowMs: number) => introductionState({ now: Math.floor(nowMs / minuteMs), events: asEvents(rows) }, limits().boxDays, rules())
+  /** What decided first is kept; but newcomers that were taken out after it are not asked for any more. */
+  function stateOf(rows: readonly IntroductionEventRow[], nowMs: number): IntroductionState {
+    const found = introductionState({ now: Math.floor(nowMs / minuteMs), events: asEvents(rows) }, limits().boxDays, rules())
+    return found.proposes === 'take out' && rows.some(({ kind }) => kind === 'taken out') ? { ...found, proposes: null } : found
+  }
 
   /** Steps with the moment each is due: planned from the one before it, once that was done. */
   function stepsOf({ plan, newcomers, startedAtMs }: IntroductionRow, rows: readonly IntroductionEventRow[]): StepNow[] {

@@ -39,6 +39,7 @@ function Introduction({ introduction }: { introduction: IntroductionView }) {
     setRefused(null)
     void writes.happened(id, kind, { ...more, ...(against ?? {}) }).catch((problem: unknown) => setRefused({ problem, tried: { kind, more } }))
   }
+  const refuse = (problem: unknown): void => setRefused({ problem, tried: { kind: 'step', more: {} } })
   const next = steps.find(({ doneAtMs }) => doneAtMs === null)
   const isIn = state !== 'not begun'
   const isOpen = endedAtMs === null
@@ -52,13 +53,19 @@ function Introduction({ introduction }: { introduction: IntroductionView }) {
         <Steps steps={steps} startedAtMs={introduction.startedAtMs} next={next?.index ?? null} />
         <Story introduction={introduction} />
       </div>
-      {isOpen ? (
-        <ThumbBar introduction={introduction} next={next} onUndo={() => void writes.undoIntroduction(id).catch((problem: unknown) => setRefused({ problem, tried: { kind: 'step', more: {} } }))} onLook={() => setAsking('look')} onStep={doStep} />
-      ) : (
+      {isOpen && !isIn && (
+        <div className="introduction-more">
+          <Button size="hand" onClick={() => void writes.endIntroduction(id).catch(refuse)}>
+            not after all
+          </Button>
+        </div>
+      )}
+      {!isOpen && (
         <p>
-          {state === 'done' ? 'Over: they live together.' : 'Over.'} <Link to={`/room/${tank.code}`}>{tank.code}</Link>
+          {state === 'done' ? 'Over: they live together.' : isIn ? 'Over.' : 'Given up before the newcomers went in.'} <Link to={`/room/${tank.code}`}>{tank.code}</Link>
         </p>
       )}
+      <ThumbBar introduction={introduction} next={next} onUndo={() => void writes.undoIntroduction(id).catch(refuse)} onLook={() => setAsking('look')} onStep={doStep} />
       <LookSheet introduction={introduction} isOpen={asking === 'look'} onClose={() => setAsking(null)} onSay={(level, who) => happened('look', { level, who })} />
       <BoxSheet introduction={introduction} isOpen={asking === 'box'} onClose={() => setAsking(null)} onBox={(who, vesselId) => happened('box', { who, vesselId })} />
       <DeadSheet introduction={introduction} isOpen={asking === 'dead'} onClose={() => setAsking(null)} onSay={(who) => happened('dead', { who })} />
@@ -90,9 +97,10 @@ function MoreHappened({ introduction: { boxes, from }, onHappened, onAsk }: { in
   )
 }
 
-/** The way back, a look, and the step that is next: what is due is orange. */
-function ThumbBar({ introduction: { entries, state }, next, onUndo, onLook, onStep }: { introduction: IntroductionView; next: StepNow | undefined; onUndo: () => void; onLook: () => void; onStep: (step: StepNow) => void }) {
-  const [last, isIn, isStepDue] = [entries.at(-1), state !== 'not begun', next !== undefined && next.dueAtMs <= nowMs()]
+/** The way back, also out of what ended it by mistake; a look, and the step that is next: what is due is orange. */
+function ThumbBar({ introduction: { entries, state, endedAtMs }, next, onUndo, onLook, onStep }: { introduction: IntroductionView; next: StepNow | undefined; onUndo: () => void; onLook: () => void; onStep: (step: StepNow) => void }) {
+  const [last, isOpen, isIn, isStepDue] = [entries.at(-1), endedAtMs === null, state !== 'not begun', next !== undefined && next.dueAtMs <= nowMs()]
+  if (!isOpen && !last) return null
   return (
     <div className="thumb-bar">
       {last && (
@@ -100,13 +108,13 @@ function ThumbBar({ introduction: { entries, state }, next, onUndo, onLook, onSt
           undo <small><InUnits>{last.words}</InUnits></small>
         </Button>
       )}
-      {isIn && (
+      {isOpen && isIn && (
         <Button look={isStepDue ? 'plain' : 'act'} size="hand" onClick={onLook}>
           <strong>Look</strong>
           <small>quiet, chased, hurt</small>
         </Button>
       )}
-      {next && (
+      {isOpen && next && (
         <Button look={!isIn || isStepDue ? 'act' : 'plain'} size="hand" onClick={() => onStep(next)}>
           <strong>Done</strong>
           <small>

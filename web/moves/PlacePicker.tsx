@@ -12,8 +12,8 @@ interface Props {
   choices: readonly MoveChoice[] | null
   chosen: string | null
   onChoose: (stand: string) => void
-  /** The racks as they stand, to touch the tank there. */
-  rackTo: string
+  /** The racks as they stand, to touch the tank there; without it there is no such way. */
+  rackTo?: string
 }
 
 const marks: Record<MoveChoice['verdict'], string> = { allow: 'free', warn: 'mind', lead: 'lead', impossible: 'no' }
@@ -41,9 +41,11 @@ export function PlacePicker({ choices, chosen, onChoose, rackTo }: Props) {
         <Button size="hand" onClick={() => setOpen(true)}>
           another place …
         </Button>
-        <Link to={rackTo} className="btn btn-quiet">
-          on the racks
-        </Link>
+        {rackTo && (
+          <Link to={rackTo} className="btn btn-quiet">
+            on the racks
+          </Link>
+        )}
       </div>
       <Sheet title="Where do they go?" isOpen={isOpen} onClose={() => setOpen(false)}>
         <AllPlaces all={all} onChoose={choose} />

@@ -56,7 +56,7 @@ function Vessel({ vessel }: { vessel: VesselView }) {
       </ul>
       {fish.length > 0 && (
         <>
-          <PlacePicker choices={choices} chosen={place} onChoose={setTo} rackTo="/room" />
+          <PlacePicker choices={choices} chosen={place} onChoose={setTo} />
           {check && <MoveCheckLines check={check} />}
           <Refused problem={refused} mayRescue onAgain={send} />
           <div className="thumb-bar">
