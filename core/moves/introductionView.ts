@@ -47,6 +47,8 @@ export interface IntroductionView {
   plan: IntroductionPlan
   startedAtMs: number
   endedAtMs: number | null
+  /** Ended by hand, and not by what was seen. */
+  isGivenUp: boolean
   state: IntroductionState['state']
   boxes: { who: string; vesselId: string | null; vessel: string | null; dueAtMs: number }[]
   nextLookAtMs: number | null

@@ -84,7 +84,7 @@ export function sentenceOf(each: MoveReason, names: Names): string {
     step: () => `${text('what') === 'salinity' ? 'Salinity' : 'Temperature'} ${(number('by') ?? 0) > 0 ? 'up' : 'down'} by ${showChange(text('what') === 'salinity' ? 'salinity' : 'temperature', Math.abs(number('by') ?? 0), markedUnits)}, at most ${showChange(text('what') === 'salinity' ? 'salinity' : 'temperature', number('limit') ?? 0, markedUnits)}: acclimate on the Bench first.`,
     'binder-copper': () => 'Copper, and a binder that changes it: what a copper kit shows means nothing.',
     binder: () => 'A binder works there: ammonia readings mean nothing.',
-    fought: () => `${text('a')} and ${text('b')} fought here or elsewhere.`,
+    fought: () => `${text('a')}${text('a') === text('b') ? '' : ` and ${text('b')}`} fought here or elsewhere.`,
     introduce: () => `${text('resident')} defends the place against ${text('newcomer')}: make an introduction plan.`,
     'eats-own': () => `The large ${text('species')} eat the small ones.`,
     nibbles: () => `${text('species')} may bite or eat ${text('prey')}.`,

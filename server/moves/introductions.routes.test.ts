@@ -117,8 +117,13 @@ test('one that was begun by mistake is given up, and another may begin there', a
   id = (await begin()).body.id
   expect((await begin()).status).toBe(409)
   expect((await room.post(`/api/introductions/${id}/end`, { happenedAtMs: room.clock.nowMs })).status).toBe(201)
-  expect(await view()).toMatchObject({ state: 'not begun', endedAtMs: room.clock.nowMs })
+  expect(await view()).toMatchObject({ state: 'not begun', endedAtMs: room.clock.nowMs, isGivenUp: true })
+  const undo = () => room.post(`/api/introductions/${id}/undo`, { happenedAtMs: room.clock.nowMs })
+  expect((await undo()).status).toBe(201)
+  expect(await view()).toMatchObject({ endedAtMs: null, isGivenUp: false })
+  await room.post(`/api/introductions/${id}/end`, { happenedAtMs: room.clock.nowMs })
   expect((await begin()).status).toBe(201)
+  expect((await undo()).body.detail).toBe('Another introduction goes on in this tank now')
 })
 
 test('nothing begins where a mouth swallows, or nothing is at hand', async () => {

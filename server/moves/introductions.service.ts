@@ -129,13 +129,14 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
 
   function view(row: IntroductionRow, nowMs: number): IntroductionView {
     const rows = store.events(row.id)
-    const { state, boxes, nextLookAt, proposes } = stateOf(rows, nowMs)
+    const found = stateOf(rows, nowMs)
+    const { state, boxes, nextLookAt, proposes } = found
     const tank = facts.tank(row.tankId, nowMs)
     const isNewcomer = (kind: { speciesId: string; strain: string | null }): boolean => row.newcomers.some((each) => each.speciesId === kind.speciesId && each.strain === kind.strain)
     const inBoxes = vessels.view(nowMs).vessels.filter(({ kind, tank: of }) => kind === 'box' && of?.id === row.tankId)
     const steps = stepsOf(row, rows)
     return {
-      ...{ id: row.id, number: row.number, newcomers: row.newcomers, plan: row.plan, startedAtMs: row.startedAtMs, endedAtMs: row.endedAtMs, state, proposes, steps },
+      ...{ id: row.id, number: row.number, newcomers: row.newcomers, plan: row.plan, startedAtMs: row.startedAtMs, endedAtMs: row.endedAtMs, isGivenUp: row.endedAtMs !== null && !isOver(found), state, proposes, steps },
       ...{ tank: { id: row.tankId, code: store.codeOf(row.tankId) }, from: { id: row.fromTankId, code: store.codeOf(row.fromTankId) } },
       residents: (tank ? kindsIn(tank) : []).filter((kind) => !isNewcomer(kind)).map((kind) => ({ speciesId: kind.speciesId, strain: kind.strain, name: kindName(kind), quantity: kind.quantity })),
       boxes: boxes.map(({ who, dueAt }) => {
@@ -203,11 +204,10 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
     }
   }
 
+  const isOver = ({ state, proposes }: IntroductionState): boolean => (state === 'done' || state === 'failed') && proposes === null
+
   /** One that is over by what was seen is closed; one that is not any more, as something was taken back, goes on. */
-  function close(id: string, nowMs: number): void {
-    const { state, proposes } = stateOf(store.events(id), nowMs)
-    store.setEnded(id, (state === 'done' || state === 'failed') && proposes === null ? nowMs : null)
-  }
+  const close = (id: string, nowMs: number): void => store.setEnded(id, isOver(stateOf(store.events(id), nowMs)) ? nowMs : null)
 
   return {
     /** How newcomers would come in. */
@@ -253,10 +253,16 @@ export function createIntroductionsService({ store, movesStore, facts, placing, 
       return { id }
     },
 
-    /** Takes the newest entry back, with the fish it moved and the fight it told of. */
+    /** Takes the newest entry back, with the fish it moved and the fight it told of; of one that was given up, that it was. */
     undo(context: CommandContext, { happenedAtMs }: { happenedAtMs: number }) {
       const row = requireOpen(context.params.introductionId ?? '')
-      const last = store.events(row.id).at(-1)
+      const rows = store.events(row.id)
+      const last = rows.at(-1)
+      if (row.endedAtMs !== null && store.openIn(row.tankId)) throw new Problem('conflict', 'Another introduction goes on in this tank now')
+      if (row.endedAtMs !== null && !isOver(stateOf(rows, context.nowMs))) {
+        store.setEnded(row.id, null)
+        return {}
+      }
       const by = { undoneById: context.actor.id, undoneAtMs: context.nowMs }
       if (!last) throw new Problem('conflict', 'Nothing is written down yet')
       ledger.reverseCommand(context, last.commandKey, { happenedAtMs, reason: `introduction ${row.number}, taken back` })

@@ -30,7 +30,7 @@ export function IntroductionPage() {
 
 function Introduction({ introduction }: { introduction: IntroductionView }) {
   useTick(1000)
-  const { id, number, tank, day, steps, endedAtMs, state } = introduction
+  const { id, number, tank, day, steps, endedAtMs, isGivenUp, state } = introduction
   const writes = useMoveWrites()
   const [refused, setRefused] = useState<{ problem: unknown; tried: Happened } | null>(null)
   const [asking, setAsking] = useState<Asking | null>(null)
@@ -40,7 +40,7 @@ function Introduction({ introduction }: { introduction: IntroductionView }) {
     void writes.happened(id, kind, { ...more, ...(against ?? {}) }).catch((problem: unknown) => setRefused({ problem, tried: { kind, more } }))
   }
   const refuse = (problem: unknown): void => setRefused({ problem, tried: { kind: 'step', more: {} } })
-  const next = steps.find(({ doneAtMs }) => doneAtMs === null)
+  const next = endedAtMs === null ? steps.find(({ doneAtMs }) => doneAtMs === null) : undefined
   const isIn = state !== 'not begun'
   const isOpen = endedAtMs === null
   const doStep = (step: StepNow): void => happened(kindOf(step), { stepIndex: step.index, who: whoOf(step, introduction) })
@@ -62,7 +62,7 @@ function Introduction({ introduction }: { introduction: IntroductionView }) {
       )}
       {!isOpen && (
         <p>
-          {state === 'done' ? 'Over: they live together.' : isIn ? 'Over.' : 'Given up before the newcomers went in.'} <Link to={`/room/${tank.code}`}>{tank.code}</Link>
+          {state === 'done' ? 'Over: they live together.' : isGivenUp ? 'Given up.' : 'Over.'} <Link to={`/room/${tank.code}`}>{tank.code}</Link>
         </p>
       )}
       <ThumbBar introduction={introduction} next={next} onUndo={() => void writes.undoIntroduction(id).catch(refuse)} onLook={() => setAsking('look')} onStep={doStep} />
@@ -98,14 +98,14 @@ function MoreHappened({ introduction: { boxes, from }, onHappened, onAsk }: { in
 }
 
 /** The way back, also out of what ended it by mistake; a look, and the step that is next: what is due is orange. */
-function ThumbBar({ introduction: { entries, state, endedAtMs }, next, onUndo, onLook, onStep }: { introduction: IntroductionView; next: StepNow | undefined; onUndo: () => void; onLook: () => void; onStep: (step: StepNow) => void }) {
-  const [last, isOpen, isIn, isStepDue] = [entries.at(-1), endedAtMs === null, state !== 'not begun', next !== undefined && next.dueAtMs <= nowMs()]
+function ThumbBar({ introduction: { entries, state, endedAtMs, isGivenUp }, next, onUndo, onLook, onStep }: { introduction: IntroductionView; next: StepNow | undefined; onUndo: () => void; onLook: () => void; onStep: (step: StepNow) => void }) {
+  const [last, isOpen, isIn, isStepDue] = [isGivenUp ? 'given up' : entries.at(-1)?.words, endedAtMs === null, state !== 'not begun', next !== undefined && next.dueAtMs <= nowMs()]
   if (!isOpen && !last) return null
   return (
     <div className="thumb-bar">
       {last && (
-        <Button look="bare" size="hand" className="undo" onClick={onUndo}>
-          undo <small><InUnits>{last.words}</InUnits></small>
+        <Button look={isOpen ? 'bare' : 'plain'} size="hand" className={isOpen ? 'undo' : undefined} onClick={onUndo}>
+          undo <small><InUnits>{last}</InUnits></small>
         </Button>
       )}
       {isOpen && isIn && (
@@ -175,14 +175,14 @@ function Steps({ steps, startedAtMs, next }: { steps: readonly StepNow[]; starte
   )
 }
 
-function Story({ introduction: { entries } }: { introduction: IntroductionView }) {
+function Story({ introduction: { entries, endedAtMs } }: { introduction: IntroductionView }) {
   const format = useFormat()
   // Steps stand beside it with their times.
   const told = entries.filter(({ stepIndex }) => stepIndex === null)
   return (
     <section aria-label="What happened">
       <h3>What happened</h3>
-      {told.length === 0 && <p className="aside-word">Nothing yet.</p>}
+      {told.length === 0 && <p className="aside-word">Nothing{endedAtMs === null && ' yet'}.</p>}
       <ol className="introduction-story">
         {told.toReversed().map(({ id, words, who, kind, atMs, by }) => (
           <li key={id}>
