@@ -42,6 +42,15 @@ test('five of fourteen go next door in at most five touches, and all of it is ta
   expect(await server.stock()).toEqual({ 'R1-05': { 'Cherry barb': 14 } })
 })
 
+test('what is sold says first what speaks against it', async ({ driver, server, page }) => {
+  await bring(server, 'R1-05', 'Cherry barb', 14)
+  await driver.goto('/room/R1-05')
+  await driver.press('sold')
+  await expect(page.getByRole('dialog').getByRole('status')).toContainText(/Lot \S+ was moved 0 h ago\./)
+  await page.getByRole('dialog').getByRole('button', { name: '3', exact: true }).click()
+  await expect(page.getByText('3 Cherry barb sold')).toBeVisible()
+})
+
 test('a predator and its prey, two suppliers that have not met: the words before the net, the lead’s reason after', async ({ driver, server, page }) => {
   await adopt(server, 'Oscar', 'Cherry barb', 'Kuhli loach')
   await bring(server, 'R1-05', 'Oscar', 1)
@@ -82,7 +91,7 @@ test('copper in the water: shrimp do not go there, and no keeper decides it', as
   await change(server, 'systems', 'Copper rack', { agents: ['copper'], tempC: 25, salinityPpt: 34 })
   await driver.goto('/room/M1-01')
   await driver.sayMove('Cleaner shrimp', 2, 'Q1-01')
-  await expect(page.getByRole('region', { name: 'Before the net' })).toContainText('copper in the water; Cleaner shrimp does not bear it.')
+  await expect(page.getByRole('region', { name: 'Before the net' })).toContainText('Copper in the water; Cleaner shrimp does not bear it.')
   await driver.moveThem()
   await expect(page.getByRole('region', { name: 'Against a rule' }).getByRole('alert')).toContainText('copper')
   expect(await server.stock()).toEqual({ 'M1-01': { 'Cleaner shrimp': 3 } })

@@ -21,7 +21,8 @@ export interface MoveLine {
 export function moveLines(reasons: readonly MoveReason[], names: Names): MoveLine[] {
   const lines = new Map<MoveCode, MoveLine>()
   for (const each of reasons) {
-    const words = sentenceOf(each, names)
+    const said = sentenceOf(each, names)
+    const words = said.charAt(0).toUpperCase() + said.slice(1)
     const line = lines.get(each.code)
     if (line) line.words = `${line.words} ${words}`
     else lines.set(each.code, { code: each.code, level: each.level, words })
@@ -59,7 +60,7 @@ export function sentenceOf(each: MoveReason, names: Names): string {
     'vessel-load': () => `The vessel bears them ${text('minutes')} min, not ${text('want')} (${bindWords[text('binds')] ?? text('binds')}).`,
     'sick-to-well': () => 'Fish with signs go to cleaner water.',
     'held-there': () => `${text('species')} of ${text('supplier')} is held there.`,
-    'hold-open': () => `${lot()}: day ${text('day')} of ${text('of')}.`,
+    'hold-open': () => `${lot()} is on day ${text('day')} of ${text('of')} of its hold.`,
     sources: () => `${text('a')} and ${text('b')} ${sourcesStateWords(text('state'))}; no pairing passed.`,
     'course-open': () => `The course of ${text('agent')} of ${lot()} is on day ${text('day')} of ${text('of')}.`,
     'not-clean': () => `The tank is ${text('state')}.`,

@@ -35,7 +35,7 @@ test('of several lots that nobody can tell apart, the hold of any of them counts
   await room.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: testNowMs })
   await room.addFish(tank(4), 'Kuhli loach', 8)
   const view = await check(3, 4, [{ species: 'Cherry barb', quantity: 6 }])
-  expect(said(view).filter((words) => words.startsWith('lead'))).toEqual([expect.stringMatching(/^lead: lot \S+: day 1 of 14\.$/)])
+  expect(said(view).filter((words) => words.startsWith('lead'))).toEqual([expect.stringMatching(/^lead: Lot \S+ is on day 1 of 14 of its hold\.$/)])
   expect(view.lines.map(({ code }) => code)).toEqual(expect.arrayContaining(['hold-open', 'shares']))
   // Into a tank of its own water where nobody stands, the hold goes on.
   expect((await check(3, 5, [{ species: 'Cherry barb', quantity: 6 }])).lines.map(({ code }) => code)).not.toContain('hold-open')

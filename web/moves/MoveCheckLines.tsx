@@ -1,5 +1,5 @@
 import type { MoveCheckView } from '../../core/moves/moveView'
-import { InUnits } from '../ui/InUnits'
+import { CheckLines } from '../ui/CheckLines'
 import { Notice } from '../ui/Notice'
 
 const verdicts: Record<MoveCheckView['verdict'], { words: string; level?: 'watch' | 'harm' | 'done' }> = {
@@ -19,23 +19,13 @@ export function MoveCheckLines({ check: { verdict, lines } }: { check: MoveCheck
       <Notice role="status" {...(level ? { level } : {})}>
         {words}
       </Notice>
-      <Lines lines={open} />
+      <CheckLines lines={open} />
       {folded.length > 0 && (
         <details>
           <summary>{folded.length} more</summary>
-          <Lines lines={folded} />
+          <CheckLines lines={folded} />
         </details>
       )}
     </section>
   )
 }
-
-const Lines = ({ lines }: Pick<MoveCheckView, 'lines'>) => (
-  <ul>
-    {lines.map((line) => (
-      <li key={line.code} className={`is-${line.level}`}>
-        <InUnits>{line.words}</InUnits>
-      </li>
-    ))}
-  </ul>
-)

@@ -75,7 +75,7 @@ export function PoolRow({ tank, pool, writes, onDone, onTell }: Props) {
       {open === 'count' && <CountForm tank={tank} pool={pool} writes={writes} onDone={close} />}
       {open === 'name' && <RenameForm tank={tank} pool={pool} writes={writes} onDone={close} onTell={onTell} />}
       {open === 'more' && lots.length > 1 && <Lots lots={lots} tankId={tank.id} />}
-      <SellSheet pool={pool} isOpen={open === 'sold'} onClose={close} onSell={(input, words) => writes.releaseFish(input).then(note(words, `/room/${tank.code}/card?kind=${encodeURIComponent(kindKey(pool))}&fish=${input.quantity}`))} />
+      <SellSheet tankId={tank.id} pool={pool} isOpen={open === 'sold'} onClose={close} onSell={(input, words) => writes.releaseFish(input).then(note(words, `/room/${tank.code}/card?kind=${encodeURIComponent(kindKey(pool))}&fish=${input.quantity}`))} />
     </li>
   )
 }

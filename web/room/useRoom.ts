@@ -6,6 +6,7 @@ import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { AddFish, CorrectCount, RecordLoss, ReleaseFish, RenameLot } from '../../core/ledger/ledger.schema'
 import type { FightHarm } from '../../core/moves/fightWeight'
 import { movesApi } from '../../core/moves/moves.api'
+import type { MoveLine } from '../../core/moves/moveWords'
 import type { MissingFish } from '../../core/room/roomView'
 import type { Pool } from '../../core/pools/poolsOf'
 import { roomApi, timelinePage } from '../../core/room/room.api'
@@ -33,6 +34,12 @@ export function useCard(code: string) {
 export function useOfTank(tankId: string) {
   const [introductions, { vessels = [] }] = [useIntroductions(), useVessels()]
   return { vessels: vessels.filter(({ tank, fish }) => tank?.id === tankId && fish.length > 0), introductions: introductions.filter(({ tank }) => tank.id === tankId) }
+}
+
+/** What speaks against fish of a kind leaving the house, asked of one of them before anybody says how many; null until that is known. */
+export function useSendOutCheck(tankId: string, { speciesId, strain }: Pool, lotIds: readonly string[], isOpen: boolean): MoveLine[] | null {
+  const { data } = useRead(movesApi.readMoveCheck, isOpen ? { query: { from: `tank:${tankId}`, to: 'outside', fish: JSON.stringify([{ speciesId, strain, lotIds, quantity: 1 }]) } } : null, { keepsPrevious: true })
+  return data?.lines.filter(({ level }) => level === 'lead' || level === 'warn') ?? null
 }
 
 type Timed<T> = Omit<T, 'happenedAtMs'> & { happenedAtMs: number | null }
