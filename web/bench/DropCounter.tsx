@@ -19,13 +19,13 @@ export function DropCounter({ dropsPerMl, airlines, onFlow }: Props) {
   const rate = dropRate(taps, perMl)
   return (
     <section className="drop-counter" aria-label="Drop counter">
-      {/* The moment of the finger going down, not of its lifting. */}
-      <Button look="bare" className="tap-pad" onPointerDown={() => setTaps((before) => [...before, performance.now()])} onKeyDown={(event) => event.key === ' ' && !event.repeat && setTaps((before) => [...before, performance.now()])}>
+      {/* The moment the finger went down: not when it lifted, nor when a busy device came to hear of it. */}
+      <Button look="bare" className="tap-pad" onPointerDown={({ timeStamp }) => setTaps((before) => [...before, timeStamp])} onKeyDown={({ key, repeat, timeStamp }) => key === ' ' && !repeat && setTaps((before) => [...before, timeStamp])}>
         {rate ? (
           <>
             <strong>{rate.mlPerMin.toFixed(1)} mL/min</strong>
             <small>
-              {Math.round(rate.dropsPerMin)} drops a minute, {rate.isSettled ? `${rate.taps} taps` : `${10 - rate.taps} more taps to settle`}
+              {Math.round(rate.dropsPerMin)} drops a minute, {rate.isSettled ? `${rate.taps} taps` : `${10 - rate.taps} more to settle`}
             </small>
           </>
         ) : (
