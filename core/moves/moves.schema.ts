@@ -21,7 +21,11 @@ export const movedFishSchema = strictObject({
     .of(strictObject({ sex: optionalChoice('Sex', sexes), mark: optionalText('Mark', bounds.name) }))
     .typeError('Chosen fish must be a list')
     .max(50, 'At most 50 chosen fish at once')
-    .test('few', 'More fish are chosen than go', (chosen, { parent }) => !chosen || chosen.length <= Number((parent as { quantity?: number }).quantity))
+    .test('few', 'More fish are chosen than go', (chosen, { parent }) => {
+      const { quantity } = parent as { quantity?: unknown }
+      // What is no number is said beside the number.
+      return !chosen || typeof quantity !== 'number' || chosen.length <= quantity
+    })
     .optional(),
 })
 export type MovedFish = InferType<typeof movedFishSchema>

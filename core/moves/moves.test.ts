@@ -7,6 +7,7 @@ import { brokenRules } from '../tankChoice/rules'
 import { tankPurposes, tankStates, waters } from '../room/room.schema'
 import { vesselDue } from '../due/due'
 import { tries } from '../testing/tries'
+import { validated } from '../fields/validated'
 import { catchCard, type Catching } from './catchCard'
 import { introductionPlan } from './introductionPlan'
 import { introductionState, introductionEvents, lookLevels } from './introductionState'
@@ -14,6 +15,7 @@ import { moveCodes, type MoveAsked, type MoveOccupant } from './move'
 import { readMoveRules, withChanges } from './houseMoveRules'
 import { moveCheck } from './moveCheck'
 import { moveLevels, shippedMoveRules } from './moveRules'
+import { moveCheckSchema } from './moves.schema'
 
 const suppliers = ['Pale Harbour Livestock', 'Hollow Reed Hatchery', 'Brackwater Nurseries']
 const tolerances = ['hardy', 'normal', 'delicate', 'very delicate'] as const
@@ -205,4 +207,11 @@ describe('what is due of moves', () => {
     [61, 'now', 'Bucket 1 bears them no longer (oxygen): back into a tank, or another vessel'],
   ])('fish in a bucket after %i min: %s', (minutes, urgency, detail) => expect(vesselDue(vessel, minutes * 60_000)).toMatchObject([{ urgency, detail, about: '3 Cherry barb', byMs: 3_600_000 }]))
   test('an empty one calls nobody', () => expect(vesselDue({ ...vessel, fish: [], limit: null }, 0)).toEqual([]))
+})
+
+test('no more fish are chosen than go; a number that is none is said beside it', () => {
+  const asked = (quantity: unknown) => () => validated(moveCheckSchema, { fish: [{ speciesId: 's', strain: null, quantity, chosen: [{ sex: 'male', mark: null }, { sex: null, mark: 'torn fin' }] }] })
+  expect(asked(2)).not.toThrow()
+  expect(asked(1)).toThrow('More fish are chosen than go')
+  expect(asked({ toString: 1, valueOf: null })).toThrow(/^Number of fish must be/)
 })
