@@ -38,7 +38,7 @@ export const moveCheckSchema = strictObject({ fish: movedTogether() })
 export const standKinds = ['tank', 'vessel'] as const
 export type StandKind = (typeof standKinds)[number]
 /** Where fish stand: in a tank, or for a while in a bucket or a box. */
-const standing = (label: string) => strictObject({ kind: choice(label, standKinds), id: identifier(label) })
+const standing = (label: string) => strictObject({ kind: choice(label, standKinds), id: identifier(label) }).required(`${label} is missing`)
 
 /** Fish of one kind or several go together from one place to another: all of them or none. */
 export const moveTogetherSchema = strictObject({

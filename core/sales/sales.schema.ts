@@ -3,7 +3,7 @@ import { bounds, identifier, instant, optionalIdentifier, optionalText, strictOb
 import { saleFields } from './readSales'
 
 const column = () => number().integer().min(0).max(99).optional()
-const mapping = object(Object.fromEntries(saleFields.map((field) => [field, column()]))).noUnknown('A column holds nothing that is known here')
+const mapping = object(Object.fromEntries(saleFields.map((field) => [field, column()]))).noUnknown('A column holds nothing that is known here').required('The columns are missing')
 
 /** One row of a till's list as somebody looked it over. Without a species it is no fish. */
 const saleRow = strictObject({

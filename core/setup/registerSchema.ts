@@ -13,8 +13,10 @@ function fieldSchema(field: RegisterField) {
     }
     case 'whole':
       return field.isRequired ? whole(label, field.min, field.max, field.unit) : optionalWhole(label, field.min, field.max, field.unit)
-    case 'measure':
-      return optionalMeasure(label, field.unit ?? baseUnitOf(field), field.min, field.max)
+    case 'measure': {
+      const figure = optionalMeasure(label, field.unit ?? baseUnitOf(field), field.min, field.max)
+      return field.isRequired ? figure.required(`${label} is missing`) : figure
+    }
     case 'choice':
       return field.isRequired ? choice(label, field.options) : optionalChoice(label, field.options)
     case 'choices':

@@ -201,3 +201,10 @@ test('two kinds that each find room and not together need a lead', async () => {
   expect(both.body.current?.rules).toMatchObject([{ code: 'overload' }])
   expect((await go({ ...barbs, quantity: 80 })).status).toBe(201)
 })
+
+test('a place that nobody named, a bucket of no water: refused beside them, and nothing is kept', async () => {
+  const moved = await room.post('/api/moves', { to: { kind: 'tank', id: tank(2)?.id }, fish: [{ ...(await kindIn(1, 'Oscar')), quantity: 1 }], toolSetId: null, waterGoesAlong: false, override: null, isRescue: false, note: null, happenedAtMs: testNowMs })
+  expect([moved.status, moved.body.errors]).toEqual([422, [{ path: 'from', message: 'From is missing' }]])
+  const vessel = await room.post('/api/setup/vessels', { values: { name: 'Bucket 9', kind: 'bucket', litres: null, air: null, note: null } })
+  expect([vessel.status, vessel.body.errors]).toEqual([422, [{ path: 'values.litres', message: 'Water in it is missing' }]])
+})

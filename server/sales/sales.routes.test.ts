@@ -97,6 +97,8 @@ test('fish that somebody else sold meanwhile: the row says so, and nothing of th
   await room.post(`/api/tanks/${room.tanks[2]?.id}/releases`, { speciesId: planned[1]?.kind?.speciesId, quantity: 3, reason: 'sold', note: null, happenedAtMs: room.clock.nowMs })
   const rows = planned.map(({ row, kind, parts }) => ({ key: row.key, item: row.item, on: row.on, count: row.count, speciesId: kind?.speciesId, strain: null, isAgain: false, parts }))
   const refused = await room.post('/api/sales', { rows, heading: 'item|count', mapping: list.columns.mapping, heldBecause: null, happenedAtMs: room.clock.nowMs })
+  const unread = await room.post('/api/sales', { rows, heading: 'item|count', heldBecause: null, happenedAtMs: room.clock.nowMs })
+  expect([unread.status, unread.body.errors]).toEqual([422, [{ path: 'mapping', message: 'The columns are missing' }]])
   expect(refused.body.errors).toEqual([{ path: 'rows[1].parts', message: 'Kuhli loach: Only 3 of these stand in this tank now' }])
   expect(await sum()).toEqual({ 'R1-01': 12, 'R1-02': 20, 'R1-03': 3 })
 })
