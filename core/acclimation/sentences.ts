@@ -6,6 +6,7 @@ import type { ReadingValue, TurningPoint } from './readingValue'
 import type { Remedy } from './remedies'
 import { baseUnits, showChange, showFigure, type DisplayUnits } from '../units/units'
 import { spanWords } from '../time/spanWords'
+import { capital } from '../words/capital'
 
 const round = (value: number, digits: number): string => value.toFixed(digits).replace('-', '−')
 
@@ -93,5 +94,5 @@ export function turningSentence(points: readonly TurningPoint[], schools: readon
   if (points.length === 0) return null
   const said = points.map(({ kind, side, value, school }) => `${readingWords[kind].replace(/^the /, 'a ')} ${side} ${readingValue(kind, value, units)} would make it ${schools.find(({ key }) => key === school)?.name ?? school}`)
   const sentence = `${listed(said.map((each) => each.replace('a alkalinity', 'an alkalinity').replace('total ammonia', 'ammonia')))}.`
-  return sentence.charAt(0).toUpperCase() + sentence.slice(1)
+  return capital(sentence)
 }

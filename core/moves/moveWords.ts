@@ -2,6 +2,7 @@ import { sourcesStateWords } from '../contacts/sourceKnown'
 import { markedUnits, showChange, showSet, type Quantity } from '../units/units'
 import type { MoveCode, MoveReason } from './move'
 import type { MoveLevel } from './moveRules'
+import { capital } from '../words/capital'
 
 /** How lots, places and waters are called. */
 export interface Names {
@@ -21,8 +22,7 @@ export interface MoveLine {
 export function moveLines(reasons: readonly MoveReason[], names: Names): MoveLine[] {
   const lines = new Map<MoveCode, MoveLine>()
   for (const each of reasons) {
-    const said = sentenceOf(each, names)
-    const words = said.charAt(0).toUpperCase() + said.slice(1)
+    const words = capital(sentenceOf(each, names))
     const line = lines.get(each.code)
     if (line) line.words = `${line.words} ${words}`
     else lines.set(each.code, { code: each.code, level: each.level, words })

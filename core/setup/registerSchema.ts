@@ -1,8 +1,7 @@
 import { array, type AnyObject, type ObjectSchema } from 'yup'
 import { choices, identifier, optionalChoice, optionalIdentifier, optionalMeasure, optionalText, optionalWhole, strictObject, choice, text, whole, yesNo } from '../fields/fields.schema'
+import { capital } from '../words/capital'
 import { registers, type RegisterField, type RegisterName, type RegisterValues } from './registers'
-
-const capital = (label: string): string => label.charAt(0).toUpperCase() + label.slice(1)
 
 function fieldSchema(field: RegisterField) {
   const label = capital(field.label)

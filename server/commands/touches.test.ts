@@ -18,6 +18,7 @@ import type { DeviceView, PersonView } from '../../core/staff/staff.schema'
 import { createServices, type Services } from '../app'
 import type { Command, Read } from '../http/endpoint'
 import { createTestRoom, newKey, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
+import { capital } from '../../core/words/capital'
 
 // A device reads anew only what tells of something a write says it touched. So every write is done here once, and whatever
 // a read answers differently after it must have been named: a touch that is not declared would leave screens as they were.
@@ -124,7 +125,7 @@ async function runOf(subject: BenchSubject, more: object = {}): Promise<RunView>
 
 /** A row of a list by its first use: every list has the same four writes. */
 async function keepRow(register: string, values: object): Promise<string> {
-  const name = register.charAt(0).toUpperCase() + register.slice(1)
+  const name = capital(register)
   const { id } = await act<{ id: string }>(`add${name}`, {}, { values })
   await act(`edit${name}`, { id }, { version: 1, values })
   await act(`retire${name}`, { id }, { version: 2, isRetired: true })

@@ -5,6 +5,7 @@ import { nowMs } from '../api/clock'
 import { useHouseLimits, useLimits } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import type { BagDraft } from './bagDraft'
+import { capital } from '../../core/words/capital'
 
 /** What the fish of the bag in hand need first; deaths count over the bags of their lot. Null until the limits are read. */
 export function useTriage(crate: CrateView, line: LineView | undefined, draft: BagDraft): Triage | null {
@@ -36,7 +37,7 @@ function TriageLine({ triage }: { triage: Triage | null }) {
   return (
     <section className={isPressing(triage.step) ? 'triage is-pressing' : 'triage'} aria-label="First step" aria-live="polite">
       <p>
-        <strong>{triage.step.charAt(0).toUpperCase() + triage.step.slice(1)}.</strong> {triage.reasons.join(', ')}.
+        <strong>{capital(triage.step)}.</strong> {triage.reasons.join(', ')}.
       </p>
       {triage.cautions.map((caution) => (
         <p key={caution} className="caution">

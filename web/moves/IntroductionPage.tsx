@@ -114,7 +114,7 @@ function ThumbBar({ introduction: { entries, state, endedAtMs, isGivenUp }, next
           <small>quiet, chased, hurt</small>
         </Button>
       )}
-      {isOpen && next && (
+      {next && (
         <Button look={!isIn || isStepDue ? 'act' : 'plain'} size="hand" onClick={() => onStep(next)}>
           <strong>Done</strong>
           <small>
