@@ -10,6 +10,13 @@ import { vesselLimit, type StoodVessel } from './moves/vesselLimit'
 import { indexContacts, type Recorded } from './contacts/contactIndex'
 import { sourceMeetings } from './contacts/meetings'
 import { toolState } from './contacts/toolState'
+import { conditionState, type Asked } from './plans/conditionState'
+import type { When } from './plans/planFacts'
+import type { Plan } from './plans/plan'
+import { planState } from './plans/planState'
+import { sizeEstimate, type Measured } from './plans/sizeEstimate'
+import { arrangeRack, type Arranging, type PlacedTank, type Rack } from './room/arrangeRack'
+import { roomAsOf } from './room/roomAsOf'
 import { traceContacts, type TraceQuestion } from './contacts/trace'
 
 interface Overrides {
@@ -30,4 +37,9 @@ export const moveAcceptance = {
   introductionState: (fields: { now: number; events: IntroductionEvent[] } & Overrides) => introductionState(fields, limitsOf(fields).boxDays, rulesOf(fields)),
   moveCheck: (fields: MoveAsked & Overrides) => moveCheck(fields, limitsOf(fields), rulesOf(fields)),
   catchCard: (fields: Catching & Overrides) => catchCard(fields, rulesOf(fields)),
+  sizeEstimate: ({ on, ...fields }: Measured & { on: string } & Overrides) => sizeEstimate(fields, on, rulesOf(fields)),
+  conditionState: ({ when, ...fields }: Asked & { when: When } & Overrides) => conditionState(when, fields, rulesOf(fields)),
+  planState: (fields: { plans: Plan[]; facts: Asked['facts']; today: string } & Overrides) => planState(fields, rulesOf(fields)),
+  roomAsOf,
+  arrangeRack: ({ racks, tanks, op }: { racks: Rack[]; tanks: PlacedTank[]; op: Arranging }) => arrangeRack(racks, tanks, op),
 }

@@ -71,6 +71,13 @@ export const shippedMoveRules = {
   introLooksApartHours: 12,
   introMostBoxes: 2,
   introMostDays: 14,
+  /** How fast fish grow towards their full length where nobody measured twice: share of what is missing, per day. */
+  growthPerDay: 0.006,
+  growthMostPerDay: 0.03,
+  /** Two lengths so far apart tell the growth of a lot. */
+  sizeFitDays: 14,
+  /** A reading that is older says nothing to a plan. */
+  planReadingHours: 48,
   /** Weight by length, g/cm³: the condition factor 100 W/L³ is commonly 1 to 2; very thin and very deep fish lie outside. */
   gramsPerCm3: 0.015,
   /** Levels of single reasons as a house wants them, *off* included; hard ones never change. */
