@@ -17,6 +17,7 @@ import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, d
 import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { moveAbout } from './moving'
+import { planAhead } from './planning'
 import { putOnTheBench } from './onTheBench'
 
 const minuteMs = 60_000
@@ -298,6 +299,7 @@ async function today(scene: Scene, nowMs: number): Promise<void> {
   await openBags(scene, open, open.bags.slice(0, 9), nowMs - 11 * minuteMs, hatchery)
   await lostInTheBag(scene, open, nowMs - 90_000)
   await putOnTheBench(scene, open, nowMs)
+  await planAhead(scene, nowMs)
 }
 
 /** One bag of the crate on the floor came badly: two dead, cloudy water, a picture of it. */

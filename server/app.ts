@@ -70,6 +70,9 @@ import { placingEndpoints } from './placing/placing.routes'
 import { createPlacingService } from './placing/placing.service'
 import { createPlacingStore } from './placing/placing.store'
 import { createPlanService } from './placing/plan.service'
+import { plansEndpoints } from './plans/plans.routes'
+import { createPlansService } from './plans/plans.service'
+import { createPlansStore } from './plans/plans.store'
 import { createPoolsService } from './pools/pools.service'
 import { createPoolsStore } from './pools/pools.store'
 import { roomEndpoints } from './room/room.routes'
@@ -137,17 +140,20 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const staff = createStaffService({ db, now, isFrozenClock, isSecure, notices: notices.open })
   const limits = createLimitsService(db, audit)
   const [cratesStore, benchStore] = [createCratesStore(db), createBenchStore(db)]
-  const [placingStore, deliveryStore] = [createPlacingStore(db), createDeliveryStore(db)]
+  const deliveryStore = createDeliveryStore(db)
   const units = (): DisplayUnits => roomStore.room() ?? baseUnits
   const zone = (): string => roomStore.room()?.timeZone ?? 'UTC'
   const [changes, answers] = [createChanges(), createAnswers(db.version)]
   const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, zone })
   changes.listen(facts.listen)
+  const movesStore = createMovesStore(db)
+  const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
+  const waiting = createPlansService({ store: createPlansStore(db), facts, rules: moveRules.inForce, zone })
+  const placingStore = createPlacingStore(db, waiting.bookings)
   const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
-  const [movesStore, vesselsStore] = [createMovesStore(db), createVesselsStore(db)]
-  const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
+  const vesselsStore = createVesselsStore(db)
   const ofMoves = { facts, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart }
   const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
   const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
@@ -155,8 +161,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const gate = { store: placingStore, audit, limits: limits.inForce, facts, sources }
   const placing = createPlacingService(gate)
   const plans = createPlanService({ ...gate, placing, fights: createFightsService({ ...ofMoves, store: movesStore }), lines: deliveryStore.lines, shipping: deliveryStore.shipping })
-  const moves = createMovesService({ ...ofMoves, gate: placing, pools, sources, contacts, vessels, store: movesStore })
-  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, renameLine: cratesStore.renameLine, holdOn: facts.holdOn, audit })
+  const moves = createMovesService({ ...ofMoves, gate: placing, pools, sources, contacts, vessels, waiting, store: movesStore })
+  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, carriedOut: waiting.carriedOut, renameLine: cratesStore.renameLine, holdOn: facts.holdOn, audit })
   const introductions = createIntroductionsService({ ...ofMoves, store: createIntroductionsStore(db), movesStore, moves, ledger, vessels })
   const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })
   const sales = createSalesService({ store: createSalesStore(db), facts, ledger, limits: limits.inForce, zone })
@@ -172,7 +178,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const subjects = createSubjectStore(db, (tankId) => facts.tank(tankId, now()))
   const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
-  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, limits: limits.inForce, units })
+  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view })
@@ -186,6 +192,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...contactsEndpoints(contacts),
     ...movesEndpoints({ moves, ledger, vessels, rules: moveRules, catching: createCatchingService({ ...ofMoves, store: movesStore }) }),
     ...introductionsEndpoints(introductions),
+    ...plansEndpoints(waiting),
     ...cratesEndpoints({ crates, placements, cards, lists: createPackingListsService(cratesStore, species) }),
     ...evidenceEndpoints({
       ...{ photos, claims },

@@ -9,8 +9,8 @@ export const thingNames = [
   'limit', 'school', 'register',
   // Fish in tanks, and what was seen of them.
   'tank', 'look', 'round', 'rescue', 'stocktake', 'sale', 'contact',
-  // Moving them: what stands in buckets and boxes, lifts, fights, newcomers.
-  'vessel', 'lift', 'fight', 'introduction',
+  // Moving them: what stands in buckets and boxes, lifts, fights, newcomers, moves that wait.
+  'vessel', 'lift', 'fight', 'introduction', 'plan',
   // Deliveries: what was promised, and the bags it came in.
   'crate', 'bag', 'claim', 'preparation', 'letter',
   // The bench.

@@ -8,11 +8,13 @@ import type { Limits } from '../limits/houseLimits'
 import type { VesselView } from '../moves/moveView'
 import type { IntroductionView } from '../moves/introductionView'
 import { proposalWords } from '../moves/introductionWords'
+import { isAmiss, stateWords } from '../plans/planWords'
+import type { PlanView } from '../plans/planView'
 import { lowerFirst } from '../words/lowerFirst'
 import type { DisplayUnits } from '../units/units'
 
-/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims, fish in buckets and boxes, newcomers; a closed list that later rules add to. */
-export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim' | 'vessel' | 'introduction'
+/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims, fish in buckets and boxes, newcomers, plans that can go or never will; a closed list that later rules add to. */
+export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim' | 'vessel' | 'introduction' | 'plan'
 
 /** Late or calling; within the hour or without a time; later. */
 export type Urgency = 'now' | 'soon' | 'later'
@@ -119,6 +121,15 @@ export function introductionDue({ id, number, tank, newcomers, steps, proposes, 
     ...(step ? [item(step.words, step.dueAtMs, null)] : []),
     ...(!isUrgent && nextLookAtMs !== null ? [item('Look', nextLookAtMs, null)] : []),
   ]
+}
+
+/** A plan that can go now, asks for a measure, or will never go: somebody turns to it. */
+export function planDue({ id, number, state, from, to, fish, waits, deadlock }: PlanView): DueItem[] {
+  const isAsking = state === 'ready' || state === 'ask'
+  if (!isAsking && !isAmiss(state)) return []
+  const detail = state === 'ready' ? null : deadlock.length > 0 ? `waits for ${deadlock.join(', ')}, and they for it: one needs a third place` : waits.join('; ') || null
+  const about = fish.map(({ name, quantity }) => `${quantity} ${name}`).join(', ')
+  return [{ id: `plan ${id} ${state}`, kind: 'plan', what: `plan ${number} ${stateWords[state]}`, detail, about, where: `${from.code} to ${to.code}`, to: `/plans#plan-${number}`, sinceMs: null, byMs: null, urgency: isAsking ? 'soon' : 'later', done: null }]
 }
 
 /** The claim of a crate, while its window is open. */

@@ -8,17 +8,17 @@ import type { CatchView, MoveCheckView, MoveChoice, MoveRulesView, VesselView } 
 type Written = { movementIds: string[] }
 
 /** A tank is known by its id; a vessel shows in the tank whose water it has, and in the list of vessels. */
-const touchedBy = ({ from, to, toolSetId, waterGoesAlong }: MoveTogether): readonly Thing[] => ['rescue', ...(toolSetId || waterGoesAlong ? (['contact'] as const) : []), ...[from, to].flatMap(({ kind, id }): Thing[] => (kind === 'tank' ? [`tank:${id}`] : ['vessel', 'tank']))]
+const touchedBy = ({ from, to, toolSetId, waterGoesAlong, planId }: MoveTogether): readonly Thing[] => ['rescue', ...(planId ? (['plan'] as const) : []), ...(toolSetId || waterGoesAlong ? (['contact'] as const) : []), ...[from, to].flatMap(({ kind, id }): Thing[] => (kind === 'tank' ? [`tank:${id}`] : ['vessel', 'tank']))]
 
 /** What the check looks at. */
-const aboutMoves = ['tank', 'vessel', 'look', 'contact', 'run', 'crate', 'bag', 'register', 'limit', 'fight'] as const
+const aboutMoves = ['tank', 'vessel', 'look', 'contact', 'run', 'crate', 'bag', 'register', 'limit', 'fight', 'plan'] as const
 
 /** Moving fish without doing harm. */
 export const movesApi = named({
-  /** `?from=tank:ID&to=vessel:ID`, `to=outside` where they leave; `&fish=` JSON list of *speciesId*, *strain*, *lotIds*, *quantity*; `&tools=` tool set, `&water=1` where water goes along. Nothing is written */
-  readMoveCheck: read({ path: '/api/move-check', access: 'device', query: object({ from: word(80), to: word(80), fish: word(8000), tools: word(64), water: word(1) }), about: () => aboutMoves, staysMs: 60_000, answer: answers<MoveCheckView>() }),
+  /** `?from=tank:ID&to=vessel:ID`, `to=outside` where they leave; `&fish=` JSON list of *speciesId*, *strain*, *lotIds*, *quantity*; `&tools=` tool set, `&water=1` where water goes along, `&plan=` the plan it carries out. Nothing is written */
+  readMoveCheck: read({ path: '/api/move-check', access: 'device', query: object({ from: word(80), to: word(80), fish: word(8000), tools: word(64), water: word(1), plan: word(64) }), about: () => aboutMoves, staysMs: 60_000, answer: answers<MoveCheckView>() }),
   /** every place that fish (`?from=`, `&fish=` as above) may go to, the best first */
-  readMoveChoices: read({ path: '/api/move-choices', access: 'device', query: object({ from: word(80), fish: word(8000) }), about: () => aboutMoves, staysMs: 60_000, answer: answers<{ places: MoveChoice[] }>() }),
+  readMoveChoices: read({ path: '/api/move-choices', access: 'device', query: object({ from: word(80), fish: word(8000), plan: word(64) }), about: () => aboutMoves, staysMs: 60_000, answer: answers<{ places: MoveChoice[] }>() }),
   /** with what to catch fish (`?fish=` as above, `&chosen=1` for certain ones), how many are to be expected, and what is to be minded */
   readCatch: read({ path: '/api/tanks/:tankId/catch', access: 'device', query: object({ fish: word(8000), chosen: word(1) }), about: ({ tankId }) => [`tank:${tankId}`, 'lift', 'register', 'limit'], staysMs: 60_000, answer: answers<{ cards: CatchView[] }>() }),
   /** buckets and boxes with their fish, whose water they have, and until when they bear them */

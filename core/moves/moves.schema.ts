@@ -47,6 +47,8 @@ export const moveTogetherSchema = strictObject({
   fish: movedTogether(),
   toolSetId: optionalIdentifier('Tool set'),
   waterGoesAlong: yesNo('Water goes along'),
+  /** The plan that this carries out. */
+  planId: optionalIdentifier('Plan').optional(),
   ...againstRule(),
   note: optionalText('Note', bounds.note),
   happenedAtMs: happenedAtMs(),

@@ -22,7 +22,7 @@ const fact: fc.Arbitrary<PlanFact> = fc.oneof(
 )
 const when: fc.Arbitrary<When> = fc.oneof(fact, fc.record({ all: fc.array(fact, { maxLength: 3 }) }), fc.record({ any: fc.array(fact, { minLength: 1, maxLength: 3 }) }))
 const stock = fc.uniqueArray(fc.record({ place, lot, n: fc.integer({ min: 1, max: 8 }) }), { selector: (each) => each.place + each.lot, maxLength: 5 })
-const known = fc.record({ stock, things: fc.constant({ cave: 2 }), pairings: fc.constantFrom({}, { p: 'passed' }, { p: 'failed' }), lots: fc.constant({ x: { adultCm: 8, sizes: [{ on: '2031-05-01', cm: 4 }] } }) })
+const known = fc.record({ stock, things: fc.constant({ cave: 2 }), pairings: fc.constantFrom<Record<string, string>>({}, { p: 'passed' }, { p: 'failed' }), lots: fc.constant({ x: { adultCm: 8, sizes: [{ on: '2031-05-01', cm: 4 }] } }) })
 const move = fc.record({ lot, n: fc.integer({ min: 1, max: 8 }), from: place, to: place }).filter(({ from, to }) => from !== to)
 const plan = (of: string) => fc.record({ id: fc.constant(of), made: fc.constantFrom('2031-05-01', '2031-05-02', '2031-05-03'), moves: fc.array(move, { minLength: 1, maxLength: 2 }), when, takes: fc.constantFrom('whole' as const, 'share' as const) })
 const room = fc.record({ facts: known, plans: fc.tuple(...ids.map(plan)).map((all): Plan[] => all) })

@@ -8,7 +8,7 @@ import type { RoomView, TankView } from './roomView'
 /** Entries of a timeline: so many unless more are asked for, and never more than these. */
 export const [timelinePage, mostEntries] = [40, 5000]
 
-const standing = ['house', 'register', 'limit', 'crate', 'bag', 'run'] as const
+const standing = ['house', 'register', 'limit', 'crate', 'bag', 'run', 'plan'] as const
 
 /** The room and its tanks. */
 export const roomApi = named({

@@ -1,10 +1,10 @@
-/** Somebody counts on a place: a run on the bench, a line of a crate, later a plan that waits. */
+/** Somebody counts on a place: a run on the bench, a line of a crate, a plan that waits. */
 export interface Booking {
   /** What it is, as people call it: "run 12", "crate 7". */
   plan: string
   /** `whole` bears nobody else: its water is changed for the fish that come. */
   takes: 'whole' | 'share'
-  /** Whether it is under way; what is only planned is not. */
+  /** Whether it is under way, or can go now; what is only planned is not. */
   isReady: boolean
   /** Fish that it brings and that do not stand there yet. */
   fish: readonly BookedFish[]
@@ -12,6 +12,8 @@ export interface Booking {
   id: string
   /** The crate whose other fish may share the tank all the same, because its water was made for all of them. */
   withCrate?: string | null
+  /** Whether it is a plan that waits: its own fish do not stand in its way, whoever moves them. */
+  isPlan?: boolean
 }
 export interface BookedFish {
   lotId: string

@@ -3,11 +3,12 @@ import { meets } from '../../core/commands/things'
 import { eachApart } from '../../core/collections/eachApart'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateSummary'
 import type { StepView } from '../../core/crates/preparation'
-import { byUrgency, claimDue, crateDue, introductionDue, preparationDue, recheckDue, runDue, runNow, vesselDue, type DueItem, type FollowedRun } from '../../core/due/due'
+import { byUrgency, claimDue, crateDue, introductionDue, planDue, preparationDue, recheckDue, runDue, runNow, vesselDue, type DueItem, type FollowedRun } from '../../core/due/due'
 import { dueSources } from '../../core/due/dueSources'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { VesselView } from '../../core/moves/moveView'
 import type { IntroductionView } from '../../core/moves/introductionView'
+import type { PlanView } from '../../core/plans/planView'
 import type { DisplayUnits } from '../../core/units/units'
 import type { Change } from '../events/changes'
 
@@ -21,6 +22,7 @@ interface Collaborators {
   preparation: (crateId: string, nowMs: number) => { steps: StepView[] }
   vessels: (nowMs: number) => { vessels: VesselView[] }
   introductions: (nowMs: number) => { introductions: IntroductionView[] }
+  plans: (nowMs: number) => { plans: PlanView[] }
   limits: () => Limits
   units: () => DisplayUnits
 }
@@ -38,7 +40,7 @@ export interface DueView {
 const keptMs = 5000
 
 /** All work that waits, from wherever it comes, in one shape. */
-export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, limits, units }: Collaborators) {
+export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, limits, units }: Collaborators) {
   let known: { version: string; atMs: number; view: DueView } | null = null
 
   function reckon(nowMs: number): DueView {
@@ -53,6 +55,7 @@ export function createDueService({ version, runs, rechecks, crates, preparation,
       ...apart(all, (crate) => [...crateDue(crate, nowMs), ...claimDue(crate, nowMs)], ({ number }) => `what is due of crate ${number}`),
       ...apart(vessels(nowMs).vessels, (vessel) => vesselDue(vessel, nowMs), ({ name }) => `how long ${name} bears its fish`),
       ...apart(introductions(nowMs).introductions, (each) => introductionDue(each, nowMs), ({ number }) => `what is due of introduction ${number}`),
+      ...apart(plans(nowMs).plans, planDue, ({ number }) => `how plan ${number} stands`),
       ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
     ]
     return { items: items.sort(byUrgency), runs: followed, broken }

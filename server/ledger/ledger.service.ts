@@ -10,6 +10,7 @@ import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { MovesService } from '../moves/moves.service'
 import type { EventEntry, OfPool, Planned, PoolsService } from '../pools/pools.service'
+import type { PlansService } from '../plans/plans.service'
 import type { SpeciesStore } from '../species/species.store'
 import type { LedgerStore } from './ledger.store'
 
@@ -19,6 +20,8 @@ interface Collaborators {
   species: SpeciesStore
   tankIdOf: (id: string) => string
   moves: Pick<MovesService, 'require' | 'carried' | 'stand' | 'plansOf' | 'chose' | 'asIfCame'>
+  /** A plan's fish were moved. */
+  carriedOut: PlansService['carriedOut']
   /** A line of a crate says the strain of its lot. */
   renameLine: (lineId: string, strain: string | null) => void
   /** The day of its hold that a lot is in; null for one that is not held. */
@@ -27,7 +30,7 @@ interface Collaborators {
 }
 
 /** Writes the ledger and takes entries back. Every function runs inside the transaction of its command. */
-export function createLedgerService({ store, pools, species, tankIdOf, moves, renameLine, holdOn, audit }: Collaborators) {
+export function createLedgerService({ store, pools, species, tankIdOf, moves, carriedOut, renameLine, holdOn, audit }: Collaborators) {
   const write = pools.writeNamed
 
   /** Fish of a place as somebody named them: their kind, and which lots they can only have been. */
@@ -182,10 +185,11 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, re
     },
 
     /** Moves fish of several kinds together, between tanks and vessels: all of them or none. */
-    moveTogether(context: CommandContext, { from, to, fish, note, happenedAtMs, override, isRescue, toolSetId, waterGoesAlong }: MoveTogether) {
+    moveTogether(context: CommandContext, { from, to, fish, note, happenedAtMs, override, isRescue, toolSetId, waterGoesAlong, planId }: MoveTogether) {
       const plans = moves.plansOf({ from, fish }, happenedAtMs)
-      const written = move(context, { from, to, toolSetId: toolSetId ?? null, waterGoesAlong, override, isRescue, path: 'to', plans, entry: { kind: 'move', note, happenedAtMs } })
+      const written = move(context, { from, to, toolSetId: toolSetId ?? null, waterGoesAlong, planId, override, isRescue, path: 'to', plans, entry: { kind: 'move', note, happenedAtMs } })
       moves.chose(context, fish)
+      if (planId) carriedOut(context, planId, { fromId: from.id, toId: to.id, fish })
       return written
     },
 

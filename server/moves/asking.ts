@@ -13,6 +13,7 @@ import { dayInZone } from '../../core/time/dayInZone'
 import type { ContactsService } from '../contacts/contacts.service'
 import type { FactsService } from '../facts/facts.service'
 import { fieldProblem } from '../http/problem'
+import type { PlansService } from '../plans/plans.service'
 import type { PlacingStore } from '../placing/placing.store'
 import { goingOf, type Planned } from '../pools/pools.service'
 import type { VesselsService } from '../vessels/vessels.service'
@@ -29,6 +30,8 @@ export interface AskingOf {
   sources: Pick<SourcesService, 'ruleOf' | 'met'>
   contacts: Pick<ContactsService, 'toolsAt'>
   vessels: Pick<VesselsService, 'byId' | 'lotsIn' | 'tankOf'>
+  /** Plans that count on fish. */
+  waiting: Pick<PlansService, 'fishBooked' | 'wordOf' | 'bookings'>
   store: Pick<MovesStore, 'fights'>
   limits: () => Limits
   rules: () => MoveRules
@@ -48,6 +51,8 @@ export interface WantedMove {
   fish: readonly MovedFish[]
   toolSetId?: string | null
   waterGoesAlong?: boolean
+  /** The plan that is carried out. */
+  planId?: string | null | undefined
 }
 
 /** A place as it stands: a tank, or a vessel with the tank whose water it has. */
@@ -65,7 +70,7 @@ export interface Coming {
 }
 
 /** Gathers from everything that is recorded what the check of a move is asked. */
-export function createAsking({ facts, placing, sources, contacts, vessels, store, limits, rules, zone }: AskingOf) {
+export function createAsking({ facts, placing, sources, contacts, vessels, waiting, store, limits, rules, zone }: AskingOf) {
   /** What is read of the whole room once, however many places are asked about. */
   function seen(nowMs: number) {
     const today = dayInZone(nowMs, zone())
@@ -106,6 +111,7 @@ export function createAsking({ facts, placing, sources, contacts, vessels, store
   function itemsOf(from: Standing, going: readonly { lotId: string; quantity: number }[], nowMs: number): MoveItem[] {
     // They stand here already, and may have grown.
     const known = new Map(placing.lots(going.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
+    const booked = waiting.fishBooked(from.id, going, nowMs)
     return going.flatMap(({ lotId, quantity }): MoveItem[] => {
       const [lot, here] = [known.get(lotId), standingOf(from, lotId)]
       if (!lot) return []
@@ -115,6 +121,7 @@ export function createAsking({ facts, placing, sources, contacts, vessels, store
         {
           ...{ lot: lotId, n: quantity, have: Math.max(quantity, here?.quantity ?? 0), supplier: lot.supplier, source: sourceKnown(lot.supplier), animal: { ...lot.animal, ...(lot.tolerance ? { tolerance: lot.tolerance } : {}) } },
           ...{ heldDays: isHeld ? hold.day : null, holdDays: isHeld ? hold.of : null, restartsOnMove: false },
+          bookings: (booked.get(lotId) ?? []).map((each) => ({ ...each, why: 'plan' as const })),
           movedHoursAgo: here ? Math.floor((nowMs - here.sinceMs) / hourMs) : null,
         },
       ]
@@ -129,11 +136,12 @@ export function createAsking({ facts, placing, sources, contacts, vessels, store
 
   const asChosen = (tanks: readonly TankFacts[], coming: Coming[], nowMs: number): ChoiceTank[] => placing.tanks({ nowMs, tanks, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming, countsPlans: false })
 
-  function asTank(to: Standing, known: ChoiceTank | undefined, { doubtOf, onWater, nowMs }: Seen): MoveTo {
+  function asTank(to: Standing, known: ChoiceTank | undefined, coming: readonly Coming[], { doubtOf, onWater, nowMs }: Seen): MoveTo {
     if (!known || !to.tank) throw fieldProblem('to', 'There is no such tank')
-    const { occupants, ...place } = known
+    const { occupants, bookings = [], ...place } = known
+    const planned = waiting.bookings(nowMs).filter(({ tankId, isReady, fish }) => tankId === to.id && !isReady && !coming.some(({ lotId }) => fish.some((each) => each.lotId === lotId)))
     return {
-      ...place,
+      ...{ ...place, bookings: [...bookings, ...planned] },
       ...{ doubt: doubtOf(to.waterId), sourcesRule: sources.ruleOf(to.tank, nowMs), onWater: onWater(to.waterId) },
       occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, source: sourceKnown(supplier), heldDays })),
     }
@@ -158,7 +166,7 @@ export function createAsking({ facts, placing, sources, contacts, vessels, store
   /** A place that fish come to; a tank is read unless it was with others. */
   function asPlace(to: Standing, from: Standing, coming: Coming[], room: Seen, known?: ChoiceTank): MoveTo {
     if (to.kind === 'vessel') return asVessel(to, from, room)
-    return asTank(to, known ?? asChosen(to.tank ? [to.tank] : [], coming, room.nowMs)[0], room)
+    return asTank(to, known ?? asChosen(to.tank ? [to.tank] : [], coming, room.nowMs)[0], coming, room)
   }
 
   /** Everything that is asked of the check for fish that go, but where: of fish that nobody can tell apart, once for each way they may have been. */
@@ -172,7 +180,7 @@ export function createAsking({ facts, placing, sources, contacts, vessels, store
     const common = {
       from: asFrom(from, new Set(first.map(({ lot }) => lot)), room),
       tools: wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, room.doubtOf, nowMs) : null,
-      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: sources.met(nowMs), roomC: limits().roomAirC },
+      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: sources.met(nowMs), roomC: limits().roomAirC, byPlan: waiting.wordOf(wanted.planId, nowMs) },
       hospitalsFree: room.tanks.filter(({ purpose, lots, state }) => purpose === 'hospital' && lots.length === 0 && (state ?? 'ready') === 'ready').length,
     }
     const outside: MoveTo = { kind: 'outside', id: 'outside' }

@@ -21,8 +21,8 @@ interface Services {
 /** Answers for moves, catching and vessels. */
 export const movesEndpoints = ({ moves, ledger: { moveTogether, loseInVessel }, vessels, catching, rules }: Services): Endpoint[] =>
   serve(movesApi, {
-    readMoveCheck: ({ query: { from, to, fish, tools, water }, nowMs }) => moves.check({ from: readStand('from', from), to: to === 'outside' ? to : readStand('to', to), fish: readFish(fish), toolSetId: tools, waterGoesAlong: water === '1' }, nowMs),
-    readMoveChoices: ({ query: { from, fish }, nowMs }) => moves.choices({ from: readStand('from', from), fish: readFish(fish) }, nowMs),
+    readMoveCheck: ({ query: { from, to, fish, tools, water, plan }, nowMs }) => moves.check({ from: readStand('from', from), to: to === 'outside' ? to : readStand('to', to), fish: readFish(fish), toolSetId: tools, waterGoesAlong: water === '1', planId: plan }, nowMs),
+    readMoveChoices: ({ query: { from, fish, plan }, nowMs }) => moves.choices({ from: readStand('from', from), fish: readFish(fish), planId: plan }, nowMs),
     readCatch: ({ params, query: { fish, chosen }, nowMs }) => catching.cards(params.tankId, readFish(fish), chosen === '1', nowMs),
     readVessels: ({ nowMs }) => vessels.view(nowMs),
     ...{ moveTogether, loseInVessel },

@@ -131,9 +131,9 @@ export function createMovesService({ facts, placing, gate, pools, contacts, vess
     },
 
     /** Where fish may go: every other tank and vessel, where nothing speaks against it first, then by the costs of choosing it. */
-    choices({ from, fish }: Pick<WantedMove, 'from' | 'fish'>, nowMs: number): { places: MoveChoice[] } {
+    choices({ from, fish, planId }: Pick<WantedMove, 'from' | 'fish' | 'planId'>, nowMs: number): { places: MoveChoice[] } {
       const { waterId } = stand(from, 'from', nowMs)
-      const { coming, room, answer } = asking({ from }, plansOf({ from, fish }, nowMs), nowMs)
+      const { coming, room, answer } = asking({ from, planId }, plansOf({ from, fish }, nowMs), nowMs)
       const named = names(nowMs)
       const tanks = room.tanks.filter(({ tankId }) => tankId !== from.id)
       const known = new Map(asChosen(tanks, coming, nowMs).map((tank) => [tank.id, tank]))

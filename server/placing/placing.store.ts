@@ -64,7 +64,7 @@ const mayHaveGrown = ({ isOfNoCrate, atMs }: LotRow, nowMs: number): boolean => 
 const idsOf = (ids: readonly string[]) => sql`(SELECT value FROM json_each(${JSON.stringify(ids)}))`
 
 /** What every check of fish and tanks looks at: who stands where, who is to come, what a lead allowed. */
-export function createPlacingStore({ orm }: Database) {
+export function createPlacingStore({ orm }: Database, planned: (nowMs: number) => readonly (Booking & { tankId: string })[]) {
   const speciesByIds = orm.select().from(species).where(sql`${species.id} IN (SELECT value FROM json_each(${sql.placeholder('ids')}))`).prepare()
   /** What the book says of these species, by id. */
   const entriesOf = (ids: readonly string[]): Map<string, RegisterValues> =>
@@ -98,8 +98,8 @@ export function createPlacingStore({ orm }: Database) {
       .map(({ crateId, number, tankId, lotId, species: name, due }) => ({ id: crateId, tankId, plan: `crate ${number}`, takes: 'share' as const, isReady: false, fish: [{ lotId, species: name, quantity: due }] }))
 
   /** Who counts on each tank, by its id: the one answer that choosing, the bench and the glass read. */
-  function bookings(): Map<string, Booking[]> {
-    const byPlan = groupBy([...runBookings(), ...lineBookings()], ({ id, tankId }) => `${id} ${tankId}`)
+  function bookings(nowMs: number): Map<string, Booking[]> {
+    const byPlan = groupBy([...runBookings(), ...lineBookings(), ...planned(nowMs)], ({ id, tankId }) => `${id} ${tankId}`)
     const merged = [...byPlan.values()].flatMap(([first, ...rest]) => (first ? [{ ...first, fish: [first, ...rest].flatMap(({ fish }) => fish) }] : []))
     return new Map([...groupBy(merged, ({ tankId }) => tankId)].map(([tankId, rows]) => [tankId, rows.map(({ tankId: _, ...booking }) => booking)]))
   }
@@ -107,11 +107,17 @@ export function createPlacingStore({ orm }: Database) {
   const crateOfRun = (runId: string): string | null => orm.get<{ crateId: string } | undefined>(sql`SELECT bag.crate_id AS crateId FROM run_source s JOIN bag ON bag.id = s.place_id WHERE s.run_id = ${runId} LIMIT 1`)?.crateId ?? null
   const crateOfLot = (lotId: string): string | null => orm.get<{ crateId: string } | undefined>(sql`SELECT crate_id AS crateId FROM line WHERE lot_id = ${lotId}`)?.crateId ?? null
 
-  function bookedFor({ exceptRunId = null, exceptCrateId = null, coming = [], countsPlans }: LookingFor): Map<string, Booking[]> {
+  function bookedFor({ nowMs, exceptRunId = null, exceptCrateId = null, coming = [], countsPlans }: LookingFor): Map<string, Booking[]> {
     const crates = new Set([exceptCrateId, ...coming.map(({ lotId }) => crateOfLot(lotId))])
     const counts = ({ id, isReady }: Booking): boolean => id !== exceptRunId && id !== exceptCrateId && (isReady || countsPlans)
     const asSeen = (booking: Booking): Booking => (booking.withCrate && crates.has(booking.withCrate) ? { ...booking, takes: 'share' } : booking)
-    return new Map([...bookings()].map(([tankId, all]) => [tankId, all.filter(counts).map(asSeen)]))
+    const own = new Set(coming.map(({ lotId }) => lotId))
+    const withoutOwn = (booking: Booking): Booking[] => {
+      if (!booking.isPlan) return [booking]
+      const fish = booking.fish.filter(({ lotId }) => !own.has(lotId))
+      return fish.length > 0 ? [{ ...booking, fish }] : []
+    }
+    return new Map([...bookings(nowMs)].map(([tankId, all]) => [tankId, all.filter(counts).map(asSeen).flatMap(withoutOwn)]))
   }
 
   function lotRows(lotIds: readonly string[]): LotRow[] {

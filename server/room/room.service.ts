@@ -32,7 +32,7 @@ interface Collaborators {
   ledger: LedgerStore
   pools: Pick<PoolsStore, 'sharesAt' | 'missingAt'>
   checksAt: (tankId: string, limit: number) => CheckView[]
-  bookings: () => Map<string, Booking[]>
+  bookings: (nowMs: number) => Map<string, Booking[]>
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
@@ -45,7 +45,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
   /** What tanks are held against now, asked once for all of them. */
   function now(nowMs: number) {
     const timeZone = zone()
-    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), dayStartMs: dayStart(nowMs), limits: limits(), booked: bookings() }
+    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), dayStartMs: dayStart(nowMs), limits: limits(), booked: bookings(nowMs) }
   }
 
   /** Sums a tank up as its glass shows it. */

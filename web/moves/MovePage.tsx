@@ -30,13 +30,13 @@ function Move({ tank }: { tank: TankView }) {
   const pools = poolsOf(tank.stock)
   const [refused, setRefused] = useState<unknown>(null)
   const [isBusy, setBusy] = useState(false)
-  const { picks, fish, open, setOpen, to, toolSetId, waterGoesAlong, setTo, setToolSetId, setWater, pick } = useMoveDraft(pools, () => setRefused(null))
+  const { picks, fish, open, setOpen, to, toolSetId, waterGoesAlong, planId, setTo, setToolSetId, setWater, pick } = useMoveDraft(pools, () => setRefused(null))
   const navigate = useNavigate()
   const writes = useMoveWrites()
   const { tools = [] } = useToolSets()
   const from = standWord({ kind: 'tank', id: tank.id })
-  const check = useMoveCheck({ from, to, fish, toolSetId, waterGoesAlong })
-  const choices = useMoveChoices(from, fish)
+  const check = useMoveCheck({ from, to, fish, toolSetId, waterGoesAlong, planId })
+  const choices = useMoveChoices(from, fish, planId)
   const isChosen = fish.some(({ chosen = [] }) => chosen.length > 0)
   const cards = useCatch(tank.id, fish, isChosen)
   const target = choices?.find((each) => standWord(each) === to)
@@ -47,7 +47,7 @@ function Move({ tank }: { tank: TankView }) {
     if (!place) return
     setBusy(true)
     void writes
-      .move({ from: { kind: 'tank', id: tank.id }, to: place, fish, toolSetId, waterGoesAlong, note: null, ...(against ?? {}) })
+      .move({ from: { kind: 'tank', id: tank.id }, to: place, fish, toolSetId, waterGoesAlong, note: null, ...(planId === null ? {} : { planId }), ...(against ?? {}) })
       .then(({ movementIds }) => navigate(`/room/${tank.code}`, { state: { done: { words: `${words} to ${target?.code ?? ''}`, movementId: movementIds[0] ?? '', isWhole: true } } }))
       .catch(setRefused)
       .finally(() => setBusy(false))
@@ -68,6 +68,11 @@ function Move({ tank }: { tank: TankView }) {
             {check?.needsIntroduction && (
               <Link className="btn btn-plain" to={`/bench/introductions/new?from=${tank.code}&to=${target?.code ?? ''}&fish=${encodeURIComponent(JSON.stringify(fish))}`}>
                 make an introduction plan
+              </Link>
+            )}
+            {planId === null && target?.kind === 'tank' && (
+              <Link className="btn btn-quiet" to={`/plans/new?from=${tank.code}&to=${target.id}&fish=${encodeURIComponent(JSON.stringify(fish))}`}>
+                not now: make a plan
               </Link>
             )}
             <NetPicker tools={tools} chosen={toolSetId} onChoose={setToolSetId} waterGoesAlong={waterGoesAlong} onWater={setWater} />

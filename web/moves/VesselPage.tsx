@@ -37,7 +37,7 @@ function Vessel({ vessel }: { vessel: VesselView }) {
   const all = fish.map(({ speciesId, strain, quantity }) => ({ speciesId, strain, lotIds: [], quantity }))
   const place = to ?? (tank ? standWord({ kind: 'tank', id: tank.id }) : null)
   const choices = useMoveChoices(from, all)
-  const check = useMoveCheck({ from, to: place, fish: all, toolSetId: null, waterGoesAlong: false })
+  const check = useMoveCheck({ from, to: place, fish: all, toolSetId: null, waterGoesAlong: false, planId: null })
   const target = choices?.find((each) => standWord(each) === place)
   const back = tank ? { to: `/room/${tank.code}`, label: `back to ${tank.code}` } : { to: '/bench', label: 'the bench' }
   const send = (against: AgainstRule | null): void => {

@@ -18,7 +18,9 @@ export function useMoveDraft(pools: readonly Pool[], onChange: () => void) {
   const [toolSetId, setToolSetId] = useState<string | null>(null)
   const [waterGoesAlong, setWater] = useState(false)
   const fish = Object.values(picks)
-  const said = fish.length === 0 && to === null ? '' : new URLSearchParams({ ...(fish.length > 0 ? { fish: JSON.stringify(fish) } : {}), ...(to === null ? {} : { to }) }).toString()
+  /** The plan that is carried out. */
+  const planId = search.get('plan')
+  const said = fish.length === 0 && to === null ? '' : new URLSearchParams({ ...(planId === null ? {} : { plan: planId }), ...(fish.length > 0 ? { fish: JSON.stringify(fish) } : {}), ...(to === null ? {} : { to }) }).toString()
   useEffect(() => {
     if (said !== '' && said !== search.toString()) setSearch(said, { replace: true })
   }, [said, search, setSearch])
@@ -27,7 +29,7 @@ export function useMoveDraft(pools: readonly Pool[], onChange: () => void) {
     set(value)
   }
   return {
-    ...{ picks, fish, open, setOpen, to, toolSetId, waterGoesAlong },
+    ...{ picks, fish, open, setOpen, to, toolSetId, waterGoesAlong, planId },
     ...{ setTo: changed(setTo), setToolSetId: changed(setToolSetId), setWater: changed(setWater) },
     pick(key: string, one: MovedFish | null): void {
       onChange()

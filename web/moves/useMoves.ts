@@ -34,19 +34,20 @@ interface Wanted {
   fish: readonly MovedFish[]
   toolSetId: string | null
   waterGoesAlong: boolean
+  planId: string | null
 }
 
 /** What speaks against a move, as soon as somebody has said how many go where; null until then. */
-export function useMoveCheck({ from, to, fish, toolSetId, waterGoesAlong }: Wanted) {
+export function useMoveCheck({ from, to, fish, toolSetId, waterGoesAlong, planId }: Wanted) {
   const isAsked = to !== null && fish.length > 0
-  const { data } = useRead(movesApi.readMoveCheck, isAsked ? { query: { from, to, fish: asQuery(fish), ...(toolSetId ? { tools: toolSetId } : {}), ...(waterGoesAlong ? { water: '1' } : {}) } } : null, { keepsPrevious: true })
+  const { data } = useRead(movesApi.readMoveCheck, isAsked ? { query: { from, to, fish: asQuery(fish), ...(toolSetId ? { tools: toolSetId } : {}), ...(waterGoesAlong ? { water: '1' } : {}), ...(planId ? { plan: planId } : {}) } } : null, { keepsPrevious: true })
   return isAsked ? (data ?? null) : null
 }
 
 /** Where fish may go, the best first. */
-export function useMoveChoices(from: string | null, fish: readonly MovedFish[]) {
+export function useMoveChoices(from: string | null, fish: readonly MovedFish[], planId: string | null = null) {
   const isAsked = from !== null && fish.length > 0
-  const { data } = useRead(movesApi.readMoveChoices, isAsked ? { query: { from, fish: asQuery(fish) } } : null, { keepsPrevious: true })
+  const { data } = useRead(movesApi.readMoveChoices, isAsked ? { query: { from, fish: asQuery(fish), ...(planId ? { plan: planId } : {}) } } : null, { keepsPrevious: true })
   return isAsked ? (data?.places ?? null) : null
 }
 

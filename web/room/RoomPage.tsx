@@ -80,11 +80,11 @@ function RoomSentence({ room }: { room: RoomView }) {
   const unchecked = room.tanks.filter(filters.unchecked.keeps)
   const first = unchecked.find((tank) => tank.flag) ?? unchecked[0]
   if (room.tanks.every(({ fish }) => fish === 0)) return <>No fish are in the books yet. <Link to="/stocktake">Enter what swims here already</Link>.</>
-  if (!first) return <>Every stocked tank was checked today. <Link to="/stocktake">Count or sell</Link></>
+  if (!first) return <>Every stocked tank was checked today. <Link to="/stocktake">Count or sell</Link> <Link to="/plans">Plans</Link></>
   return (
     <>
       {unchecked.length} unchecked today. <Link to="/rounds">Walk the round</Link>, or start at <Link to={`/room/${first.code}`}>{first.code}</Link>
-      {first.flag ? `: ${first.flag.word}.` : '.'} <Link to="/stocktake">Count or sell</Link>
+      {first.flag ? `: ${first.flag.word}.` : '.'} <Link to="/stocktake">Count or sell</Link> <Link to="/plans">Plans</Link>
     </>
   )
 }

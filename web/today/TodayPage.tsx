@@ -11,7 +11,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
-import { ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PrepareRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
+import { ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PlanRow, PrepareRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
 import { useToday } from './useToday'
 import { WhatNow } from './WhatNow'
 import './today.css'
@@ -59,6 +59,7 @@ export function TodayPage() {
 
 /** What waits for somebody's hands: what is late or harms already stands above what has its time still. */
 function AtHand({ today }: { today: TodayView }) {
+  const [ofWay, plans] = [today.onTheWay.filter(({ kind }) => kind !== 'plan'), today.onTheWay.filter(({ kind }) => kind === 'plan')]
   const sections: { isPressing: boolean; section: ReactNode }[] = [
     {
       isPressing: today.runs.some(({ isForgotten, isAlarm }) => isForgotten || isAlarm),
@@ -71,11 +72,21 @@ function AtHand({ today }: { today: TodayView }) {
       ),
     },
     {
-      isPressing: today.onTheWay.some(({ urgency }) => urgency === 'now'),
+      isPressing: ofWay.some(({ urgency }) => urgency === 'now'),
       section: (
-        <RowSection key="way" title="Buckets, boxes, newcomers" count={today.onTheWay.length}>
-          {today.onTheWay.map((item) => (
+        <RowSection key="way" title="Buckets, boxes, newcomers" count={ofWay.length}>
+          {ofWay.map((item) => (
             <OnTheWayRow key={item.id} item={item} />
+          ))}
+        </RowSection>
+      ),
+    },
+    {
+      isPressing: false,
+      section: (
+        <RowSection key="plans" title="Plans" count={plans.length}>
+          {plans.map((item) => (
+            <PlanRow key={item.id} item={item} />
           ))}
         </RowSection>
       ),

@@ -54,6 +54,14 @@ export const OnTheWayRow = ({ item: { to, what, detail, about, where, byMs, urge
   </Row>
 )
 
+/** A plan that can go now, asks for something, or never will. */
+export const PlanRow = ({ item: { to, what, detail, about, where, urgency } }: { item: DueItem }) => (
+  <Row to={to} mark={urgency === 'later' ? 'watch' : 'plan'} aside={where}>
+    <strong>{about}</strong> {what}
+    {detail && <small>{detail}</small>}
+  </Row>
+)
+
 export const RunRow = ({ run }: { run: RunOnToday }) => (
   <Row to={`/bench/runs/${run.id}`} mark={run.isForgotten || run.isAlarm ? 'act' : 'plan'} aside={run.isForgotten ? 'forgotten?' : run.dueAtMs === null ? '' : inOrSince(run.dueAtMs)}>
     <strong>run {run.number}</strong> {run.species}

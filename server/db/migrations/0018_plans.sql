@@ -1,0 +1,46 @@
+CREATE TABLE `lot_length` (
+	`id` text PRIMARY KEY NOT NULL,
+	`lot_id` text NOT NULL,
+	`cm` real NOT NULL,
+	`at_ms` integer NOT NULL,
+	`staff_id` text NOT NULL,
+	`command_key` text NOT NULL,
+	`recorded_at_ms` integer NOT NULL,
+	FOREIGN KEY (`lot_id`) REFERENCES `lot`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `lot_length_lot` ON `lot_length` (`lot_id`,`at_ms`);--> statement-breakpoint
+CREATE TABLE `plan` (
+	`id` text PRIMARY KEY NOT NULL,
+	`number` integer NOT NULL,
+	`from_tank_id` text NOT NULL,
+	`to_tank_id` text NOT NULL,
+	`fish` text NOT NULL,
+	`when` text NOT NULL,
+	`takes` text NOT NULL,
+	`until_on` text,
+	`note` text,
+	`ended_as` text,
+	`ended_key` text,
+	`ended_by_id` text,
+	`ended_at_ms` integer,
+	`staff_id` text NOT NULL,
+	`command_key` text NOT NULL,
+	`made_at_ms` integer NOT NULL,
+	FOREIGN KEY (`from_tank_id`) REFERENCES `tank`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`to_tank_id`) REFERENCES `tank`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`ended_by_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `plan_number_unique` ON `plan` (`number`);--> statement-breakpoint
+CREATE INDEX `plan_ended` ON `plan` (`ended_at_ms`);--> statement-breakpoint
+CREATE TABLE `thing` (
+	`key` text PRIMARY KEY NOT NULL,
+	`name` text NOT NULL,
+	`have` integer NOT NULL,
+	`counted_by_id` text NOT NULL,
+	`counted_at_ms` integer NOT NULL,
+	FOREIGN KEY (`counted_by_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);

@@ -1,0 +1,68 @@
+import { useEffect, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import type { MovedFish } from '../../core/moves/moves.schema'
+import { moveCheckSchema } from '../../core/moves/moves.schema'
+import { validated } from '../../core/fields/validated'
+import { offeredFacts, type OfferedFact, type PlanFactInput } from '../../core/plans/plans.schema'
+
+/** One thing a plan is to wait for, as it is typed. */
+export interface FactDraft {
+  is: OfferedFact
+  on?: string
+  tankId?: string
+  cm?: string
+  isEstimateEnough?: boolean
+  crateId?: string
+  thing?: string
+  n?: string
+  planId?: string
+}
+
+const figure = (typed: string | undefined): number | null => (typed === undefined || typed.trim() === '' ? null : Number(typed.replace(',', '.')))
+
+/** What was typed, as it is sent; what is no number is refused beside its field. */
+export const toFact = ({ is, on, tankId, cm, isEstimateEnough, crateId, thing, n, planId }: FactDraft): PlanFactInput => ({ is, on: on ?? null, tankId: tankId ?? null, cm: figure(cm), by: isEstimateEnough ? 'estimated' : null, crateId: crateId ?? null, thing: thing ?? null, n: figure(n), planId: planId ?? null })
+
+function factsIn(search: URLSearchParams): FactDraft[] {
+  try {
+    const read = JSON.parse(search.get('facts') ?? '[]') as unknown
+    return Array.isArray(read) ? (read as FactDraft[]).filter((each) => offeredFacts.includes(each.is)) : []
+  } catch {
+    return []
+  }
+}
+
+/** Fish that an address names; none where it names them wrongly. */
+export function fishOfAddress(search: URLSearchParams): MovedFish[] {
+  try {
+    return validated(moveCheckSchema, { fish: JSON.parse(search.get('fish') ?? '[]') as unknown }).fish
+  } catch {
+    return []
+  }
+}
+
+/** What was said so far of what a plan waits for; it stands in the address, and survives a reload. */
+export function usePlanDraft() {
+  const [search, setSearch] = useSearchParams()
+  const [facts, setFacts] = useState<FactDraft[]>(() => factsIn(search))
+  const [join, setJoin] = useState<'all' | 'any'>(() => (search.get('join') === 'any' ? 'any' : 'all'))
+  const [takes, setTakes] = useState<'whole' | 'share'>(() => (search.get('takes') === 'whole' ? 'whole' : 'share'))
+  const said = JSON.stringify([facts, join, takes])
+  useEffect(() => {
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before)
+        next.set('facts', JSON.stringify(facts))
+        next.set('join', join)
+        next.set('takes', takes)
+        return next
+      },
+      { replace: true },
+    )
+    // Only what was said is kept; the address itself changes with it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [said])
+  /** Says where they go. */
+  const goTo = (tankId: string): void => setSearch((before) => new URLSearchParams([...before, ['to', tankId]]), { replace: true })
+  return { search, goTo, facts, setFacts, join, setJoin, takes, setTakes }
+}
