@@ -77,7 +77,8 @@ export function asPlan(stored: StoredPlan, stock: readonly StockRow[], units: Re
   }
   const asked = (when: When): When => ('all' in when ? { all: when.all.map(asked) } : 'any' in when ? { any: when.any.map(asked) } : withUnit(when, unitOfLot))
   return {
-    ...{ id: stored.id, made: new Date(stored.madeAtMs).toISOString(), takes: stored.takes, until: stored.untilOn, state: stored.state, when: asked(stored.when) },
+    // Of two made in the same moment the first number has the fish.
+    ...{ id: stored.id, made: `${new Date(stored.madeAtMs).toISOString()} ${String(stored.number).padStart(9, '0')}`, takes: stored.takes, until: stored.untilOn, state: stored.state, when: asked(stored.when) },
     moves: stored.fish.map((fish) => ({ lot: unit(fish), n: fish.quantity, from: stored.fromTankId, to: stored.toTankId })),
   }
 }
