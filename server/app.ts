@@ -75,6 +75,10 @@ import { createPlansService } from './plans/plans.service'
 import { createPlansStore } from './plans/plans.store'
 import { createPoolsService } from './pools/pools.service'
 import { createPoolsStore } from './pools/pools.store'
+import { createFloorService } from './room/floor.service'
+import { createFloorStore } from './room/floor.store'
+import { createPastService } from './room/past.service'
+import { createPastStore } from './room/past.store'
 import { roomEndpoints } from './room/room.routes'
 import { createRoomService } from './room/room.service'
 import { createRoomStore } from './room/room.store'
@@ -169,7 +173,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const cards = createCardService({ store: cratesStore, facts, limits: limits.inForce, zone, roomName: () => roomStore.room()?.name ?? '' })
-  const rounds = createRoundsService({ store: roundsStore, room, roomStore, facts, limits: limits.inForce })
+  const floor = createFloorService({ store: createFloorStore(db), facts, audit })
+  const rounds = createRoundsService({ store: roundsStore, walk: floor.walk, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
   const claims = createClaimService({ store: createClaimStore(db), crates, audit })
@@ -185,7 +190,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const calendars = createCalendarService({ db, audit, due, roomName: () => roomStore.room()?.name ?? '', units })
   const endpoints = [
     ...staffEndpoints(staff, isSecure),
-    ...roomEndpoints(room),
+    ...roomEndpoints(room, createPastService({ store: createPastStore(db), facts }), floor),
     ...ledgerEndpoints(ledger),
     ...stocktakeEndpoints(stocktakes),
     ...salesEndpoints(sales, now),

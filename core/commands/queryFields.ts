@@ -10,3 +10,6 @@ export const wholeUpTo = (most: number, usual: number) => number().default(usual
 
 /** A word that may be given several times: `?line=a&line=b`. */
 export const words = (longest: number) => array().of(string().required()).default([]).transform((_: unknown, original: unknown) => [original].flat().filter((each): each is string => typeof each === 'string' && each !== '' && each.length <= longest))
+
+/** A moment as epoch milliseconds; null where none was given, or it is none. */
+export const moment = () => number().nullable().default(null).transform((_: unknown, original: unknown) => (/^\d{12,14}$/.test(String(original)) ? Number(original) : null))

@@ -1,8 +1,11 @@
 import { object } from 'yup'
 import { answers, command, named, read } from '../commands/declare'
-import { wholeUpTo } from '../commands/queryFields'
+import { moment, wholeUpTo, word } from '../commands/queryFields'
 import { withPendingInRoom, withPendingInTank } from './pendingRoom'
 import { addSystemSchema } from './room.schema'
+import type { FloorView } from './floor'
+import { arrangeRacksSchema, arrangeTanksSchema, placeSinksSchema } from './floor.schema'
+import type { RoomThen } from './roomThen'
 import type { RoomView, TankView } from './roomView'
 
 /** Entries of a timeline: so many unless more are asked for, and never more than these. */
@@ -16,5 +19,14 @@ export const roomApi = named({
   readRoom: read({ path: '/api/room', access: 'device', about: () => [...standing, 'tank', 'look'], staysMs: 60_000, withPending: withPendingInRoom, answer: answers<RoomView>() }),
   /** one tank, its stock by lot and so many of its newest entries */
   readTank: read({ path: '/api/tanks/:code', access: 'device', query: object({ entries: wholeUpTo(mostEntries, timelinePage) }), about: (_, tank) => [...standing, 'staff', ...(tank ? ([`tank:${tank.id}`, `look:${tank.id}`] as const) : (['tank', 'look'] as const))], staysMs: 60_000, withPending: withPendingInTank, answer: answers<TankView>() }),
+  /** the room as of a moment: `?at=` epoch ms (now where left out), `&clock=books` what was known then, `happened` (usual) how it was */
+  readRoomThen: read({ path: '/api/room/then', access: 'device', query: object({ at: moment(), clock: word(10) }), about: () => ['house', 'register', 'tank', 'bag', 'vessel', 'run', 'crate'], staysMs: Infinity, answer: answers<RoomThen>() }),
+  /** racks with their size and place on the floor, tanks in them, sinks */
+  readFloor: read({ path: '/api/floor', access: 'device', about: () => ['register', 'tank'], staysMs: Infinity, answer: answers<FloorView>() }),
+  /** places of tanks, all or none, each with its version; a code never changes with its place */
+  arrangeTanks: command({ method: 'put', path: '/api/floor/tanks', access: 'lead', schema: arrangeTanksSchema, touches: () => ['register', 'tank'] }),
+  arrangeRacks: command({ method: 'put', path: '/api/floor/racks', access: 'lead', schema: arrangeRacksSchema, touches: () => ['register', 'tank'] }),
+  /** all sinks, as they are to be */
+  placeSinks: command({ method: 'put', path: '/api/floor/sinks', access: 'lead', schema: placeSinksSchema, touches: () => ['register', 'tank'] }),
   addSystem: command({ method: 'post', path: '/api/systems', access: 'lead', schema: addSystemSchema, touches: () => ['register', 'tank'], answer: answers<{ systemId: string; tanks: { id: string; code: string }[] }>() }),
 })

@@ -24,6 +24,10 @@ export interface TankSummary {
   /** Species of the largest lot; null when empty. */
   mainSpecies: string | null
   speciesCount: number
+  /** Who stands in it, the largest lot first. */
+  lots: { code: string; species: string; origin: string; fish: number }[]
+  /** What stands in its water that some animals do not bear. */
+  agents: string[]
   /** What in it can send people to hospital; null when nothing does. */
   danger: 'venomous' | 'toxin' | null
   /** Null when no lot in it is held. */

@@ -68,6 +68,7 @@ export const movement = sqliteTable(
     index('movement_command').on(table.commandKey),
     index('movement_lot').on(table.lotId, table.happenedAtMs),
     index('movement_kind').on(table.kind, table.happenedAtMs),
+    index('movement_happened').on(table.happenedAtMs),
     index('movement_eaten').on(table.happenedAtMs).where(sql`${table.cause} = 'eaten'`),
     check('movement_quantity', sql`typeof(${table.quantity}) = 'integer' AND ${table.quantity} > 0`),
     check('movement_places', sql`${table.fromPlaceId} <> ${table.toPlaceId}`),

@@ -50,11 +50,13 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
 
   /** Sums a tank up as its glass shows it. */
   function summarise(tank: TankFacts, { nowMs, timeZone, on, dayStartMs, limits: inForce, booked }: ReturnType<typeof now>): TankSummary {
-    const { tankId: id, code, kind, systemId, rack, shelf, position, lots } = tank
+    const { tankId: id, code, kind, systemId, rack, shelf, position, lots, agents } = tank
     const look = lastLook(tank)
     return {
       ...{ id, code, kind, systemId, rack, shelf, position },
       fish: countFish(lots),
+      lots: lots.map(({ lotCode, species, origin, quantity }) => ({ code: lotCode, species, origin, fish: quantity })),
+      agents,
       mainSpecies: lots[0]?.species ?? null,
       speciesCount: new Set(lots.map((lot) => lot.species)).size,
       danger: lots.map(({ book }) => dangerOf(book.handling)).find((each) => each !== null) ?? null,

@@ -67,6 +67,21 @@ export const system = sqliteTable('system', {
   ...inUse(),
 })
 
+/** How large a rack is, and where it stands on the floor. A rack of which nobody said so is as large as its tanks. */
+export const rack = sqliteTable('rack', {
+  name: text('name').primaryKey(),
+  shelves: integer('shelves').notNull(),
+  perShelf: integer('per_shelf').notNull(),
+  /** Steps of half a metre; null while it has no place. */
+  x: integer('x'),
+  y: integer('y'),
+  isTurned: integer('is_turned').notNull().default(0),
+  version: integer('version').notNull(),
+})
+
+/** Where hands are washed. */
+export const sink = sqliteTable('sink', { id: integer('id').primaryKey(), x: integer('x').notNull(), y: integer('y').notNull() })
+
 export const tank = sqliteTable(
   'tank',
   {

@@ -19,6 +19,8 @@ const hourMs = 3_600_000
 
 interface Collaborators {
   store: RoundsStore
+  /** Racks in the order one walks by them. */
+  walk: () => readonly string[]
   room: Pick<RoomService, 'zone' | 'dayStart'>
   roomStore: RoomStore
   facts: Pick<FactsService, 'all' | 'inUse'>
@@ -26,7 +28,7 @@ interface Collaborators {
 }
 
 /** The walk past all tanks. */
-export function createRoundsService({ store, room, roomStore, facts, limits }: Collaborators) {
+export function createRoundsService({ store, walk, room, roomStore, facts, limits }: Collaborators) {
   const today = (nowMs: number): string => dayInZone(nowMs, room.zone())
   const named = (of: RoundOf): RoundOf & { id: string } => ({ id: roundIdOf(of), ...of })
   /** The round that would be begun now. */
@@ -120,7 +122,7 @@ export function createRoundsService({ store, room, roomStore, facts, limits }: C
             daysSinceArrival: Math.min(...lots.map((lot) => daysHere(lot, nowMs))),
           }
         })
-      const ordered = walkingOrder(stops, limits().newArrivalDays).map(({ rack: _, shelf: __, position: ___, water: ____, signs: _____, daysSinceArrival: ______, ...stop }): RoundStop => stop)
+      const ordered = walkingOrder(stops, limits().newArrivalDays, walk()).map(({ rack: _, shelf: __, position: ___, water: ____, signs: _____, daysSinceArrival: ______, ...stop }): RoundStop => stop)
       return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), stops: ordered, emptyTanks: tanks.filter(({ lots }) => lots.length === 0).map(({ code }) => code) }
     },
 

@@ -1,33 +1,28 @@
-import { useState, type CSSProperties, type DragEvent } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { useId } from 'react'
+import { Link, useSearchParams } from 'react-router'
 import { groupBy } from '../../core/collections/groupBy'
-import type { RoomView, SystemView, TankSummary } from '../../core/room/roomView'
+import type { RoomView, TankSummary } from '../../core/room/roomView'
+import { fishFound, findWords, isFound, isShown, roomShows, type RoomShow } from '../../core/room/roomFilter'
 import { useSession } from '../api/session'
 import { useRoomView } from '../api/sharedReads'
-import { dueWords } from '../../core/tankChoice/bookings'
 import { Button } from '../ui/Button'
 import { Apart } from '../ui/Apart'
+import { TextField } from '../ui/Field'
+import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
-import { TankGlyph } from '../ui/TankGlyph'
-import { useUnits, type Units } from '../ui/useUnits'
-import { rackSize } from './rackSize'
+import { Rack } from './Rack'
+import { labelOf, movingOf, TankSpot } from './TankSpot'
 import './room.css'
 
-const filters = {
-  all: { label: 'All', keeps: () => true },
-  unchecked: { label: 'Unchecked', keeps: (tank: TankSummary) => tank.fish > 0 && !tank.isCheckedToday },
-  watch: { label: 'Watch', keeps: (tank: TankSummary) => tank.flag !== null },
-  empty: { label: 'Empty', keeps: (tank: TankSummary) => tank.fish === 0 },
-} as const
-type FilterName = keyof typeof filters
-const isFilter = (name: string | null): name is FilterName => name !== null && name in filters
+const showWords: Record<RoomShow, string> = { all: 'All', unchecked: 'Unchecked', watch: 'Watch', held: 'Held', reserved: 'Reserved', empty: 'Empty' }
+const showOf = (name: string | null): RoomShow => roomShows.find((each) => each === name) ?? 'all'
 
-/** Another filter leaves what else the address says. */
-function withFilter(before: URLSearchParams, name: FilterName): URLSearchParams {
+/** Another choice leaves what else the address says. */
+function withChoice(before: URLSearchParams, name: 'show' | 'of', value: string): URLSearchParams {
   const next = new URLSearchParams(before)
-  if (name === 'all') next.delete('show')
-  else next.set('show', name)
+  if (value === '' || value === 'all') next.delete(name)
+  else next.set(name, value)
   return next
 }
 
@@ -35,27 +30,42 @@ function withFilter(before: URLSearchParams, name: FilterName): URLSearchParams 
 export function RoomPage() {
   const { room, problem } = useRoomView()
   const [search, setSearch] = useSearchParams()
-  const asked = search.get('show')
-  const filter: FilterName = isFilter(asked) ? asked : 'all'
+  const [show, of] = [showOf(search.get('show')), search.get('of') ?? '']
   if (!room) return problem ? <Trouble problem={problem} /> : <Waiting what="the room" />
   if (room.tanks.length === 0) return <EmptyRoom />
-  const shown = room.tanks.filter(filters[filter].keeps)
+  const systems = new Map(room.systems.map((system) => [system.id, system]))
+  const found = room.tanks.filter((tank) => isFound(tank, of, systems))
+  const shown = found.filter((tank) => isShown(tank, show))
   const moving = movingOf(search)
+  const choose = (name: 'show' | 'of', value: string): void => setSearch((before) => withChoice(before, name, value), { replace: true })
   return (
     <>
-      <Lead title="Room" aside={<Filters tanks={room.tanks} chosen={filter} onChoose={(name) => setSearch((before) => withFilter(before, name), { replace: true })} />}>
+      <Lead title="Room" aside={<Filters tanks={found} chosen={show} onChoose={(name) => choose('show', name)} />} nav={<RoomNav room={room} of={of} onFind={(word) => choose('of', word)} />}>
         {moving ? (
           <>
             Touch the tank they go to. <Link to={moving.back}>Leave it</Link>
+          </>
+        ) : of !== '' ? (
+          <>
+            {of}: {shown.reduce((sum, tank) => sum + fishFound(tank, of), 0)} fish in {plural(shown.length, 'tank')}.
           </>
         ) : (
           <RoomSentence room={room} />
         )}
       </Lead>
+      <nav className="rack-jump" aria-label="Racks">
+        {[...new Set(shown.map(({ rack }) => rack))].map((rack) => (
+          <a key={rack} href={`#rack-${rack}`}>
+            {rack}
+          </a>
+        ))}
+      </nav>
       <div className="racks">
         {[...groupBy(shown, (tank) => tank.rack)].map(([rack, tanks]) => (
           <Apart key={rack} what={`Rack ${rack}`} of={tanks}>
-            <Rack rack={rack} tanks={tanks} room={room} moving={moving} />
+            <Rack rack={rack} tanks={tanks} all={room.tanks} systems={room.systems} hasGaps={show === 'all' && of === ''} labelOf={(tank) => `${labelOf(tank)} ${tank.danger ?? ''}`.trim()}>
+              {(tank) => <TankSpot tank={tank} moving={moving} />}
+            </Rack>
           </Apart>
         ))}
       </div>
@@ -64,12 +74,31 @@ export function RoomPage() {
   )
 }
 
-function Filters({ tanks, chosen, onChoose }: { tanks: readonly TankSummary[]; chosen: FilterName; onChoose: (name: FilterName) => void }) {
+/** Where to look for a kind, and the room seen otherwise. */
+function RoomNav({ room, of, onFind }: { room: RoomView; of: string; onFind: (word: string) => void }) {
+  const names = useId()
+  const { recorder } = useSession()
+  return (
+    <nav className="room-nav" aria-label="The room otherwise">
+      <TextField label="Show only" isLabelHidden type="search" placeholder="show only: kind, supplier, lot, water" list={names} value={of} onChange={onFind} />
+      <datalist id={names}>
+        {findWords(room.tanks, room.systems).map((word) => (
+          <option key={word} value={word} />
+        ))}
+      </datalist>
+      <Link to="/plans">Plans</Link>
+      <Link to="/as-of">As of …</Link>
+      {recorder.role === 'lead' && <Link to="/arrange">Arrange</Link>}
+    </nav>
+  )
+}
+
+function Filters({ tanks, chosen, onChoose }: { tanks: readonly TankSummary[]; chosen: RoomShow; onChoose: (name: RoomShow) => void }) {
   return (
     <div className="filters" role="group" aria-label="Show">
-      {(Object.keys(filters) as FilterName[]).map((name) => (
+      {roomShows.map((name) => (
         <Button key={name} aria-pressed={chosen === name} onClick={() => onChoose(name)}>
-          {filters[name].label} {tanks.filter(filters[name].keeps).length}
+          {showWords[name]} {tanks.filter((tank) => isShown(tank, name)).length}
         </Button>
       ))}
     </div>
@@ -77,14 +106,14 @@ function Filters({ tanks, chosen, onChoose }: { tanks: readonly TankSummary[]; c
 }
 
 function RoomSentence({ room }: { room: RoomView }) {
-  const unchecked = room.tanks.filter(filters.unchecked.keeps)
+  const unchecked = room.tanks.filter((tank) => isShown(tank, 'unchecked'))
   const first = unchecked.find((tank) => tank.flag) ?? unchecked[0]
   if (room.tanks.every(({ fish }) => fish === 0)) return <>No fish are in the books yet. <Link to="/stocktake">Enter what swims here already</Link>.</>
-  if (!first) return <>Every stocked tank was checked today. <Link to="/stocktake">Count or sell</Link> <Link to="/plans">Plans</Link></>
+  if (!first) return <>Every stocked tank was checked today. <Link to="/stocktake">Count or sell</Link></>
   return (
     <>
       {unchecked.length} unchecked today. <Link to="/rounds">Walk the round</Link>, or start at <Link to={`/room/${first.code}`}>{first.code}</Link>
-      {first.flag ? `: ${first.flag.word}.` : '.'} <Link to="/stocktake">Count or sell</Link> <Link to="/plans">Plans</Link>
+      {first.flag ? `: ${first.flag.word}.` : '.'} <Link to="/stocktake">Count or sell</Link>
     </>
   )
 }
@@ -99,103 +128,5 @@ function EmptyRoom() {
         {recorder.role === 'lead' ? <Link to="/setup/rack">Add the first rack</Link> : <p>A lead adds them under Setup.</p>}
       </Nothing>
     </>
-  )
-}
-
-/** A rack with its shelves, as wide and high as it stands there; the line under its tanks is the water they share. */
-function Rack({ rack, tanks, room, moving }: { rack: string; tanks: TankSummary[]; room: RoomView; moving: Moving | null }) {
-  const { show } = useUnits()
-  const systems = room.systems.filter((system) => tanks.some((tank) => tank.systemId === system.id))
-  const waters = systems.map((system) => waterWords(system, rack, room.tanks.filter((tank) => tank.systemId === system.id), show))
-  const isApart = systems.length > 0 && systems.every(({ sharing }) => sharing === 'each its own')
-  const shelves = [...groupBy(tanks, (tank) => tank.shelf)]
-  const name = systems.map((system) => system.name).join(' and ')
-  const { across, rows } = rackSize(`${rack} ${name}`, waters, shelves.map(([, onShelf]) => onShelf.map((tank) => `${labelOf(tank)} ${tank.danger ?? ''}`.trim())))
-  return (
-    <section className={`rack ${systems[0]?.water ?? ''}${isApart ? ' is-apart' : ''}`} style={{ '--across': across, '--rows': rows } as CSSProperties} aria-label={`Rack ${rack}`}>
-      <h2>
-        <strong>{rack}</strong> {name}
-      </h2>
-      {systems.map(({ id, water, sharing }, index) => (
-        <p key={id} className={`sump ${water}${sharing === 'each its own' ? ' is-apart' : ''}`}>
-          {waters[index]}
-        </p>
-      ))}
-      {shelves.map(([shelf, onShelf]) => (
-        <ul key={shelf} className="shelf">
-          {onShelf.map((tank) => (
-            <TankSpot key={tank.id} tank={tank} moving={moving} />
-          ))}
-        </ul>
-      ))}
-    </section>
-  )
-}
-
-/** Which water the tanks of a rack hang on, and with whom. */
-function waterWords({ water, sharing, sumpL }: SystemView, rack: string, tanks: readonly TankSummary[], show: Units['show']): string {
-  const others = [...new Set(tanks.map((tank) => tank.rack))].filter((each) => each !== rack)
-  const isShared = tanks.length > 1 && sharing !== 'each its own'
-  const whose = isShared ? (others.length > 0 ? `one with ${others.join(' and ')}` : 'one water') : tanks.length > 1 ? 'each its own' : 'its own'
-  return [`${water}, ${whose}`, sumpL ? `sump ${show('volume', sumpL)}` : '', isShared && sharing === null ? 'nobody said so: see Setup, Systems' : ''].filter(Boolean).join(', ')
-}
-
-/** Who lives in a tank, and who is due there. */
-function labelOf({ mainSpecies, speciesCount, bookings }: TankSummary): string {
-  const lives = mainSpecies ? `${mainSpecies}${speciesCount > 1 ? ` +${speciesCount - 1}` : ''}` : bookings.length > 0 ? '' : 'empty'
-  return [lives, dueWords(bookings)].filter(Boolean).join(', ')
-}
-
-/** Fish that are on their way: they stand in one tank, and the next that is touched is where they go. */
-interface Moving {
-  from: string
-  /** Where one goes on once the tank was touched; its id is put at the end. */
-  to: string
-  back: string
-}
-
-function movingOf(search: URLSearchParams): Moving | null {
-  const [from, fish] = [search.get('from'), search.get('fish')]
-  if (from === null) return null
-  const page = `/room/${encodeURIComponent(from)}/move?${fish === null ? '' : `fish=${encodeURIComponent(fish)}&`}`
-  return { from, to: `${page}to=tank:`, back: `/room/${encodeURIComponent(from)}` }
-}
-
-const dragged = 'application/x-tank-code'
-
-/** A tank where it stands. Dragged onto another one, its fish are to go there. */
-function TankSpot({ tank, moving }: { tank: TankSummary; moving: Moving | null }) {
-  const navigate = useNavigate()
-  const [isOver, setOver] = useState(false)
-  const onDrop = (event: DragEvent): void => {
-    const from = event.dataTransfer.getData(dragged)
-    setOver(false)
-    if (from === '' || from === tank.code) return
-    event.preventDefault()
-    void navigate(`/room/${from}/move?to=tank:${tank.id}`)
-  }
-  const onDragOver = (event: DragEvent): void => {
-    if (!event.dataTransfer.types.includes(dragged)) return
-    event.preventDefault()
-    setOver(true)
-  }
-  return (
-    <li>
-      <Link
-        to={moving && moving.from !== tank.code ? `${moving.to}${tank.id}` : `/room/${tank.code}`}
-        className={isOver ? 'tank-spot is-over' : 'tank-spot'}
-        draggable={tank.fish > 0}
-        onDragStart={(event) => event.dataTransfer.setData(dragged, tank.code)}
-        onDragOver={onDragOver}
-        onDragLeave={() => setOver(false)}
-        onDrop={onDrop}
-      >
-        <span className="tank-code">{tank.code}</span>
-        <TankGlyph isLow kind={tank.kind} fish={tank.fish} hold={tank.hold} bookings={tank.bookings} isUnchecked={tank.fish > 0 && !tank.isCheckedToday} flag={tank.flag} />
-        <span className="tank-label">
-          {labelOf(tank)} {tank.danger && <span className="danger-word">{tank.danger}</span>}
-        </span>
-      </Link>
-    </li>
   )
 }

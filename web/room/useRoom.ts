@@ -7,6 +7,7 @@ import type { AddFish, CorrectCount, RecordLoss, ReleaseFish, RenameLot } from '
 import type { FightHarm } from '../../core/moves/fightWeight'
 import { movesApi } from '../../core/moves/moves.api'
 import type { MoveLine } from '../../core/moves/moveWords'
+import type { RoomClock } from '../../core/room/roomAsOf'
 import type { MissingFish } from '../../core/room/roomView'
 import type { Pool } from '../../core/pools/poolsOf'
 import { roomApi, timelinePage } from '../../core/room/room.api'
@@ -22,6 +23,12 @@ export function useTank(code: string) {
   // While another tank is being read, the one before must not stand under its name.
   const tank = data?.code === code.toUpperCase() ? data : undefined
   return { tank, problem, showOlder: () => setEntries(entries + timelinePage) }
+}
+
+/** The room as of a moment; now where none is asked for. */
+export function useRoomThen(atMs: number | null, clock: RoomClock) {
+  const { data, problem } = useRead(roomApi.readRoomThen, { query: { ...(atMs === null ? {} : { at: atMs }), clock } }, { keepsPrevious: true })
+  return { then: data, problem }
 }
 
 /** What a take-along card from a tank can say. */

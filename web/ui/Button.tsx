@@ -1,4 +1,4 @@
-import type { ComponentProps } from 'react'
+import type { ComponentProps, Ref } from 'react'
 import { Button as BootstrapButton, type ButtonProps } from 'react-bootstrap'
 import { Link, type LinkProps } from 'react-router'
 
@@ -14,7 +14,7 @@ interface Shared {
 const classOf = (size: 'hand' | undefined, className: string | undefined): string => [size && 'btn-hand', className].filter(Boolean).join(' ')
 
 /** Every button of the interface. */
-export function Button({ look = 'plain', size, className, ...props }: Shared & Omit<ButtonProps, 'variant' | 'size' | 'href'>) {
+export function Button({ look = 'plain', size, className, ...props }: Shared & Omit<ButtonProps, 'variant' | 'size' | 'href'> & { ref?: Ref<HTMLButtonElement> }) {
   return <BootstrapButton variant={look} className={classOf(size, className)} {...props} />
 }
 

@@ -36,6 +36,22 @@ CREATE TABLE `plan` (
 --> statement-breakpoint
 CREATE UNIQUE INDEX `plan_number_unique` ON `plan` (`number`);--> statement-breakpoint
 CREATE INDEX `plan_ended` ON `plan` (`ended_at_ms`);--> statement-breakpoint
+CREATE TABLE `rack` (
+	`name` text PRIMARY KEY NOT NULL,
+	`shelves` integer NOT NULL,
+	`per_shelf` integer NOT NULL,
+	`x` integer,
+	`y` integer,
+	`is_turned` integer DEFAULT 0 NOT NULL,
+	`version` integer NOT NULL
+);
+--> statement-breakpoint
+CREATE TABLE `sink` (
+	`id` integer PRIMARY KEY NOT NULL,
+	`x` integer NOT NULL,
+	`y` integer NOT NULL
+);
+--> statement-breakpoint
 CREATE TABLE `thing` (
 	`key` text PRIMARY KEY NOT NULL,
 	`name` text NOT NULL,
@@ -44,3 +60,5 @@ CREATE TABLE `thing` (
 	`counted_at_ms` integer NOT NULL,
 	FOREIGN KEY (`counted_by_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
+--> statement-breakpoint
+CREATE INDEX `movement_happened` ON `movement` (`happened_at_ms`);

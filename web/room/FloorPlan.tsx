@@ -1,0 +1,113 @@
+import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import type { FloorRack, FloorView } from '../../core/room/floor'
+import { Button } from '../ui/Button'
+import type { useArranging } from './useArranging'
+
+/** Half a metre of floor on the screen, px. */
+const stepPx = 28
+/** Steps shown at least; more where racks stand further off. */
+const least = { across: 24, down: 12 }
+
+interface Props {
+  floor: FloorView
+  arranging: ReturnType<typeof useArranging>
+}
+
+/** Steps that a rack covers. */
+const footprint = ({ perShelf, isTurned }: FloorRack): { across: number; down: number } => {
+  const long = Math.max(2, Math.min(12, Math.ceil(perShelf * 0.9)))
+  return isTurned ? { across: 1, down: long } : { across: long, down: 1 }
+}
+
+/** The floor from above: racks, turned or not, and sinks. What nobody placed yet lies below it. */
+export function FloorPlan({ floor, arranging }: Props) {
+  const placed = floor.racks.filter(({ x }) => x !== null)
+  const loose = floor.racks.filter(({ x }) => x === null)
+  const across = Math.max(least.across, ...placed.map((rack) => (rack.x ?? 0) + footprint(rack).across + 2), ...floor.sinks.map(({ x }) => x + 3))
+  const down = Math.max(least.down, ...placed.map((rack) => (rack.y ?? 0) + footprint(rack).down + 2), ...floor.sinks.map(({ y }) => y + 3))
+  // A rack that is put down lies below all others.
+  const below = Math.max(1, ...placed.map((rack) => (rack.y ?? 0) + footprint(rack).down + 1))
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: byStep }))
+  const onDragEnd = ({ active, delta }: DragEndEvent): void => {
+    const [dx, dy] = [Math.round(delta.x / stepPx), Math.round(delta.y / stepPx)]
+    if (dx === 0 && dy === 0) return
+    const [what, name = ''] = String(active.id).split(':')
+    const rack = floor.racks.find((each) => each.rack === name)
+    const within = (value: number): number => Math.max(0, value)
+    if (what === 'sink') arranging.sinks(floor.sinks.map((sink, index) => (index === Number(name) ? { x: within(sink.x + dx), y: within(sink.y + dy) } : sink)))
+    else if (rack) arranging.change(rack, { x: within((rack.x ?? 0) + dx), y: within((rack.y ?? 0) + dy) })
+  }
+  return (
+    <>
+      <DndContext sensors={sensors} onDragEnd={onDragEnd}>
+        <div className="floor-scroll">
+          <div className="floor" role="group" aria-label="Floor" style={{ width: across * stepPx, height: down * stepPx, backgroundSize: `${stepPx}px ${stepPx}px` }}>
+            {placed.map((rack) => (
+              <OnFloor key={rack.rack} id={`rack:${rack.rack}`} label={`Rack ${rack.rack}`} className="floor-rack" at={{ x: rack.x ?? 0, y: rack.y ?? 0, ...footprint(rack) }}>
+                {rack.rack}
+              </OnFloor>
+            ))}
+            {floor.sinks.map((sink, index) => (
+              <OnFloor key={index} id={`sink:${index}`} label={`Sink ${index + 1}`} className="floor-sink" at={{ ...sink, across: 1, down: 1 }}>
+                sink
+              </OnFloor>
+            ))}
+          </div>
+        </div>
+      </DndContext>
+      <div className="floor-tools">
+        {loose.length > 0 && (
+          <div className="entry-buttons" role="group" aria-label="Racks without a place">
+            {loose.map((rack) => (
+              <Button key={rack.rack} onClick={() => arranging.change(rack, { x: 1, y: below })}>
+                put {rack.rack} down
+              </Button>
+            ))}
+          </div>
+        )}
+        <div className="entry-buttons" role="group" aria-label="Turn, take away">
+          <Button onClick={() => arranging.sinks([...floor.sinks, { x: 0, y: 0 }])}>+ sink</Button>
+          {floor.sinks.length > 0 && <Button onClick={() => arranging.sinks(floor.sinks.slice(0, -1))}>– sink</Button>}
+          {placed.map((rack) => (
+            <Button key={rack.rack} look="quiet" onClick={() => arranging.change(rack, { isTurned: !rack.isTurned })}>
+              turn {rack.rack}
+            </Button>
+          ))}
+        </div>
+      </div>
+    </>
+  )
+}
+
+const arrows: Partial<Record<string, readonly [number, number]>> = { ArrowLeft: [-stepPx, 0], ArrowRight: [stepPx, 0], ArrowUp: [0, -stepPx], ArrowDown: [0, stepPx] }
+const byStep = (event: KeyboardEvent, { currentCoordinates: { x, y } }: { currentCoordinates: { x: number; y: number } }): { x: number; y: number } | undefined => {
+  const step = arrows[event.code]
+  if (!step) return undefined
+  event.preventDefault()
+  return { x: x + step[0], y: y + step[1] }
+}
+
+interface OnFloorProps {
+  id: string
+  label: string
+  className: string
+  at: { x: number; y: number; across: number; down: number }
+  children: string
+}
+
+function OnFloor({ id, label, className, at, children }: OnFloorProps) {
+  const { attributes, listeners, setNodeRef, transform } = useDraggable({ id })
+  return (
+    <Button
+      ref={setNodeRef}
+      look="bare"
+      className={className}
+      {...listeners}
+      {...attributes}
+      aria-label={label}
+      style={{ left: at.x * stepPx, top: at.y * stepPx, width: at.across * stepPx, height: at.down * stepPx, ...(transform ? { transform: `translate(${Math.round(transform.x / stepPx) * stepPx}px, ${Math.round(transform.y / stepPx) * stepPx}px)` } : {}) }}
+    >
+      {children}
+    </Button>
+  )
+}
