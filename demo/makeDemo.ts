@@ -18,6 +18,7 @@ import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { moveAbout } from './moving'
 import { planAhead } from './planning'
+import { hangOnTheGlass } from './onTheGlass'
 import { putOnTheBench } from './onTheBench'
 
 const minuteMs = 60_000
@@ -300,6 +301,7 @@ async function today(scene: Scene, nowMs: number): Promise<void> {
   await lostInTheBag(scene, open, nowMs - 90_000)
   await putOnTheBench(scene, open, nowMs)
   await planAhead(scene, nowMs)
+  await hangOnTheGlass(scene, nowMs)
 }
 
 /** One bag of the crate on the floor came badly: two dead, cloudy water, a picture of it. */

@@ -17,6 +17,7 @@ import { salesApi } from '../core/sales/sales.api'
 import { stocktakeApi } from '../core/stocktake/stocktake.api'
 import { limitsApi } from '../core/limits/limits.api'
 import { introductionsApi } from '../core/moves/introductions.api'
+import { glassApi } from '../core/room/glass.api'
 import { plansApi } from '../core/plans/plans.api'
 import { movesApi } from '../core/moves/moves.api'
 import { placingApi } from '../core/placing/placing.api'
@@ -49,6 +50,7 @@ const parts: [title: string, file: string, ...apis: Api[]][] = [
   ['Sales', 'core/sales/sales.api.ts', salesApi],
   ['Moves, catching, buckets and boxes', 'core/moves/moves.api.ts', movesApi],
   ['Introductions', 'core/moves/introductions.api.ts', introductionsApi],
+  ['Tanks', 'core/room/glass.api.ts', glassApi],
   ['Plans', 'core/plans/plans.api.ts', plansApi],
   ['Contacts', 'core/contacts/contacts.api.ts', contactsApi],
   ['Rescues', 'core/placing/placing.api.ts', placingApi],

@@ -77,6 +77,9 @@ import { createPoolsService } from './pools/pools.service'
 import { createPoolsStore } from './pools/pools.store'
 import { createFloorService } from './room/floor.service'
 import { createFloorStore } from './room/floor.store'
+import { glassEndpoints } from './room/glass.routes'
+import { createGlassService } from './room/glass.service'
+import { createGlassStore } from './room/glass.store'
 import { createPastService } from './room/past.service'
 import { createPastStore } from './room/past.store'
 import { roomEndpoints } from './room/room.routes'
@@ -154,7 +157,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
   const waiting = createPlansService({ store: createPlansStore(db), facts, rules: moveRules.inForce, zone })
   const placingStore = createPlacingStore(db, waiting.bookings)
-  const room = createRoomService({ store: roomStore, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
+  const glass = createGlassService({ store: createGlassStore(db), facts, placing: placingStore, tankByCode: roomStore.tankByCode, dayStart: (nowMs) => room.dayStart(nowMs), folder: photosFolder })
+  const room = createRoomService({ store: roomStore, glass: glass.of, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const vesselsStore = createVesselsStore(db)
@@ -191,6 +195,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const endpoints = [
     ...staffEndpoints(staff, isSecure),
     ...roomEndpoints(room, createPastService({ store: createPastStore(db), facts }), floor),
+    ...glassEndpoints(glass),
     ...ledgerEndpoints(ledger),
     ...stocktakeEndpoints(stocktakes),
     ...salesEndpoints(sales, now),

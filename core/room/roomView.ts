@@ -110,6 +110,30 @@ export interface MissingFish {
   quantity: number
 }
 
+/** A note that hangs on the glass. */
+export interface PinView {
+  id: string
+  words: string
+  by: string
+  atMs: number
+}
+export interface PhotoView {
+  id: string
+  by: string
+  atMs: number
+}
+/** A tank on the same water. */
+export interface Neighbour {
+  code: string
+  fish: number
+  species: string | null
+  flag: TankFlag | null
+}
+
+/** Which entries of a story are shown. */
+export const storyKinds = ['all', 'moves', 'losses', 'counts', 'looks'] as const
+export type StoryKind = (typeof storyKinds)[number]
+
 export interface TankView {
   id: string
   code: string
@@ -126,6 +150,15 @@ export interface TankView {
   /** Fish that were written off here of late without being seen dead, and did not come to light yet. */
   missing: MissingFish[]
   timeline: TimelineEntry[]
+  pins: PinView[]
+  /** The newest first. */
+  photos: PhotoView[]
+  /** Tanks that hang on the same water. */
+  neighbours: Neighbour[]
+  /** Tools of its zone. */
+  toolSets: string[]
+  /** What stands in its water that some animals do not bear. */
+  agents: string[]
   /** Whether the books go back further than these entries. */
   hasOlder: boolean
 }

@@ -65,7 +65,7 @@ function readAll(): Map<string, Answered> {
   const all = reads.flatMap((read) => {
     const name = /:(\w+)/.exec(read.path)?.[1]
     return (name === undefined ? [{}] : [...(known[name] ?? [])].map((id) => ({ [name]: id }))).map((params: Record<string, string>) => {
-      const query = { from: null, to: null, fish: null, tools: null, water: null, plan: null, chosen: null, mirror: null, divider: null, dominants: null, start: null, direction: null, days: null, hops: null, kinds: null, at: null, clock: null, entries: 40, ...asked[read.name] }
+      const query = { from: null, to: null, fish: null, tools: null, water: null, plan: null, chosen: null, mirror: null, divider: null, dominants: null, start: null, direction: null, days: null, hops: null, kinds: null, at: null, clock: null, only: null, entries: 40, ...asked[read.name] }
       return [addressOf(read, params), { read, params, answer: answerOf(() => read.read({ params, query, actor, nowMs: room.clock.nowMs })) }] as const
     })
   })

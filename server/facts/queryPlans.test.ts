@@ -25,7 +25,7 @@ let reads: Read[]
 const asked = new Map<string, Set<string>>()
 let path = ''
 const params = { crateId: '', runId: '', code: 'R1-01', tankId: '' }
-const unsaid = { from: null, to: null, fish: null, tools: null, water: null, plan: null, chosen: null, mirror: null, divider: null, dominants: null, start: null, direction: null, days: null, hops: null, kinds: null, at: null, clock: null }
+const unsaid = { from: null, to: null, fish: null, tools: null, water: null, plan: null, chosen: null, mirror: null, divider: null, dominants: null, start: null, direction: null, days: null, hops: null, kinds: null, at: null, clock: null, only: null }
 
 beforeAll(async () => {
   room = await createTestRoom()

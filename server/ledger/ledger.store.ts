@@ -44,6 +44,9 @@ export interface MovementRow extends Movement {
   chosen: string | null
 }
 
+/** Of these kinds, or of any. */
+const ofKinds = (kinds: readonly MovementKind[] | null): SQL => (kinds === null ? sql`1` : sql`kind IN (SELECT value FROM json_each(${JSON.stringify(kinds)}))`)
+
 const placeName = (name: string): string => `CASE ${name}.kind WHEN 'tank' THEN (SELECT code FROM tank WHERE id = ${name}.id)
   WHEN 'bag' THEN (SELECT 'bag ' || bag.number || ' of crate ' || crate.number FROM bag JOIN crate ON crate.id = bag.crate_id WHERE bag.id = ${name}.id)
   WHEN 'vessel' THEN coalesce((SELECT 'the vessel of run ' || run.number FROM run WHERE run.id = ${name}.id), (SELECT vessel.name FROM vessel WHERE vessel.id = ${name}.id))
@@ -110,10 +113,10 @@ export function createLedgerStore({ orm }: Database) {
       standing(and(eq(movement.fromPlaceId, placeId), eq(movement.lotId, lotId), gt(movement.seq, afterSeq), sql`${movement.kind} <> 'reversal'`)).orderBy(sql`${movement.seq} DESC`).limit(1).get() ?? null,
     rowById: (id: string): MovementRow | null => orm.get<MovementRow | undefined>(sql`${movementSelect} WHERE m.id = ${id}`) ?? null,
     /** The newest movements in or out of a place, newest first. */
-    rowsAt: (placeId: string, limit: number): MovementRow[] =>
+    rowsAt: (placeId: string, limit: number, kinds: readonly MovementKind[] | null = null): MovementRow[] =>
       orm.all<MovementRow>(sql`${movementSelect} WHERE m.seq IN (
-          SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE from_place_id = ${placeId} ORDER BY happened_at_ms DESC LIMIT ${limit})
-          UNION ALL SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE to_place_id = ${placeId} ORDER BY happened_at_ms DESC LIMIT ${limit}))
+          SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE from_place_id = ${placeId} AND ${ofKinds(kinds)} ORDER BY happened_at_ms DESC LIMIT ${limit})
+          UNION ALL SELECT seq FROM (SELECT seq, happened_at_ms FROM movement WHERE to_place_id = ${placeId} AND ${ofKinds(kinds)} ORDER BY happened_at_ms DESC LIMIT ${limit}))
         ORDER BY m.happened_at_ms DESC, m.seq DESC LIMIT ${limit}`),
   }
 }

@@ -5,10 +5,12 @@ import { flagOf, lastLook, newestHold, stockOf } from '../../core/facts/askFacts
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
 import { planTankCodes } from '../../core/room/planTankCodes'
+import type { Label } from '../../core/room/label'
 import type { AddSystem } from '../../core/room/room.schema'
 import { dangerOf } from '../../core/species/handling'
 import { countFish } from '../../core/ledger/stockView'
-import type { MovementView, RoomView, TankSummary, TankView } from '../../core/room/roomView'
+import type { MovementKind } from '../../core/ledger/movement'
+import type { MovementView, RoomView, StoryKind, TankSummary, TankView } from '../../core/room/roomView'
 import type { Booking } from '../../core/tankChoice/bookings'
 import type { CheckView } from '../../core/rounds/roundView'
 import { dayInZone } from '../../core/time/dayInZone'
@@ -19,11 +21,15 @@ import { isBagEntry } from '../ledger/ledger.service'
 import type { LedgerStore, MovementRow } from '../ledger/ledger.store'
 import { newId } from '../newId'
 import type { PoolsStore } from '../pools/pools.store'
+import type { GlassService } from './glass.service'
 import type { RoomStore, TankRow } from './room.store'
 
 
 /** What was written off longer ago hardly comes to light. */
 const missingDays = 90
+
+/** Movements that each choice of a story shows. */
+const kindsOf: Record<Exclude<StoryKind, 'looks'>, readonly MovementKind[] | null> = { all: null, moves: ['move', 'arrive', 'born', 'release'], losses: ['loss', 'dead-in-bag'], counts: ['count-correction', 'reversal'] }
 
 interface Collaborators {
   store: RoomStore
@@ -33,10 +39,12 @@ interface Collaborators {
   pools: Pick<PoolsStore, 'sharesAt' | 'missingAt'>
   checksAt: (tankId: string, limit: number) => CheckView[]
   bookings: (nowMs: number) => Map<string, Booking[]>
+  /** What hangs on a tank. */
+  glass: GlassService['of']
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService({ store, facts, limits, ledger, pools, checksAt, bookings }: Collaborators) {
+export function createRoomService({ store, facts, limits, ledger, pools, checksAt, bookings, glass }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   /** When today began in the room. */
@@ -75,10 +83,10 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
   }
 
   /** The newest movements and checks of a tank, newest first, and whether there are older ones. */
-  function timeline(tankId: string, entries: number): Pick<TankView, 'timeline' | 'hasOlder'> {
-    const rows = ledger.rowsAt(tankId, entries + 1)
+  function timeline(tankId: string, entries: number, only: StoryKind): Pick<TankView, 'timeline' | 'hasOlder'> {
+    const rows = only === 'looks' ? [] : ledger.rowsAt(tankId, entries + 1, kindsOf[only])
     const shares = groupBy(pools.sharesAt(tankId, [...new Set(rows.flatMap(({ eventId }) => eventId ?? []))]), ({ eventId }) => eventId)
-    const all = [...rows.map((row) => toMovementView(row, tankId, shares.get(row.eventId ?? '') ?? [])), ...checksAt(tankId, entries + 1)].sort(
+    const all = [...rows.map((row) => toMovementView(row, tankId, shares.get(row.eventId ?? '') ?? [])), ...(only === 'all' || only === 'looks' ? checksAt(tankId, entries + 1) : [])].sort(
       (a, b) => b.happenedAtMs - a.happenedAtMs || b.recordedAtMs - a.recordedAtMs,
     )
     return { timeline: all.slice(0, entries), hasOlder: all.length > entries }
@@ -96,7 +104,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
     },
 
     /** One tank by its code, with as many of its newest entries as asked for. */
-    tankView(code: string, entries: number, nowMs: number): TankView {
+    tankView(code: string, entries: number, only: StoryKind, nowMs: number): TankView {
       const tank = store.tankByCode(code.toUpperCase())
       if (!tank) throw new Problem('not-found', `There is no tank ${code} in this room`)
       const known = facts.tank(tank.id, nowMs)
@@ -105,7 +113,15 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
       const today = now(nowMs)
       const { hold, bookings: booked, flag, isCheckedToday } = summarise(known, today)
       const { id, kind, netVolumeL } = tank
-      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, on: today.on, isCheckedToday, missing: pools.missingAt(id, nowMs - missingDays * 86_400_000), ...timeline(id, entries) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, on: today.on, isCheckedToday, missing: pools.missingAt(id, nowMs - missingDays * 86_400_000), ...glass(known, nowMs), ...timeline(id, entries, only) }
+    },
+
+    /** Labels of tanks in use, of all racks or of some; none where no tank stands there. */
+    labels(racks: readonly string[], nowMs: number): { room: string; labels: Label[] } {
+      const systems = new Map(store.systems().map(({ id, name }) => [id, name]))
+      const labels = facts.inUse(nowMs).filter(({ rack }) => racks.length === 0 || racks.includes(rack)).map(({ code, systemId, rack, shelf, position }) => ({ code, words: `${systems.get(systemId) ?? ''}\nrack ${rack}, shelf ${shelf}, place ${position}` }))
+      if (labels.length === 0) throw new Problem('not-found', 'No tank stands there')
+      return { room: store.room()?.name ?? '', labels }
     },
 
     /** Adds a system with a rack of tanks. */

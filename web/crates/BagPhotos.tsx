@@ -5,7 +5,7 @@ import type { BagView } from '../../core/crates/crateView'
 import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
-import { PhotoButton } from './PhotoButton'
+import { PhotoButton } from '../ui/PhotoButton'
 import { useCrateWrites } from './useCrates'
 
 /** Takes a picture of the bag in hand, and shows those that were taken. */

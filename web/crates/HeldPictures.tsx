@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Sheet } from '../ui/Sheet'
-import { PhotoButton } from './PhotoButton'
+import { PhotoButton } from '../ui/PhotoButton'
 
 /** More would not be kept through a reload. */
 const mostHeld = 4

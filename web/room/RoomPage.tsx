@@ -88,6 +88,8 @@ function RoomNav({ room, of, onFind }: { room: RoomView; of: string; onFind: (wo
       </datalist>
       <Link to="/plans">Plans</Link>
       <Link to="/as-of">As of …</Link>
+      <Link to="/scan">Scan</Link>
+      <Link to="/labels">Labels</Link>
       {recorder.role === 'lead' && <Link to="/arrange">Arrange</Link>}
     </nav>
   )

@@ -1,10 +1,11 @@
-import { useEffect, useState } from 'react'
-import { useLocation, useNavigate, useParams } from 'react-router'
+import { Suspense, useEffect, useState } from 'react'
+import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router'
 import { countFish } from '../../core/ledger/stockView'
 import { bookingWords } from '../../core/tankChoice/bookings'
 import { poolsOf } from '../../core/pools/poolsOf'
 import type { MoveLine } from '../../core/moves/moveWords'
-import type { TankView } from '../../core/room/roomView'
+import { storyKinds, type StoryKind, type TankView } from '../../core/room/roomView'
+import { lazyAhead } from '../ui/ahead'
 import { sentenceOf } from '../api/ApiProblem'
 import { Button, ButtonLink } from '../ui/Button'
 import { plural } from '../ui/format'
@@ -19,6 +20,7 @@ import { useUnits } from '../ui/useUnits'
 import { BreachSheet } from './BreachSheet'
 import { FightSheet } from './FightSheet'
 import { Missing } from './Missing'
+import { OnGlass, Pins } from './OnGlass'
 import { PoolRow } from './PoolRow'
 import { StandsHere } from './StandsHere'
 import { AddForm } from './TankForms'
@@ -27,26 +29,43 @@ import { useTank, useTankWrites, type TankWrites } from './useRoom'
 import './room.css'
 import './tank.css'
 
+// Drawing is large, and nobody waits for it with wet hands.
+const TankCharts = lazyAhead(() => import('./TankCharts'))
+
 /** One tank: who lives in it, what can be done, and its story. */
 export function TankPage() {
   const { code = '' } = useParams()
-  const { tank, problem, showOlder } = useTank(code)
+  const [search, setSearch] = useSearchParams()
+  const only = storyKinds.find((kind) => kind === search.get('story')) ?? 'all'
+  const { tank, problem, showOlder } = useTank(code, only)
+  const show = (kind: StoryKind): void => setSearch(kind === 'all' ? {} : { story: kind }, { replace: true })
   const units = useUnits()
   const writes = useTankWrites(tank?.id ?? '')
   if (!tank) return problem ? <Trouble problem={problem} back={{ to: '/room', label: 'The room' }} /> : <Waiting what="the tank" />
   return (
     <>
       <div className="tank-head">
-        <TankGlyph kind={tank.kind} fish={countFish(tank.stock)} hold={tank.hold} bookings={tank.bookings} isUnchecked={countFish(tank.stock) > 0 && !tank.isCheckedToday} flag={tank.flag} />
+        <TankGlyph kind={tank.kind} fish={countFish(tank.stock)} hold={tank.hold} bookings={tank.bookings} agents={tank.agents} isUnchecked={countFish(tank.stock) > 0 && !tank.isCheckedToday} flag={tank.flag} />
         <Lead title={tank.code} aside={`${tank.system.name}, ${tank.system.water} water${tank.netVolumeL ? `, ${units.show('volume', tank.netVolumeL)}` : ''}`}>
           <TankSentence tank={tank} />
         </Lead>
       </div>
+      <Apart what="Notes on the glass" of={tank.pins}>
+        <Pins tank={tank} />
+      </Apart>
       <Apart what="The fish of this tank" of={tank}>
         <StockList key={tank.id} tank={tank} writes={writes} />
       </Apart>
+      <Apart what="What hangs on it" of={tank}>
+        <OnGlass tank={tank} />
+      </Apart>
+      <Apart what="Its charts" of={tank.code}>
+        <Suspense>
+          <TankCharts code={tank.code} />
+        </Suspense>
+      </Apart>
       <Apart what="Its story" of={tank}>
-        <Timeline entries={tank.timeline} hasOlder={tank.hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
+        <Timeline entries={tank.timeline} only={only} onOnly={show} hasOlder={tank.hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
       </Apart>
     </>
   )

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { groupTimeline, type TimelineGroup } from '../../core/room/groupTimeline'
-import type { MovementView, TimelineEntry } from '../../core/room/roomView'
+import { storyKinds, type MovementView, type StoryKind, type TimelineEntry } from '../../core/room/roomView'
 import { isQuiet, type CheckView } from '../../core/rounds/roundView'
 import { sentenceOf } from '../api/ApiProblem'
 import { Button } from '../ui/Button'
@@ -13,24 +13,36 @@ import { useFormat } from '../ui/useFormat'
 interface Props {
   entries: TimelineEntry[]
   hasOlder: boolean
+  /** Which entries are shown. */
+  only: StoryKind
+  onOnly: (only: StoryKind) => void
   onOlder: () => void
   onReverse: (movementId: string, reason: string | null) => Promise<unknown>
 }
 
 /** The story of a tank, newest first. Each entry opens what is behind it; which one is open stands in the address. */
-export function Timeline({ entries, hasOlder, onOlder, onReverse }: Props) {
+export function Timeline({ entries, hasOlder, only, onOnly, onOlder, onReverse }: Props) {
   const [search, setSearch] = useSearchParams()
   const open = search.get('entry')
-  const show = (id: string | null): void => setSearch(id ? { entry: id } : {}, { replace: true })
+  const show = (id: string | null): void => setSearch((before) => withEntry(before, id), { replace: true })
   return (
     <section className="timeline" aria-label="What happened">
-      <h2>What happened</h2>
+      <h2>
+        What happened
+        <span className="filters" role="group" aria-label="Which entries">
+          {storyKinds.map((kind) => (
+            <Button key={kind} aria-pressed={only === kind} onClick={() => onOnly(kind)}>
+              {kind}
+            </Button>
+          ))}
+        </span>
+      </h2>
       <ol>
         {groupTimeline(entries).map((group) =>
           group.entries.length === 1 ? <Entry key={group.id} entry={group.entries[0]} open={open} onShow={show} onReverse={onReverse} /> : <Group key={group.id} group={group} open={open} onShow={show} onReverse={onReverse} />,
         )}
       </ol>
-      {entries.length === 0 && <p className="page-state">Nothing is recorded for this tank yet.</p>}
+      {entries.length === 0 && <p className="page-state">{only === 'all' ? 'Nothing is recorded for this tank yet.' : 'Nothing of this kind is recorded for this tank.'}</p>}
       {hasOlder && (
         <Button onClick={onOlder}>
           older entries
@@ -38,6 +50,14 @@ export function Timeline({ entries, hasOlder, onOlder, onReverse }: Props) {
       )}
     </section>
   )
+}
+
+/** Another entry leaves what else the address says. */
+function withEntry(before: URLSearchParams, id: string | null): URLSearchParams {
+  const next = new URLSearchParams(before)
+  if (id === null) next.delete('entry')
+  else next.set('entry', id)
+  return next
 }
 
 interface Opening {

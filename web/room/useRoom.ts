@@ -8,7 +8,9 @@ import type { FightHarm } from '../../core/moves/fightWeight'
 import { movesApi } from '../../core/moves/moves.api'
 import type { MoveLine } from '../../core/moves/moveWords'
 import type { RoomClock } from '../../core/room/roomAsOf'
-import type { MissingFish } from '../../core/room/roomView'
+import { glassApi } from '../../core/room/glass.api'
+import { readingKinds, type ReadingKind } from '../../core/room/glass.schema'
+import type { MissingFish, StoryKind } from '../../core/room/roomView'
 import type { Pool } from '../../core/pools/poolsOf'
 import { roomApi, timelinePage } from '../../core/room/room.api'
 import { nowMs } from '../api/clock'
@@ -17,13 +19,34 @@ import { useWrite } from '../api/useOutbox'
 import { useRead } from '../api/useRead'
 
 /** One tank with its timeline, as far back as asked. */
-export function useTank(code: string) {
+export function useTank(code: string, only: StoryKind) {
   const [entries, setEntries] = useState(timelinePage)
-  const { data, problem } = useRead(roomApi.readTank, { params: { code }, query: { entries } }, { keepsPrevious: true })
+  const { data, problem } = useRead(roomApi.readTank, { params: { code }, query: { entries, ...(only === 'all' ? {} : { only }) } }, { keepsPrevious: true })
   // While another tank is being read, the one before must not stand under its name.
   const tank = data?.code === code.toUpperCase() ? data : undefined
   return { tank, problem, showOlder: () => setEntries(entries + timelinePage) }
 }
+
+/** How a tank fared over some days. */
+export function useTankHistory(code: string, days: number) {
+  const { data } = useRead(glassApi.readTankHistory, { params: { code }, query: { days } }, { keepsPrevious: true })
+  return { history: data }
+}
+
+/** What is put on a tank, and taken off. */
+export function useGlassWrites(tankId: string) {
+  const write = useWrite()
+  const [params, form] = [{ tankId }, { refusals: 'form' } as const]
+  return {
+    pin: (words: string) => write(glassApi.pinNote, { params, label: 'a note', body: { words } }, form),
+    unpin: (pinId: string) => write(glassApi.unpinNote, { params: { pinId }, label: 'a note taken off', body: {} }, form),
+    read: (what: ReadingKind, value: number) => write(glassApi.recordReading, { params, label: readingKinds[what].label, body: { what, value, instrument: null, happenedAtMs: nowMs() } }, form),
+    undoRead: (seq: number) => write(glassApi.undoReading, { params: { seq: String(seq) }, label: 'taking back', body: {} }, form),
+    addPhoto: (image: string, label: string) => void write(glassApi.addTankPhoto, { params, label, body: { image, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
+    removePhoto: (photoId: string) => write(glassApi.removeTankPhoto, { params: { photoId }, label: 'a picture taken off', body: {} }, form),
+  }
+}
+export type GlassWrites = ReturnType<typeof useGlassWrites>
 
 /** The room as of a moment; now where none is asked for. */
 export function useRoomThen(atMs: number | null, clock: RoomClock) {

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { isQuiet, type RoundStop, type RoundView } from '../../core/rounds/roundView'
 import { dayInZone } from '../../core/time/dayInZone'
 import { nowMs } from '../api/clock'
@@ -22,8 +22,9 @@ export function RoundPage() {
 }
 
 function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
-  // A tank gone back to; null follows the walk.
-  const [returnedTo, setReturnedTo] = useState<string | null>(null)
+  const [search] = useSearchParams()
+  // Whose label was scanned stands first; null follows the walk.
+  const [returnedTo, setReturnedTo] = useState<string | null>(() => round.stops.find(({ code }) => code === search.get('tank'))?.tankId ?? null)
   const walking = round.stops.findIndex((stop) => stop.check === null)
   const returned = round.stops.findIndex((stop) => stop.tankId === returnedTo)
   const index = returned >= 0 ? returned : walking

@@ -52,6 +52,37 @@ CREATE TABLE `sink` (
 	`y` integer NOT NULL
 );
 --> statement-breakpoint
+CREATE TABLE `tank_photo` (
+	`id` text PRIMARY KEY NOT NULL,
+	`tank_id` text NOT NULL,
+	`width_px` integer NOT NULL,
+	`height_px` integer NOT NULL,
+	`staff_id` text NOT NULL,
+	`happened_at_ms` integer NOT NULL,
+	`recorded_at_ms` integer NOT NULL,
+	`removed_by_id` text,
+	`removed_at_ms` integer,
+	FOREIGN KEY (`tank_id`) REFERENCES `tank`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`removed_by_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `tank_photo_tank` ON `tank_photo` (`tank_id`,`happened_at_ms`);--> statement-breakpoint
+CREATE TABLE `tank_pin` (
+	`id` text PRIMARY KEY NOT NULL,
+	`tank_id` text NOT NULL,
+	`words` text NOT NULL,
+	`staff_id` text NOT NULL,
+	`command_key` text NOT NULL,
+	`recorded_at_ms` integer NOT NULL,
+	`removed_by_id` text,
+	`removed_at_ms` integer,
+	FOREIGN KEY (`tank_id`) REFERENCES `tank`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`removed_by_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `tank_pin_tank` ON `tank_pin` (`tank_id`);--> statement-breakpoint
 CREATE TABLE `thing` (
 	`key` text PRIMARY KEY NOT NULL,
 	`name` text NOT NULL,

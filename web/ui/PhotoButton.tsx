@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { shrinkPicture } from './shrinkPicture'
-import { Problem } from '../ui/Notice'
+import { Problem } from './Notice'
+import './PhotoButton.css'
 
 /** The camera, or a file: gives the picture shrunk, as base64, or says why it cannot be read. */
 export function PhotoButton({ label, isFull = false, onPicture }: { label: string; isFull?: boolean; onPicture: (image: string) => void }) {

@@ -1,0 +1,102 @@
+import { CategoryScale, Chart, Filler, LinearScale, LineElement, PointElement } from 'chart.js'
+import annotation from 'chartjs-plugin-annotation'
+import { useState } from 'react'
+import { Line } from 'react-chartjs-2'
+import { readingKinds, readingNames } from '../../core/room/glass.schema'
+import { appetiteWords, countWords, historyDays, type TankHistory } from '../../core/room/tankHistory'
+import { Button } from '../ui/Button'
+import { Table } from '../ui/Table'
+import { useFormat } from '../ui/useFormat'
+import { useTheme } from '../ui/useTheme'
+import { useUnits } from '../ui/useUnits'
+import { readingShown, readingUnit, toAppetiteChart, toCountChart, toReadingChart, type TankInks } from './tankCharts'
+import { useTankHistory } from './useRoom'
+
+Chart.register(LineElement, PointElement, LinearScale, CategoryScale, Filler, annotation)
+
+function inksOf(): TankInks {
+  const style = getComputedStyle(document.documentElement)
+  const ink = (name: string): string => style.getPropertyValue(name).trim()
+  return { ink: ink('--ink'), soft: ink('--soft'), line: ink('--line'), water: ink('--water'), harm: ink('--harm'), watch: ink('--watch') }
+}
+
+/** How a tank fared: its number, its appetite, what was read; each with a sentence first and its figures behind it. */
+export default function TankCharts({ code }: { code: string }) {
+  const [days, setDays] = useState<number>(historyDays[0])
+  const { history } = useTankHistory(code, days)
+  return (
+    <section className="tank-charts" aria-label="Over the days">
+      <h2>
+        Over the days
+        <span className="filters" role="group" aria-label="Days">
+          {historyDays.map((each) => (
+            <Button key={each} aria-pressed={days === each} onClick={() => setDays(each)}>
+              {each}
+            </Button>
+          ))}
+        </span>
+      </h2>
+      {history && <Drawn history={history} />}
+    </section>
+  )
+}
+
+function Drawn({ history }: { history: TankHistory }) {
+  const { isLightsOff } = useTheme()
+  const { display: units } = useUnits()
+  const inks = inksOf()
+  const read = readingNames.filter((what) => history.readings.some((each) => each.what === what))
+  const charts = [
+    { key: 'fish', words: countWords(history.counts), drawn: toCountChart(history, inks) },
+    ...(history.ate.length > 0 ? [{ key: 'ate', words: appetiteWords(history.ate), drawn: toAppetiteChart(history, inks) }] : []),
+    ...read.map((what) => ({ key: what, words: lastWords(history, what, units), drawn: toReadingChart(history, what, inks, units) })),
+  ]
+  return (
+    <>
+      <div className="tank-chart-list">
+        {charts.map(({ key, words, drawn }) => (
+          <figure key={`${key} ${isLightsOff}`}>
+            <figcaption>{words}</figcaption>
+            <div className="tank-chart">
+              <Line data={drawn.data} options={drawn.options} role="img" aria-label={words} />
+            </div>
+          </figure>
+        ))}
+      </div>
+      <Figures history={history} />
+    </>
+  )
+}
+
+function lastWords({ readings }: TankHistory, what: (typeof readingNames)[number], units: Parameters<typeof readingShown>[2]): string {
+  const last = readings.findLast((each) => each.what === what)
+  const unit = readingUnit(what, units)
+  return last ? `${readingKinds[what].label}: ${readingShown(what, last.value, units).toFixed(what === 'tempC' || what === 'salinityPpt' ? 1 : 2)}${unit && ` ${unit}`}, read by ${last.by}${last.instrument ? ` with ${last.instrument}` : ''}.` : readingKinds[what].label
+}
+
+/** The same in figures, for whoever cannot see a picture. */
+function Figures({ history }: { history: TankHistory }) {
+  const format = useFormat()
+  const { display: units } = useUnits()
+  const rows = [
+    ...history.counts.map(({ atMs, fish }) => ({ atMs, words: `${fish} fish` })),
+    ...history.ate.map(({ atMs, ate, signs }) => ({ atMs, words: `ate: ${ate}${signs > 0 ? ', with signs' : ''}` })),
+    ...history.readings.map(({ atMs, what, value }) => ({ atMs, words: `${readingKinds[what].label} ${readingShown(what, value, units).toFixed(2)} ${readingUnit(what, units)}`.trim() })),
+  ].sort((a, b) => b.atMs - a.atMs)
+  return (
+    <details>
+      <summary>in figures</summary>
+      <Table>
+        <tbody>
+          {rows.slice(0, 200).map(({ atMs, words }, index) => (
+            <tr key={index}>
+              <th scope="row">{format.moment(atMs)}</th>
+              <td>{words}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      {rows.length > 200 && <p className="aside-word">The newest 200 of {rows.length}.</p>}
+    </details>
+  )
+}
