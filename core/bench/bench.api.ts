@@ -23,7 +23,7 @@ export const benchApi = named({
   /** airlines with their drops */
   readAirlines: read({ path: '/api/bench/airlines', access: 'device', about: () => ['airline', 'staff'], staysMs: Infinity, answer: answers<{ airlines: AirlineView[] }>() }),
   /** what is known of these fish and their tank, each figure with its source: `line` (again for each that shares the vessel; `bag` for one of its bags alone), or `lot` and `from`; `tank` */
-  readSubject: read({ path: '/api/bench/subject', access: 'device', query: object({ line: words(64), bag: word(64), lot: word(64), from: word(64), kind: word(1), tank: word(64) }), about: () => [...known, 'run', 'crate', 'bag', 'look', 'school', 'contact'], staysMs: 60_000, answer: answers<BenchSubject>() }),
+  readSubject: read({ path: '/api/bench/subject', access: 'device', query: object({ line: words(64), bag: word(64), lot: word(64), from: word(64), kind: word(1), tank: word(64) }), about: () => [...known, 'run', 'crate', 'bag', 'look', 'school', 'contact', 'plan'], staysMs: 60_000, answer: answers<BenchSubject>() }),
   /** one run: plan, what happened, fish */
   readRun: read({ path: '/api/bench/runs/:runId', access: 'device', about: ({ runId }) => [`run:${runId}`, ...known, 'recheck', 'crate', 'bag'], staysMs: 60_000, withPending: withPendingRun, answer: answers<RunView>() }),
   /** the simulated bench meter */

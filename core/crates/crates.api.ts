@@ -81,7 +81,7 @@ export const deliveryApi = named({
   readPreparation: read({ path: '/api/crates/:crateId/preparation', access: 'device', about: ({ crateId }) => [...judged({ crateId }), `preparation:${crateId}`, 'crate', 'look', 'house', 'staff'], staysMs: 60_000, answer: answers<{ steps: StepView[] }>() }),
   prepareStep: command({ method: 'put', path: '/api/crates/:crateId/preparation', access: 'keeper', schema: prepareStepSchema, touches: ({ crateId }) => [`preparation:${crateId}`] }),
   /** lines, tanks and limits that tanks are chosen from, and what is chosen */
-  readTankChoice: read({ path: '/api/crates/:crateId/tank-choice', access: 'device', about: ({ crateId }) => [...judged({ crateId }), 'crate', 'bag', 'look', 'fight'], staysMs: 60_000, answer: answers<ChoiceView>() }),
+  readTankChoice: read({ path: '/api/crates/:crateId/tank-choice', access: 'device', about: ({ crateId }) => [...judged({ crateId }), 'crate', 'bag', 'look', 'fight', 'plan'], staysMs: 60_000, answer: answers<ChoiceView>() }),
   /** all or none */
   chooseTanks: command({ method: 'put', path: '/api/crates/:crateId/tank-choice', access: 'keeper', schema: chooseTanksSchema, touches: ofPlan, answer: answers<{ lines: { lineId: string; version: number }[] }>() }),
   chooseTank: command({ method: 'put', path: '/api/crates/:crateId/lines/:lineId/tank', access: 'keeper', schema: chooseTankSchema, touches: ofPlan, answer: answers<Versioned>() }),

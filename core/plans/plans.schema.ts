@@ -22,6 +22,8 @@ const needs: Record<OfferedFact, readonly (readonly [slot: string, words: string
   done: [['planId', 'Say which plan']],
 }
 
+const isBlank = (value: unknown): boolean => value === null || value === undefined || (typeof value === 'string' && value.trim() === '')
+
 /** One thing a plan waits for. *size* and *hold* are of the plan's own fish; `isEstimateEnough` where a reckoned length does. */
 export const planFactSchema = strictObject({
   is: choice('What it waits for', offeredFacts),
@@ -36,7 +38,7 @@ export const planFactSchema = strictObject({
 })
   .required('What it waits for is missing')
   .test('complete', '', (fact, context) => {
-    const missing = (needs[fact.is as OfferedFact] ?? []).find(([slot]) => [null, undefined, ''].includes((fact as Record<string, string | null | undefined>)[slot]?.toString().trim()))
+    const missing = (offeredFacts.find((each) => each === fact.is) ? needs[fact.is] : []).find(([slot]) => isBlank((fact as Record<string, unknown>)[slot]))
     return missing ? context.createError({ path: `${context.path}.${missing[0]}`, message: missing[1] }) : true
   })
 export type PlanFactInput = InferType<typeof planFactSchema>

@@ -1,5 +1,6 @@
 import { type InferType } from 'yup'
 import { bounds, choice, instant, optionalMeasure, optionalText, strictObject, text } from '../fields/fields.schema'
+import { capital } from '../words/capital'
 import { addPhotoSchema } from '../crates/photo.schema'
 
 /** What is read at a tank, with its unit and the range that instruments have. */
@@ -20,9 +21,10 @@ export const recordReadingSchema = strictObject({
   value: optionalMeasure('Reading', '', 0, 1000)
     .nonNullable('Say what was read')
     .test('range', '', (value, { parent, createError }) => {
-      const kind = readingKinds[(parent as { what?: ReadingKind }).what ?? 'tempC'] as { label: string; unit: string; min: number; max: number } | undefined
+      const name = readingNames.find((each) => each === (parent as { what?: unknown }).what)
+      const kind = name === undefined ? null : readingKinds[name]
       if (!kind || typeof value !== 'number' || (value >= kind.min && value <= kind.max)) return true
-      return createError({ message: `${kind.label.charAt(0).toUpperCase()}${kind.label.slice(1)} lies between ${kind.min} and ${kind.max}${kind.unit ? ` ${kind.unit}` : ''}` })
+      return createError({ message: `${capital(kind.label)} lies between ${kind.min} and ${kind.max}${kind.unit ? ` ${kind.unit}` : ''}` })
     }),
   instrument: optionalText('Read with', bounds.name),
   happenedAtMs: instant('Time it happened'),

@@ -10,6 +10,7 @@ import { addressOf } from '../../core/commands/declare'
 import { meets, type Thing } from '../../core/commands/things'
 import { unseenBox } from '../../core/crates/box.schema'
 import type { CrateView } from '../../core/crates/crateView'
+import type { FloorTank, FloorView } from '../../core/room/floor'
 import type { KindForSale, SalesView } from '../../core/sales/salesView'
 import type { StocktakeView } from '../../core/stocktake/stocktakeView'
 import { registers, type RegisterName, type RegisterRow } from '../../core/setup/registers'
@@ -307,6 +308,35 @@ test('moves, what they leave behind, and what met', async () => {
   await act('undoIntroduction', { introductionId: id }, { happenedAtMs })
   await act('endIntroduction', { introductionId: id }, { happenedAtMs })
   await act('renameLot', { lotId }, { species: 'Kuhli loach', strain: null, note: null, happenedAtMs })
+})
+
+test('moves that wait, and what hangs on tanks', async () => {
+  await act('addFish', { tankId: tank(7) }, { species: 'Honey gourami', quantity: 6, how: 'brought-in', note: null, happenedAtMs })
+  const { stock } = (await room.get(`/api/tanks/${room.tanks[7]?.code}`)).body as { stock: { speciesId: string; species: string }[] }
+  const speciesId = stock.find(({ species }) => species === 'Honey gourami')?.speciesId ?? ''
+  const planned = { fromTankId: tank(7), toTankId: tank(9), fish: [{ speciesId, strain: null, quantity: 6 }], join: 'any', takes: 'whole', untilOn: null, note: null }
+  const { id: planId } = await act<{ id: string }>('makePlan', {}, { ...planned, facts: [{ is: 'thing', thing: 'caves', n: 2 }, { is: 'size', cm: 4 }] })
+  await act('countThing', {}, { thing: 'caves', have: 2 })
+  await act('countThing', {}, { thing: 'caves', have: 0 })
+  await act('recordLength', { tankId: tank(7) }, { speciesId, strain: null, cm: 4.2, happenedAtMs })
+  await act('moveTogether', {}, { from: { kind: 'tank', id: tank(7) }, to: { kind: 'tank', id: tank(9) }, fish: planned.fish, toolSetId: null, waterGoesAlong: false, planId, override: 'a test', note: null, happenedAtMs })
+  await act('endPlan', { planId }, { as: 'open' })
+
+  const { seq } = await act<{ seq: number }>('recordReading', { tankId: tank(7) }, { what: 'tempC', value: 24.5, instrument: null, happenedAtMs })
+  await act('undoReading', { seq: String(seq) }, {})
+  const { id: pinId } = await act<{ id: string }>('pinNote', { tankId: tank(7) }, { words: 'look behind the filter' })
+  await act('unpinNote', { pinId }, {})
+  const image = (await sharp({ create: { width: 8, height: 8, channels: 3, background: '#888' } }).png().toBuffer()).toString('base64')
+  const { photoId } = await act<{ photoId: string }>('addTankPhoto', { tankId: tank(7) }, { image, happenedAtMs })
+  await act('removeTankPhoto', { photoId }, {})
+
+  const floor = (await room.get('/api/floor')).body as FloorView
+  const [a, b] = floor.tanks
+  const spot = ({ rack, shelf, position }: FloorTank) => ({ rack, shelf, position })
+  if (!a || !b || !floor.racks[0]) throw new Error('there are no tanks')
+  await act('arrangeTanks', {}, { tanks: [{ id: a.id, ...spot(b), version: a.version }, { id: b.id, ...spot(a), version: b.version }] })
+  await act('arrangeRacks', {}, { racks: [{ ...floor.racks[0], shelves: floor.racks[0].shelves + 1, x: 3, y: 1, isTurned: true }] })
+  await act('placeSinks', {}, { sinks: [{ x: 0, y: 4 }] })
 })
 
 test('what a lead keeps', async () => {

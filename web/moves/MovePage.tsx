@@ -82,7 +82,7 @@ function Move({ tank }: { tank: TankView }) {
       </div>
       {isElsewhere && <Refused problem={refused} mayRescue onAgain={send} />}
       <div className="thumb-bar">
-        <Button look="act" size="hand" disabled={isBusy || fish.length === 0 || to === null || check?.verdict === 'impossible'} onClick={() => send(null)}>
+        <Button look="act" size="hand" disabled={isBusy || fish.length === 0 || !target || check?.verdict === 'impossible'} onClick={() => send(null)}>
           <strong>{fish.length === 0 ? 'How many?' : to === null ? 'Where to?' : `Move ${words}`}</strong>
           <small>{fish.length > 0 && to !== null ? `${tank.code} to ${target?.code ?? '…'}` : ' '}</small>
         </Button>

@@ -43,6 +43,7 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
           <span>
             {checked} of {round.stops.length} checked
           </span>
+          <Link to="/scan?for=round">scan</Link>
           {isUnderWay && (
             <Button look="quiet" onClick={() => closeRound(round.id, true)}>
               close

@@ -1,0 +1,78 @@
+import { expect, openedLine, test } from './fixtures'
+import type { OpenRoom } from './rooms'
+
+// Moves that wait: said where a move is, kept, and offered once they can go.
+
+const bring = async (server: OpenRoom, code: string, species: string, quantity: number): Promise<void> => {
+  const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
+  await server.post(`/api/tanks/${tanks.find((tank) => tank.code === code)?.id}/additions`, { species, quantity, how: 'brought-in', note: null, happenedAtMs: Date.now() })
+}
+
+test('a chain of two comes true: caves are counted, the first goes, then the second', async ({ driver, server, page }) => {
+  // Today leads to the first crate until there was one.
+  await openedLine(server, { species: 'Kuhli loach', count: 6, bags: 1, tank: 'R1-08', supplier: 'Hollow Reed Hatchery' })
+  await bring(server, 'R1-01', 'Honey gourami', 6)
+  await bring(server, 'R1-02', 'Cherry barb', 4)
+  await driver.goto('/room/R1-01')
+  await driver.sayMove('Honey gourami', 6, 'R1-03')
+  await driver.follow('not now: make a plan')
+  await driver.press('things to come')
+  await driver.press(/^Keep the plan/)
+  await expect(page.getByText('Say what is to come')).toBeVisible()
+  await driver.fill('So many', '4')
+  await driver.fill('of', 'caves', true)
+  await page.reload()
+  await expect(page.getByLabel('of', { exact: true })).toHaveValue('caves')
+  await driver.press(/^Keep the plan/)
+  await expect(page.getByText('Waits for 4 caves (nobody counted).')).toBeVisible()
+
+  await driver.goto('/room/R1-02')
+  await driver.sayMove('Cherry barb', 4, 'R1-01')
+  await driver.follow('not now: make a plan')
+  await driver.press('another plan')
+  await driver.choose('It is done', 'plan 1: R1-01 to R1-03')
+  await driver.press('an empty tank')
+  await driver.press(/^Keep the plan/)
+  await expect(page.getByText(/^Waits for plan 1; R1-01 to be empty \(6 in it\)/)).toBeVisible()
+
+  await driver.fill('caves here now', '4')
+  await driver.press('count')
+  await expect(page.getByText('Plan 1 can go now: 6 Honey gourami from R1-01 to R1-03.')).toBeVisible()
+  await driver.goto('/')
+  await page.getByRole('link', { name: /6 Honey gourami plan 1 can go now/ }).click()
+  await driver.follow('move them')
+  await driver.moveThem()
+  await expect(page.getByRole('status')).toContainText('6 Honey gourami to R1-03. Recorded.')
+  await driver.goto('/plans')
+  await expect(page.getByText('Plan 2 can go now: 4 Cherry barb from R1-02 to R1-01.')).toBeVisible()
+  await driver.follow('move them')
+  await driver.moveThem()
+  expect(await server.stock()).toEqual({ 'R1-01': { 'Cherry barb': 4 }, 'R1-03': { 'Honey gourami': 6 } })
+  await driver.press('take it back')
+  await driver.allSent()
+  await driver.goto('/plans')
+  await expect(page.getByText('Plan 2 can go now')).toBeVisible()
+})
+
+test('what a plan has reserved is said on the glass and before a net; dropped, it is free', async ({ driver, server, page }) => {
+  await bring(server, 'R1-01', 'Honey gourami', 6)
+  await bring(server, 'R1-02', 'Cherry barb', 4)
+  await driver.goto('/room/R1-01')
+  await driver.sayMove('Honey gourami', 6, 'R1-03')
+  await driver.follow('not now: make a plan')
+  await driver.press('a day')
+  await driver.fill('From this day on', new Date(Date.now() - 86_400_000).toISOString().slice(0, 10))
+  await driver.press('the whole tank')
+  await driver.press(/^Keep the plan/)
+  await expect(page.getByText('Plan 1 can go now')).toBeVisible()
+  await driver.goto('/room/R1-03')
+  await expect(page.getByText('Reserved for plan 1: 6 Honey gourami, the whole tank.')).toBeVisible()
+  await driver.goto('/room/R1-02')
+  await driver.sayMove('Cherry barb', 4, 'R1-03')
+  await expect(page.getByRole('region', { name: 'Before the net' })).toContainText('Plan 1 is ready to use this tank.')
+  await driver.goto('/plans')
+  await driver.press('drop it')
+  await expect(page.getByText('No move waits for anything.')).toBeVisible()
+  await driver.goto('/room/R1-03')
+  await expect(page.getByText('Reserved for')).toHaveCount(0)
+})
