@@ -20,7 +20,11 @@ export async function openRoom(tankCount = 1): Promise<{ url: string; lineId: st
   }
   await send('POST', '/api/session/first-lead', { ...lead, roomName: 'Lantern Quay', timeZone: 'UTC' })
   staffId = (await send<{ staff: { id: string }[] }>('GET', '/api/session')).staff[0]?.id ?? ''
-  const { tanks } = await send<{ tanks: { id: string }[] }>('POST', '/api/systems', { name: 'Marine', water: 'marine', sharing: 'each its own', sumpL: null, rack: 'M1', tankCount, perShelf: 5, tankKind: 'glass', netVolumeL: 60 })
+  const tanks: { id: string }[] = []
+  for (let rack = 1; tanks.length < tankCount; rack += 1) {
+    const made = await send<{ tanks: { id: string }[] }>('POST', '/api/systems', { name: rack === 1 ? 'Marine' : `Marine ${rack}`, water: 'marine', sharing: 'each its own', sumpL: null, rack: `M${rack}`, tankCount: Math.min(64, tankCount - tanks.length), perShelf: 5, tankKind: 'glass', netVolumeL: 60 })
+    tanks.push(...made.tanks)
+  }
   const { id } = await send<{ id: string }>('POST', '/api/crates', { supplier: 'Pale Harbour Livestock', expectedAtMs: null, packedAtMs: Date.now() - 72_000_000, lines: [{ species: 'Royal gramma', count: 1, bags: 1, perBag: null, tankId: tanks[0]?.id ?? null }] })
   const crate = await send<{ lines: { id: string }[]; bags: { id: string }[] }>('GET', `/api/crates/${id}`)
   return { url, lineId: crate.lines[0]?.id ?? '', close: () => (server.closeAllConnections(), server.close(), db.close()) }

@@ -73,7 +73,25 @@ export async function benchFirstLoad(): Promise<void> {
   const [todayMs, roomMs] = [await paintMs(browser, `${room.url}/today`, '.row-section', signedIn), await paintMs(browser, `${room.url}/room`, '.tank-spot', signedIn)]
   console.log(`\nFirst useful paint on a phone (1.6 Mbit/s, 150 ms away, processor ${cpuTimes} times slower), nothing cached`)
   for (const [what, ms] of [['Today', todayMs], ['Room, 64 tanks', roomMs]] as const) console.log(`  ${what.padEnd(34)}${(ms / 1000).toFixed(2).padStart(8)} s   ${(ms / floorMs).toFixed(2)} times React and Bootstrap alone (${(floorMs / 1000).toFixed(2)} s)`)
+  room.close()
+  await benchRooms(browser)
   await browser.close()
   served.close()
-  room.close()
+}
+
+/** A large room is to show what somebody came for almost as soon as a small one. */
+const roomAim = 1.6
+
+async function benchRooms(browser: Browser): Promise<void> {
+  const paints: number[] = []
+  for (const tanks of [400, 20]) {
+    const room = await openRoom(tanks)
+    const context = await browser.newContext()
+    await signIn(await context.newPage(), room.url)
+    paints.push(await paintMs(browser, `${room.url}/room`, '.tank-spot', await context.storageState()))
+    await context.close()
+    room.close()
+  }
+  const [large = NaN, small = NaN] = paints
+  console.log(`\nFirst useful paint of Room, 400 tanks ${(large / 1000).toFixed(2)} s, 20 tanks ${(small / 1000).toFixed(2)} s: ratio ${(large / small).toFixed(2)}   aim: below ${roomAim}, ${large / small < roomAim ? 'met' : 'NOT met'}`)
 }

@@ -8,17 +8,20 @@ const [everyMs, widthPx] = [200, 480]
 /** Why there is no picture, in words. */
 const noCamera = 'This page may not use the camera here: browsers allow it over TLS or on the machine itself only. Type the code on the glass; it does as well.'
 
+/** What offers cameras; nothing over plain http. */
+const cameras = (): MediaDevices | undefined => (navigator as { mediaDevices?: MediaDevices }).mediaDevices
+
 /** The picture of the camera, and what its codes say; where there is none, why. */
 export function useCamera(onRead: (text: string) => void) {
   const video = useRef<HTMLVideoElement>(null)
   const read = useRef(onRead)
-  const [problem, setProblem] = useState<string | null>(null)
+  const [problem, setProblem] = useState<string | null>(() => (cameras() ? null : noCamera))
   useEffect(() => {
     read.current = onRead
   }, [onRead])
   useEffect(() => {
-    const devices = (navigator as { mediaDevices?: MediaDevices }).mediaDevices
-    if (!devices) return setProblem(noCamera)
+    const devices = cameras()
+    if (!devices) return
     const worker = new Worker(new URL('./readCode.worker.ts', import.meta.url), { type: 'module' })
     const reader = wrap<CodeReader>(worker)
     let [stream, timer, isOver]: [MediaStream | null, ReturnType<typeof setTimeout> | undefined, boolean] = [null, undefined, false]
