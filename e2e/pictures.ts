@@ -18,6 +18,8 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['unpack', '/crates/open/unpack', spoilBag],
   ['claim', '/crates/open/claim'],
   ['room', '/room'],
+  ['as-of', `/as-of?at=${Date.UTC(2031, 2, 20, 12)}`, (driver) => driver.page.locator('.rack').first().waitFor()],
+  ['plans', '/plans', (driver) => driver.page.locator('.plan').first().waitFor()],
   ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'count')],
   ['round', '/rounds', (driver) => driver.answer('none ate')],
   ['move', '/room/R1-05/move', sayMove],
@@ -29,7 +31,7 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['count', '/stocktake', countTank],
 ]
 const onPhone = new Set(['unpack', 'run', 'count', 'move', 'introduction'])
-const onDesktop = new Set(['today', 'crate', 'preparation', 'tank-choice', 'claim', 'room', 'tank', 'round', 'trace', 'compare'])
+const onDesktop = new Set(['today', 'crate', 'preparation', 'tank-choice', 'claim', 'room', 'as-of', 'plans', 'tank', 'trace', 'compare'])
 
 /** Five fish, next door. */
 async function sayMove(driver: Driver): Promise<void> {
@@ -106,6 +108,6 @@ const asRoot = process.getuid?.() === 0 ? ['--no-sandbox'] : []
 const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--disable-background-networking', '--disable-gpu', '--no-first-run', ...asRoot] })
 await take(browser, 'desktop', desktop, onDesktop)
 await take(browser, 'phone', phone, onPhone)
-await take(browser, 'phone-lights-off', { ...phone, colorScheme: 'dark' }, new Set(['unpack', 'round', 'bench']))
+await take(browser, 'phone-lights-off', { ...phone, colorScheme: 'dark' }, new Set(['round', 'bench']))
 await takeFirstStart(browser, process.argv[3] ?? '')
 await browser.close()

@@ -127,6 +127,8 @@ export interface AppOptions {
 }
 
 export interface Services {
+  /** Walks the ledger ahead of whoever asks for a moment; answers whether there is more. */
+  walkPast(): boolean
   changes: Changes
   /** Answers of reads, as they are sent. */
   answers: Answers
@@ -177,6 +179,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const cards = createCardService({ store: cratesStore, facts, limits: limits.inForce, zone, roomName: () => roomStore.room()?.name ?? '' })
+  const past = createPastService({ store: createPastStore(db), facts })
   const floor = createFloorService({ store: createFloorStore(db), facts, audit })
   const rounds = createRoundsService({ store: roundsStore, walk: floor.walk, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
@@ -194,7 +197,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const calendars = createCalendarService({ db, audit, due, roomName: () => roomStore.room()?.name ?? '', units })
   const endpoints = [
     ...staffEndpoints(staff, isSecure),
-    ...roomEndpoints(room, createPastService({ store: createPastStore(db), facts }), floor),
+    ...roomEndpoints(room, past, floor),
     ...glassEndpoints(glass),
     ...ledgerEndpoints(ledger),
     ...stocktakeEndpoints(stocktakes),
@@ -226,16 +229,16 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...findEndpoints(db),
     ...keepingEndpoints({ db, audit, notices, now, copiesFolder }),
   ]
-  return { changes, answers, staff, dispatch: createDispatch(db, changes), endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {}, touched: ['notice'] }) } }
+  return { walkPast: past.walkOn, changes, answers, staff, dispatch: createDispatch(db, changes), endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {}, touched: ['notice'] }) } }
 }
 
 /** A folder that lies with the database; one of its own for a room in memory. */
 const beside = (db: Database, name: 'photos' | 'mailbox'): string => (db.file === ':memory:' ? join(tmpdir(), `daily-crate-${name}-${process.pid}`) : resolve(name === 'photos' ? photosIn(dirname(db.file)) : join(dirname(db.file), name)))
 
 /** Makes the app: protection, reading, endpoints, pages, errors. */
-export function createApp(options: AppOptions): Express & { notices: Services['notices'] } {
+export function createApp(options: AppOptions): Express & Pick<Services, 'notices' | 'walkPast'> {
   const { now, isSecure = false, webFolder, names = [], log = pino({ level: 'warn' }) } = options
-  const { staff, dispatch, endpoints, units, notices, answers } = createServices(options)
+  const { staff, dispatch, endpoints, units, notices, answers, walkPast } = createServices(options)
   const app = express()
   app.disable('x-powered-by')
   // Reads name what they go by themselves (`answers`); hashing every other answer would be for nobody.
@@ -252,7 +255,7 @@ export function createApp(options: AppOptions): Express & { notices: Services['n
   })
   if (webFolder) servePages(app, webFolder)
   app.use(errorHandler(log, units))
-  return Object.assign(app, { notices })
+  return Object.assign(app, { notices, walkPast })
 }
 
 // On plain http, upgrading requests or insisting on TLS would leave phones with a blank page.

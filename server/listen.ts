@@ -11,8 +11,20 @@ export async function listen(config: Config, db: Database): Promise<{ server: Se
   const app = createApp({ db, now, isFrozenClock, isSecure: tls !== null, webFolder, names: [config.host, ...names], copiesFolder: copies })
   const server = tls ? createTlsServer(tls, app) : createHttpServer(app)
   await new Promise<void>((resolve, reject) => server.once('error', reject).listen(config.port, config.host, resolve))
+  walkAhead(db, app.walkPast)
   const { port } = server.address() as AddressInfo
   return { server, notices: app.notices, url: `${tls ? 'https' : 'http'}://${config.host}:${port}` }
+}
+
+/** Between steps whoever waits is served. */
+const stepMs = 100
+
+/** Walks the ledger a step at a time, after the first devices were served. */
+function walkAhead(db: Database, walkPast: () => boolean): void {
+  const step = (): void => {
+    if (db.raw.open && walkPast()) setTimeout(step, stepMs).unref()
+  }
+  setTimeout(step, 20 * stepMs).unref()
 }
 
 /** Ends in order on Ctrl-C or a service manager's stop; a kill needs no order, the database sees to that. */

@@ -25,7 +25,7 @@ export function bookPlans(remaining: readonly Plan[], facts: KnownFacts, isYes: 
   const needs = new Map(remaining.map(({ id, when }) => [id, factsOf(when).flatMap((fact) => (fact.is === 'done' && ids.has(fact.plan) ? [fact.plan] : []))]))
   const waitsFor = new Map(remaining.map(({ id }) => [id, closureOf(id, needs)]))
   const order = bookingOrder(remaining, waitsFor)
-  const left = new Map((facts.stock ?? []).map(({ lot, place }) => [spot(lot, place), standing(facts, lot, place)]))
+  const left = new Map(remaining.flatMap(({ moves }) => moves.map(({ lot, from }) => [spot(lot, from), standing(facts, lot, from)] as const)))
   const coming = new Map(remaining.flatMap(({ moves }) => moves.map((move) => [move, move.n] as [PlannedMove, number])))
   const takenBy = new Map<string, string[]>()
 

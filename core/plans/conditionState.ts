@@ -1,5 +1,6 @@
 import { byText } from '../contacts/contact'
 import { shippedMoveRules, type MoveRules } from '../moves/moveRules'
+import { inHouse, inPlace } from './plan'
 import { factsOf, strongest, weakest, type KnownFacts, type LotKnown, type PlanFact, type Truth, type Wait, type When } from './planFacts'
 import { lastEntered, sizeEstimate, sizeReachedOn } from './sizeEstimate'
 
@@ -28,10 +29,10 @@ const unknownLot: LotKnown = { adultCm: null, sizes: [] }
 
 /** Fish that stand in a place, of one lot or of all but those of the plan. */
 const fishIn = ({ facts }: Asked, place: string, counts: (lot: string) => boolean): number =>
-  (facts.stock ?? []).filter((each) => each.place === place && counts(each.lot)).reduce((sum, { n }) => sum + n, 0)
+  inPlace(facts, place).reduce((sum, { lot, n }) => sum + (counts(lot) ? n : 0), 0)
 
 /** Whether any fish of a lot is in the house. */
-const isInHouse = ({ facts }: Asked, lot: string): boolean => (facts.stock ?? []).some((each) => each.lot === lot && each.n > 0)
+const isInHouse = ({ facts }: Asked, lot: string): boolean => inHouse(facts, lot) > 0
 
 const one = (value: Truth, wait: Wait): Judged => ({ value, waits: value === 'yes' ? [] : [wait] })
 const isSo = (so: boolean): Truth => (so ? 'yes' : 'no')
@@ -57,7 +58,7 @@ function sizeOf(asked: Asked, lot: string, { cm, by = 'entered' }: { cm: number;
 function size(asked: Asked, fact: Extract<PlanFact, { is: 'size' }>, rules: PlanRules): Judged {
   if (fact.lot !== undefined) return sizeOf(asked, fact.lot, fact, rules)
   const { species = '', place = '', cm } = fact
-  const lots = [...new Set((asked.facts.stock ?? []).filter((each) => each.place === place && each.n > 0 && at(asked.facts.lots, each.lot)?.species === species).map(({ lot }) => lot))]
+  const lots = [...new Set(inPlace(asked.facts, place).filter((each) => each.n > 0 && at(asked.facts.lots, each.lot)?.species === species).map(({ lot }) => lot))]
   if (lots.length === 0) return one('no', { code: 'size', species, place, cm })
   const each = lots.map((lot) => sizeOf(asked, lot, fact, rules))
   return { value: weakest(each.map(({ value }) => value)), waits: each.flatMap(({ waits }) => waits) }

@@ -1,7 +1,7 @@
 import { byText } from '../contacts/contact'
 import { truthOf, type Asked, type PlanRules } from './conditionState'
 import { factsOf, type PlanFact, type When } from './planFacts'
-import { standing, type Plan } from './plan'
+import { inPlace, standing, type Plan } from './plan'
 
 type Look = (plan: Plan) => Asked
 type ToClear = Extract<PlanFact, { is: 'empty' | 'free' }>
@@ -11,7 +11,7 @@ type ToClear = Extract<PlanFact, { is: 'empty' | 'free' }>
  * not, so that a person may.
  */
 export function openClearers({ is, place }: ToClear, { facts, own = [] }: Asked, remaining: readonly Plan[]): { lot: string; plans: string[] | null }[] {
-  const lots = [...new Set((facts.stock ?? []).filter((each) => each.place === place && each.n > 0 && !(is === 'free' && own.includes(each.lot))).map(({ lot }) => lot))]
+  const lots = [...new Set(inPlace(facts, place).filter((each) => each.n > 0 && !(is === 'free' && own.includes(each.lot))).map(({ lot }) => lot))]
   return lots.map((lot) => {
     const takers = remaining.filter(({ moves }) => moves.some((move) => move.lot === lot && move.from === place))
     const taken = takers.flatMap(({ moves }) => moves.filter((move) => move.lot === lot && move.from === place)).reduce((sum, { n }) => sum + n, 0)

@@ -39,7 +39,8 @@ export function createPastService({ store, facts }: Collaborators, apart = 4000)
   /** What was written late, or taken back, makes marks after its moment void; the books themselves only grow. */
   function catchUp(): void {
     if (version === store.version()) return
-    const touched = store.touchedSince(lastSeq)
+    // With no mark left there is nothing that could be void.
+    const touched = marks.happened.length + marks.books.length > 2 ? store.touchedSince(lastSeq) : { earliestMs: null, lastSeq: store.lastSeq() }
     if (touched.earliestMs !== null) marks.happened = marks.happened.filter(({ latestMs }) => latestMs < (touched.earliestMs ?? 0))
     ;[version, lastSeq] = [store.version(), touched.lastSeq]
   }
@@ -49,7 +50,7 @@ export function createPastService({ store, facts }: Collaborators, apart = 4000)
     catchUp()
     const known = marks[clock]
     const mark = known.findLast(({ latestMs }) => latestMs <= atMs) ?? start
-    const books: Books = { fish: new Map(mark.keys.map((key, index) => [key, mark.counts[index] ?? 0])), until: { ...mark.until } }
+    const books = booksOf(mark)
     let { cursor, latestMs } = mark
     for (let isWhole = true; ; ) {
       const rows = store.rows(clock, cursor, apart)
@@ -65,6 +66,8 @@ export function createPastService({ store, facts }: Collaborators, apart = 4000)
       if (isWhole && !known.some((each) => each.cursor.seq === cursor.seq && each.cursor.atMs === cursor.atMs)) leave(known, books, cursor, latestMs)
     }
   }
+
+  const booksOf = ({ keys, counts, until }: Mark): Books => ({ fish: new Map(keys.map((key, index) => [key, counts[index] ?? 0])), until: { ...until } })
 
   function leave(known: Mark[], { fish, until }: Books, cursor: Cursor, latestMs: number): void {
     const standing = [...fish].filter(([, n]) => n !== 0)
@@ -89,6 +92,24 @@ export function createPastService({ store, facts }: Collaborators, apart = 4000)
   }
 
   return {
+    /**
+     * Leaves the next mark of either clock, so that the first question of a long history waits for nobody to walk all of it.
+     * @returns whether there is more to walk.
+     */
+    walkOn(): boolean {
+      catchUp()
+      return (['happened', 'books'] as const).some((clock) => {
+        const last = marks[clock].reduce((far, mark) => (clock === 'books' ? (mark.cursor.seq > far.cursor.seq ? mark : far) : mark), start)
+        const rows = store.rows(clock, last.cursor, apart)
+        const end = rows.at(-1)
+        if (!end || rows.length < apart) return false
+        const books = booksOf(last)
+        for (const row of rows) book(books, row)
+        leave(marks[clock], books, { atMs: end.atMs, seq: end.seq }, Math.max(last.latestMs, ...rows.map((row) => row.atMs)))
+        return true
+      })
+    },
+
     /** Fish of each lot in each place at a moment, of places and lots with any; those below nothing are dates that cannot be. */
     stockAt: (atMs: number, clock: RoomClock): { place: string; lot: string; n: number }[] =>
       [...booksAt(atMs, clock).fish].flatMap(([key, n]) => {

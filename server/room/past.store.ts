@@ -36,6 +36,7 @@ export function createPastStore({ raw, orm, version }: Database) {
       const row = orm.get<{ earliestMs: number | null; lastSeq: number | null }>(sql`SELECT min(coalesce(old.happened_at_ms, m.happened_at_ms)) AS earliestMs, max(m.seq) AS lastSeq FROM movement m LEFT JOIN movement old ON old.id = m.reverses_id WHERE m.seq > ${seq}`)
       return { earliestMs: row.earliestMs, lastSeq: row.lastSeq ?? seq }
     },
+    lastSeq: (): number => orm.get<{ seq: number | null }>(sql`SELECT max(seq) AS seq FROM movement`).seq ?? 0,
     firstMs: (): number | null => orm.get<{ atMs: number | null }>(sql`SELECT min(happened_at_ms) AS atMs FROM movement`).atMs,
     /** What these lots are called, and for the books what they were called since when; the oldest first. */
     names: (lotIds: readonly string[]): { lot: string; species: string; recordedAt: number; isNow: number }[] =>
