@@ -1,6 +1,6 @@
 import { byText } from '../contacts/contact'
 import type { PlacedTank, Rack } from './arrangeRack'
-import type { TankKind } from './room.schema'
+import type { TankKind, Water } from './room.schema'
 
 /** A place on the floor, in steps of half a metre from the left and the back wall. */
 export interface FloorSpot {
@@ -13,6 +13,9 @@ export interface FloorRack extends Rack {
   x: number | null
   y: number | null
   isTurned: boolean
+  /** Zones and waters of its tanks, each once. */
+  zones: string[]
+  waters: Water[]
   /** 0 for one that nobody placed or measured. */
   version: number
 }

@@ -335,7 +335,7 @@ test('moves that wait, and what hangs on tanks', async () => {
   const spot = ({ rack, shelf, position }: FloorTank) => ({ rack, shelf, position })
   if (!a || !b || !floor.racks[0]) throw new Error('there are no tanks')
   await act('arrangeTanks', {}, { tanks: [{ id: a.id, ...spot(b), version: a.version }, { id: b.id, ...spot(a), version: b.version }] })
-  await act('arrangeRacks', {}, { racks: [{ ...floor.racks[0], shelves: floor.racks[0].shelves + 1, x: 3, y: 1, isTurned: true }] })
+  await act('arrangeRacks', {}, { racks: [{ rack: floor.racks[0].rack, perShelf: floor.racks[0].perShelf, version: floor.racks[0].version, shelves: floor.racks[0].shelves + 1, x: 3, y: 1, isTurned: true }] })
   await act('placeSinks', {}, { sinks: [{ x: 0, y: 4 }] })
 })
 

@@ -37,6 +37,8 @@ interface Standing {
   known: KnownFacts
   states: Map<string, PlanState>
   deadlocks: string[][]
+  /** What they have reserved, once somebody asked. */
+  booked?: readonly (Booking & { tankId: string })[]
 }
 
 /** Fish that plans count on in a place. */
@@ -228,12 +230,14 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
     },
 
     /** What each plan has reserved of a tank. */
-    bookings(nowMs: number): (Booking & { tankId: string })[] {
+    bookings(nowMs: number): readonly (Booking & { tankId: string })[] {
       const now = standing(nowMs)
-      return holding(now).map((row) => ({
+      // Every tank of a choice asks; what is reserved is gathered once.
+      now.booked ??= holding(now).map((row) => ({
         ...{ id: row.id, tankId: row.toTankId, plan: `plan ${row.number}`, takes: row.takes, isReady: now.states.get(row.id)?.state === 'ready', isPlan: true },
         fish: row.fish.flatMap((fish) => spread(fish, row.fromTankId, now.stock)),
       }))
+      return now.booked
     },
 
     /**

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
-import { walkRacks, type FloorView } from '../../core/room/floor'
+import { walkRacks, type FloorRack, type FloorView } from '../../core/room/floor'
 import type { RoundView } from '../../core/rounds/roundView'
 import { createTestRoom, type TestRoom } from '../testing/testRoom'
 
@@ -15,6 +15,8 @@ const tank = async (code: string) => {
   if (!found) throw new Error(`there is no ${code}`)
   return found
 }
+/** What of a rack is arranged. */
+const sent = (rack: FloorRack | undefined) => (rack ? { rack: rack.rack, shelves: rack.shelves, perShelf: rack.perShelf, x: rack.x, y: rack.y, isTurned: rack.isTurned, version: rack.version } : {})
 const placed = ({ id, version }: { id: string; version: number }, rack: string, shelf: number, position: number) => ({ id, rack, shelf, position, version })
 
 test('tanks change places, all or none, each with its version; codes stay', async () => {
@@ -39,7 +41,7 @@ test('what cannot be is said, and nothing is moved', async () => {
 
 test('a rack grows by a shelf, takes a tank there, and is never smaller than its tanks', async () => {
   const [rack] = (await floor()).racks
-  const size = (more: object) => room.put('/api/floor/racks', { racks: [{ ...rack, ...more }] })
+  const size = (more: object) => room.put('/api/floor/racks', { racks: [{ ...sent(rack), ...more }] })
   expect((await size({ shelves: 2 })).status).toBe(200)
   expect((await room.put('/api/floor/tanks', { tanks: [placed(await tank('R1-04'), 'R1', 2, 1)] })).status).toBe(200)
   expect((await size({ shelves: 1, version: 1 })).body.errors[0].message).toBe('Tanks stand on 2 shelves of 3 there')
@@ -51,7 +53,7 @@ test('the round is walked by the racks as they stand on the floor, from the sink
   for (const one of [room.tanks[0], other.body.tanks[0] as { id: string; code: string }]) await room.addFish(one, 'Cherry barb', 5)
   const walk = async (): Promise<string[]> => ((await room.get('/api/rounds/today')).body as RoundView).stops.map(({ code }) => code)
   expect(await walk()).toEqual(['R1-01', 'Z1-01'])
-  const racks = (await floor()).racks.map((rack) => ({ ...rack, x: rack.rack === 'Z1' ? 1 : 8, y: 0 }))
+  const racks = (await floor()).racks.map((rack) => ({ ...sent(rack), x: rack.rack === 'Z1' ? 1 : 8, y: 0 }))
   await room.put('/api/floor/racks', { racks })
   await room.put('/api/floor/sinks', { sinks: [{ x: 0, y: 0 }] })
   expect(await walk()).toEqual(['Z1-01', 'R1-01'])

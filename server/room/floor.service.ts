@@ -1,6 +1,7 @@
 import { rackAround, walkRacks, type FloorRack, type FloorView } from '../../core/room/floor'
 import type { ArrangeRacks, ArrangeTanks, PlaceSinks } from '../../core/room/floor.schema'
 import { countFish } from '../../core/ledger/stockView'
+import type { Water } from '../../core/room/room.schema'
 import type { AuditStore } from '../audit/audit.store'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
@@ -13,6 +14,11 @@ interface Collaborators {
   audit: AuditStore
 }
 
+const belongingsOf = (rack: string, all: readonly { rack: string; zone: string | null; water: Water }[]): Pick<FloorRack, 'zones' | 'waters'> => {
+  const own = all.filter((each) => each.rack === rack)
+  return { zones: [...new Set(own.flatMap(({ zone }) => zone ?? []))], waters: [...new Set(own.map(({ water }) => water))] }
+}
+
 const spotWords = ({ rack, shelf, position }: { rack: string; shelf: number; position: number }): string => `${rack}, shelf ${shelf}, place ${position}`
 
 /** Where racks stand on the floor, and tanks in the racks. */
@@ -21,11 +27,11 @@ export function createFloorService({ store, facts, audit }: Collaborators) {
 
   /** Every rack that a tank stands in or that somebody placed, at least as large as what stands in it. */
   function racks(): FloorRack[] {
-    const [tanks, rows] = [store.tanks(), store.racks()]
+    const [tanks, rows, belongings] = [store.tanks(), store.racks(), store.belongings()]
     const names = [...new Set([...rows.map(({ name }) => name), ...tanks.map(({ rack }) => rack)])]
     return names.sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).map((name) => {
       const [around, row] = [rackAround(name, tanks), rows.find((each) => each.name === name)]
-      return { ...around, shelves: Math.max(around.shelves, row?.shelves ?? 0), perShelf: Math.max(around.perShelf, row?.perShelf ?? 0), x: row?.x ?? null, y: row?.y ?? null, isTurned: row?.isTurned === 1, version: row?.version ?? 0 }
+      return { ...around, shelves: Math.max(around.shelves, row?.shelves ?? 0), perShelf: Math.max(around.perShelf, row?.perShelf ?? 0), x: row?.x ?? null, y: row?.y ?? null, isTurned: row?.isTurned === 1, ...belongingsOf(name, belongings), version: row?.version ?? 0 }
     })
   }
 

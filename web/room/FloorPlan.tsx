@@ -42,8 +42,13 @@ export function FloorPlan({ floor, arranging }: Props) {
       <DndContext sensors={sensors} onDragEnd={onDragEnd}>
         <div className="floor-scroll">
           <div className="floor" role="group" aria-label="Floor" style={{ width: across * stepPx, height: down * stepPx, backgroundSize: `${stepPx}px ${stepPx}px` }}>
+            {zonesOf(placed).map(({ zone, ...area }) => (
+              <div key={zone} className="floor-zone" style={boxOf(area)}>
+                {zone}
+              </div>
+            ))}
             {placed.map((rack) => (
-              <OnFloor key={rack.rack} id={`rack:${rack.rack}`} label={`Rack ${rack.rack}`} className="floor-rack" at={{ x: rack.x ?? 0, y: rack.y ?? 0, ...footprint(rack) }}>
+              <OnFloor key={rack.rack} id={`rack:${rack.rack}`} label={`Rack ${rack.rack}`} className={`floor-rack ${rack.waters[0] ?? ''}`} at={{ x: rack.x ?? 0, y: rack.y ?? 0, ...footprint(rack) }}>
                 {rack.rack}
               </OnFloor>
             ))}
@@ -79,6 +84,24 @@ export function FloorPlan({ floor, arranging }: Props) {
   )
 }
 
+interface Area {
+  x: number
+  y: number
+  across: number
+  down: number
+}
+const boxOf = ({ x, y, across, down }: Area) => ({ left: x * stepPx, top: y * stepPx, width: across * stepPx, height: down * stepPx })
+
+/** A zone is one body around its racks: nothing wet goes out of it. */
+function zonesOf(placed: readonly FloorRack[]): (Area & { zone: string })[] {
+  const names = [...new Set(placed.flatMap(({ zones }) => zones))]
+  return names.map((zone) => {
+    const racks = placed.filter(({ zones }) => zones.includes(zone)).map((rack) => ({ x: rack.x ?? 0, y: rack.y ?? 0, ...footprint(rack) }))
+    const [left, top] = [Math.min(...racks.map(({ x }) => x)), Math.min(...racks.map(({ y }) => y))]
+    return { zone, x: left - 0.35, y: top - 0.75, across: Math.max(...racks.map(({ x, across }) => x + across)) - left + 0.7, down: Math.max(...racks.map(({ y, down }) => y + down)) - top + 1.1 }
+  })
+}
+
 const arrows: Partial<Record<string, readonly [number, number]>> = { ArrowLeft: [-stepPx, 0], ArrowRight: [stepPx, 0], ArrowUp: [0, -stepPx], ArrowDown: [0, stepPx] }
 const byStep = (event: KeyboardEvent, { currentCoordinates: { x, y } }: { currentCoordinates: { x: number; y: number } }): { x: number; y: number } | undefined => {
   const step = arrows[event.code]
@@ -91,7 +114,7 @@ interface OnFloorProps {
   id: string
   label: string
   className: string
-  at: { x: number; y: number; across: number; down: number }
+  at: Area
   children: string
 }
 
@@ -105,7 +128,7 @@ function OnFloor({ id, label, className, at, children }: OnFloorProps) {
       {...listeners}
       {...attributes}
       aria-label={label}
-      style={{ left: at.x * stepPx, top: at.y * stepPx, width: at.across * stepPx, height: at.down * stepPx, ...(transform ? { transform: `translate(${Math.round(transform.x / stepPx) * stepPx}px, ${Math.round(transform.y / stepPx) * stepPx}px)` } : {}) }}
+      style={{ ...boxOf(at), ...(transform ? { transform: `translate(${Math.round(transform.x / stepPx) * stepPx}px, ${Math.round(transform.y / stepPx) * stepPx}px)` } : {}) }}
     >
       {children}
     </Button>

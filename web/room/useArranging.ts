@@ -19,6 +19,9 @@ interface Moved {
   back: PlacedTank[]
 }
 
+/** What of a rack is arranged; its zones and waters are its tanks’. */
+const asSent = ({ rack, shelves, perShelf, x, y, isTurned, version }: FloorRack) => ({ rack, shelves, perShelf, x, y, isTurned, version })
+
 const refusals = { unknown: 'There is no such place', 'off the rack': 'That is off the rack', full: 'There is no gap to the right' } as const
 
 /** Arranging: what was put where, each taken back in turn, the last one first. */
@@ -56,7 +59,7 @@ export function useArranging(floor: FloorView) {
     },
 
     /** Another size, or another place on the floor. */
-    change: (rack: FloorRack, more: Partial<FloorRack>): void => send(write(roomApi.arrangeRacks, { label: `rack ${rack.rack}`, body: { racks: [{ ...rack, ...more }] } }, form), () => undefined),
+    change: (rack: FloorRack, more: Partial<FloorRack>): void => send(write(roomApi.arrangeRacks, { label: `rack ${rack.rack}`, body: { racks: [asSent({ ...rack, ...more })] } }, form), () => undefined),
     sinks: (sinks: FloorSpot[]): void => send(write(roomApi.placeSinks, { label: 'sinks', body: { sinks } }, form), () => undefined),
   }
 }
