@@ -124,6 +124,7 @@ export interface PhotoView {
 }
 /** A tank on the same water. */
 export interface Neighbour {
+  id: string
   code: string
   fish: number
   species: string | null

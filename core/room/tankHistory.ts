@@ -20,6 +20,9 @@ export interface Bears {
 
 /** How a tank fared over some days. */
 export interface TankHistory {
+  tankId: string
+  /** Every tank on its water, itself among them: what is read at one holds for all. */
+  waterTankIds: string[]
   fromMs: number
   toMs: number
   /** Fish in it, from each moment on; the first at `fromMs`. */

@@ -51,7 +51,7 @@ export function createGlassService({ store, facts, placing, tankByCode, dayStart
     /** What the page of a tank shows beside its fish and its story. */
     of(tank: TankFacts, nowMs: number): Pick<TankView, 'pins' | 'photos' | 'neighbours' | 'toolSets' | 'agents'> {
       const dayStartMs = dayStart(nowMs)
-      const neighbours = onWater(tank.water.id, nowMs).filter(({ tankId }) => tankId !== tank.tankId).map((each) => ({ code: each.code, fish: countFish(each.lots), species: each.lots[0]?.species ?? null, flag: flagOf(each, lastLook(each), dayStartMs) }))
+      const neighbours = onWater(tank.water.id, nowMs).filter(({ tankId }) => tankId !== tank.tankId).map((each) => ({ id: each.tankId, code: each.code, fish: countFish(each.lots), species: each.lots[0]?.species ?? null, flag: flagOf(each, lastLook(each), dayStartMs) }))
       return { pins: store.pinsOf(tank.tankId), photos: store.photosOf(tank.tankId, mostPhotosOfTank), neighbours, toolSets: store.toolSetsOf(tank.zoneId), agents: tank.agents }
     },
 
@@ -63,7 +63,8 @@ export function createGlassService({ store, facts, placing, tankByCode, dayStart
       const changes = store.changes(tank.tankId, fromMs)
       let fish = countFish(tank.lots) - changes.reduce((sum, { change }) => sum + change, 0)
       const counts = [{ atMs: fromMs, fish }, ...changes.map(({ atMs, change }) => ({ atMs, fish: (fish += change) }))]
-      return { fromMs, toMs: nowMs, counts, ate: store.ate(tank.tankId, fromMs), readings: store.readings(onWater(tank.water.id, nowMs).map(({ tankId }) => tankId), fromMs), bears: bears(tank.lots.map(({ lotId }) => lotId), nowMs) }
+      const waterTankIds = onWater(tank.water.id, nowMs).map(({ tankId }) => tankId)
+      return { tankId: tank.tankId, waterTankIds, fromMs, toMs: nowMs, counts, ate: store.ate(tank.tankId, fromMs), readings: store.readings(waterTankIds, fromMs), bears: bears(tank.lots.map(({ lotId }) => lotId), nowMs) }
     },
 
     recordReading({ params, actor, key, nowMs }: CommandContext, { what, value, instrument, happenedAtMs }: RecordReading) {

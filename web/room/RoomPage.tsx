@@ -40,7 +40,7 @@ export function RoomPage() {
   const choose = (name: 'show' | 'of', value: string): void => setSearch((before) => withChoice(before, name, value), { replace: true })
   return (
     <>
-      <Lead title="Room" aside={<Filters tanks={found} chosen={show} onChoose={(name) => choose('show', name)} />} nav={<RoomNav room={room} of={of} onFind={(word) => choose('of', word)} />}>
+      <Lead title="Room" aside={<Filters room={room} of={of} tanks={found} chosen={show} onChoose={choose} />} nav={<RoomNav />}>
         {moving ? (
           <>
             Touch the tank they go to. <Link to={moving.back}>Leave it</Link>
@@ -74,18 +74,11 @@ export function RoomPage() {
   )
 }
 
-/** Where to look for a kind, and the room seen otherwise. */
-function RoomNav({ room, of, onFind }: { room: RoomView; of: string; onFind: (word: string) => void }) {
-  const names = useId()
+/** The room seen otherwise. */
+function RoomNav() {
   const { recorder } = useSession()
   return (
     <nav className="room-nav" aria-label="The room otherwise">
-      <TextField label="Show only" isLabelHidden type="search" placeholder="show only: kind, supplier, lot, water" list={names} value={of} onChange={onFind} />
-      <datalist id={names}>
-        {findWords(room.tanks, room.systems).map((word) => (
-          <option key={word} value={word} />
-        ))}
-      </datalist>
       <Link to="/plans">Plans</Link>
       <Link to="/as-of">As of …</Link>
       <Link to="/scan">Scan</Link>
@@ -95,11 +88,27 @@ function RoomNav({ room, of, onFind }: { room: RoomView; of: string; onFind: (wo
   )
 }
 
-function Filters({ tanks, chosen, onChoose }: { tanks: readonly TankSummary[]; chosen: RoomShow; onChoose: (name: RoomShow) => void }) {
+interface FiltersProps {
+  room: RoomView
+  of: string
+  tanks: readonly TankSummary[]
+  chosen: RoomShow
+  onChoose: (name: 'show' | 'of', value: string) => void
+}
+
+/** Which tanks are shown: by how they stand, and by a word for who or what is in them. */
+function Filters({ room, of, tanks, chosen, onChoose }: FiltersProps) {
+  const names = useId()
   return (
     <div className="filters" role="group" aria-label="Show">
+      <TextField label="Show only" isLabelHidden type="search" placeholder="kind, supplier, lot, water" list={names} value={of} onChange={(word) => onChoose('of', word)} />
+      <datalist id={names}>
+        {findWords(room.tanks, room.systems).map((word) => (
+          <option key={word} value={word} />
+        ))}
+      </datalist>
       {roomShows.map((name) => (
-        <Button key={name} aria-pressed={chosen === name} onClick={() => onChoose(name)}>
+        <Button key={name} aria-pressed={chosen === name} onClick={() => onChoose('show', name)}>
           {showWords[name]} {tanks.filter((tank) => isShown(tank, name)).length}
         </Button>
       ))}
