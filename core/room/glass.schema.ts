@@ -1,6 +1,5 @@
 import { type InferType } from 'yup'
 import { bounds, choice, instant, optionalMeasure, optionalText, strictObject, text } from '../fields/fields.schema'
-import { capital } from '../words/capital'
 import { addPhotoSchema } from '../crates/photo.schema'
 
 /** What is read at a tank, with its unit and the range that instruments have. */
@@ -24,7 +23,7 @@ export const recordReadingSchema = strictObject({
       const name = readingNames.find((each) => each === (parent as { what?: unknown }).what)
       const kind = name === undefined ? null : readingKinds[name]
       if (!kind || typeof value !== 'number' || (value >= kind.min && value <= kind.max)) return true
-      return createError({ message: `${capital(kind.label)} lies between ${kind.min} and ${kind.max}${kind.unit ? ` ${kind.unit}` : ''}` })
+      return createError({ message: `A reading of ${kind.label} lies between ${kind.min} and ${kind.max}${kind.unit ? ` ${kind.unit}` : ''}` })
     }),
   instrument: optionalText('Read with', bounds.name),
   happenedAtMs: instant('Time it happened'),

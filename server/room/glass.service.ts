@@ -72,7 +72,8 @@ export function createGlassService({ store, facts, placing, tankByCode, dayStart
       return { seq: store.insertReading({ tankId, word: what, value: value ?? 0, instrument: instrument?.trim() || null, staffId: actor.id, commandKey: key, happenedAtMs, recordedAtMs: nowMs }) }
     },
     undoReading({ params }: CommandContext) {
-      if (!store.undoReading(Number(params.seq))) throw new Problem('conflict', 'There is no such reading, or it was taken back already')
+      const seq = Number(params.seq)
+      if (!Number.isSafeInteger(seq) || !store.undoReading(seq)) throw new Problem('conflict', 'There is no such reading, or it was taken back already')
       return {}
     },
 

@@ -43,6 +43,7 @@ export function Pins({ tank }: { tank: TankView }) {
 export function OnGlass({ tank }: { tank: TankView }) {
   const writes = useGlassWrites(tank.id)
   const [telling, setTelling] = useState<'note' | 'reading' | null>(null)
+  const [kept, setKept] = useState<{ words: string; seq: number } | null>(null)
   const close = (): void => setTelling(null)
   return (
     <section className="on-glass" aria-label="On the glass">
@@ -51,13 +52,19 @@ export function OnGlass({ tank }: { tank: TankView }) {
         <Button size="hand" onClick={() => setTelling('note')}>a note on the glass</Button>
         <PhotoButton label={`photo of ${tank.code}`} onPicture={(image) => writes.addPhoto(image, `picture of ${tank.code}`)} />
       </div>
+      {kept && (
+        <p className="just-done" role="status">
+          <span>{kept.words}. Recorded.</span>
+          <Button onClick={() => void writes.undoRead(kept.seq).then(() => setKept(null))}>take it back</Button>
+        </p>
+      )}
       <Photos tank={tank} writes={writes} />
       <OfWater tank={tank} />
       <Sheet title={`A note on ${tank.code}`} isOpen={telling === 'note'} onClose={close}>
         <NoteForm onKeep={(words) => writes.pin(words).then(close)} />
       </Sheet>
       <Sheet title={`A reading of ${tank.code}`} isOpen={telling === 'reading'} onClose={close}>
-        <ReadingForm onKeep={(what, value) => writes.read(what, value).then(close)} />
+        <ReadingForm onKeep={(what, value, words) => writes.read(what, value).then(({ seq }) => (setKept({ words, seq }), close()))} />
       </Sheet>
     </section>
   )
@@ -77,7 +84,7 @@ function NoteForm({ onKeep }: { onKeep: (words: string) => Promise<unknown> }) {
   )
 }
 
-function ReadingForm({ onKeep }: { onKeep: (what: ReadingKind, value: number) => Promise<unknown> }) {
+function ReadingForm({ onKeep }: { onKeep: (what: ReadingKind, value: number, words: string) => Promise<unknown> }) {
   const { display: units } = useUnits()
   const [what, setWhat] = useState<ReadingKind>('tempC')
   const [typed, setTyped] = useState('')
@@ -85,7 +92,7 @@ function ReadingForm({ onKeep }: { onKeep: (what: ReadingKind, value: number) =>
   const quantity = what === 'tempC' ? 'temperature' : what === 'salinityPpt' ? 'salinity' : null
   const keep = (): void => {
     const figure = Number(typed.replace(',', '.'))
-    void onKeep(what, quantity ? fromDisplay(quantity, figure, units) : figure).catch((error: unknown) => setProblem(errorsByField(error)?.value ?? sentenceOf(error)))
+    void onKeep(what, quantity ? fromDisplay(quantity, figure, units) : figure, `${readingKinds[what].label} ${typed.trim()} ${readingUnit(what, units)}`.trim()).catch((error: unknown) => setProblem(errorsByField(error)?.value ?? sentenceOf(error)))
   }
   return (
     <>
