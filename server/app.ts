@@ -197,7 +197,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const calendars = createCalendarService({ db, audit, due, roomName: () => roomStore.room()?.name ?? '', units })
   const endpoints = [
     ...staffEndpoints(staff, isSecure),
-    ...roomEndpoints(room, past, floor),
+    ...roomEndpoints(room, past, floor, now),
     ...glassEndpoints(glass),
     ...ledgerEndpoints(ledger),
     ...stocktakeEndpoints(stocktakes),

@@ -1,6 +1,7 @@
 import { fork, type ChildProcess, type Serializable } from 'node:child_process'
 import { basename, dirname, join } from 'node:path'
 import { buffer } from 'node:stream/consumers'
+import { Problem } from './http/problem'
 
 const here = import.meta.filename ?? __filename
 
@@ -34,4 +35,17 @@ export async function askProgram(source: string, question: Serializable | null, 
   const [written, code] = await Promise.all([buffer(child.stdout!), endOf(child)])
   if (code !== 0) throw new Error(`${source} ended with ${String(code)}`)
   return written
+}
+
+/**
+ * Puts questions to a program, so many at once: each takes a processor.
+ * @throws Problem `conflict` in these words where more are asked.
+ */
+export function programAtMost(source: string, most: number, words: string): (question: Serializable) => Promise<Buffer> {
+  let running = 0
+  return async (question) => {
+    if (running >= most) throw new Problem('conflict', words)
+    running += 1
+    return askProgram(source, question).finally(() => (running -= 1))
+  }
 }

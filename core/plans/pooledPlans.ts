@@ -95,3 +95,33 @@ export function pooledLot(lots: readonly LotKnown[], today: string, rules: PlanR
   if (!shortest) return { adultCm: null, sizes: [] }
   return shortest.lot
 }
+
+/** Fish of a plan by lot, as far as they stand anywhere: first those where it takes them from. */
+export function fishOfPlan<Row extends StockRow>({ lotIds, quantity }: PlannedKind, fromTankId: string, stock: readonly Row[]): Row[] {
+  let left = quantity
+  const rows = stock.filter(({ lot }) => lotIds.includes(lot)).sort((a, b) => Number(b.place === fromTankId) - Number(a.place === fromTankId))
+  return rows.flatMap((row) => {
+    const n = Math.min(left, row.n)
+    left -= n
+    return n > 0 ? [{ ...row, n }] : []
+  })
+}
+
+/**
+ * Shares out over the lots of a pool how many fish a plan counts on: first over what others leave, so that nobody is warned
+ * of fish that are enough for all.
+ * @param leaving - fish of a lot that are about to go.
+ */
+export function countedOn(quantity: number, pool: readonly Pick<StockRow, 'lot' | 'n'>[], leaving: (lot: string) => number): Map<string, number> {
+  let short = quantity
+  const parts = new Map<string, number>()
+  const share = (lot: string, most: number): void => {
+    const part = Math.min(short, most)
+    short -= part
+    parts.set(lot, (parts.get(lot) ?? 0) + part)
+  }
+  const stays = (lot: string, n: number): number => Math.max(0, n - leaving(lot))
+  for (const { lot, n } of pool) share(lot, stays(lot, n))
+  for (const { lot, n } of pool) share(lot, n - stays(lot, n))
+  return parts
+}

@@ -1,11 +1,10 @@
 import { existsSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { TZDate } from '@date-fns/tz'
 import { format } from 'date-fns'
-import pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { ClaimBag, ClaimLine, ClaimSheet } from '../../core/crates/claim'
 import type { CrateView } from '../../core/crates/crateView'
+import { writePdf } from '../writePdf'
 
 /** Everything a claim sheet says. */
 export interface ClaimPaper {
@@ -20,17 +19,10 @@ export interface ClaimPaper {
   photoFiles: Record<string, string>
 }
 
-const { Roboto } = createRequire(import.meta.filename ?? __filename)('pdfmake/fonts/Roboto.js') as { Roboto: Record<string, string> }
-const fontFiles = new Set(Object.values(Roboto))
-
 /** Writes a claim sheet as PDF: what was ordered and what came, line by line, bag by bag, with its pictures. */
 export async function claimPdf(paper: ClaimPaper): Promise<Buffer> {
   const pictures = new Set(Object.values(paper.photoFiles).filter((file) => existsSync(file)))
-  pdfmake.setFonts({ Roboto })
-  // Nothing but the font and these pictures is read, and nothing is fetched.
-  pdfmake.setUrlAccessPolicy(() => false)
-  pdfmake.setLocalAccessPolicy((path: string) => fontFiles.has(path) || pictures.has(path))
-  return pdfmake.createPdf(claimDocument(paper, (id) => (pictures.has(paper.photoFiles[id] ?? '') ? (paper.photoFiles[id] ?? null) : null))).getBuffer()
+  return writePdf(claimDocument(paper, (id) => (pictures.has(paper.photoFiles[id] ?? '') ? (paper.photoFiles[id] ?? null) : null)), pictures)
 }
 
 function claimDocument({ room, timeZone, crate, sheet, rules, note, madeAtMs }: ClaimPaper, picture: (id: string) => string | null): TDocumentDefinitions {

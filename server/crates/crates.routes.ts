@@ -2,9 +2,9 @@ import type { Request } from 'express'
 import type { AddPhoto } from '../../core/crates/photo.schema'
 import { cratesApi, evidenceApi, mailboxApi } from '../../core/crates/crates.api'
 import { listFields, type ListMapping } from '../../core/crates/listMapping'
-import { fieldProblem, Problem } from '../http/problem'
+import { fieldProblem } from '../http/problem'
 import { prepared, serve, type Endpoint } from '../http/endpoint'
-import { askProgram } from '../program'
+import { programAtMost } from '../program'
 import type { CardService } from './card.service'
 import type { ClaimService } from './claim.service'
 import type { ClaimPaper } from './claimPdf'
@@ -53,9 +53,7 @@ export const mailboxEndpoints = (mailbox: Mailbox): Endpoint[] =>
     fileLetter: ({ params }) => mailbox.file(params.letterId ?? ''),
   })
 
-/** Each takes a processor while it is written. */
-const mostWriting = 2
-let writing = 0
+const writeClaim = programAtMost('crates/claimMain', 2, 'Two claims are being written already; wait a few seconds')
 
 /** Answers for a crate's pictures and its claim. What reads pictures is large and rarely needed, so it is loaded with its first use. */
 export const evidenceEndpoints = ({ photos, claims, paper }: { photos: PhotosService; claims: ClaimService; paper: (crateId: string) => ClaimPaper }): Endpoint[] =>
@@ -68,9 +66,6 @@ export const evidenceEndpoints = ({ photos, claims, paper }: { photos: PhotosSer
     readClaimCsv: (request, response) => void response.attachment('claim.csv').type('text/csv; charset=utf-8').send(claims.writeCsv(String(request.params.crateId))),
     async readClaimPdf(request, response) {
       const made = paper(String(request.params.crateId))
-      if (writing >= mostWriting) throw new Problem('conflict', 'Two claims are being written already; wait a few seconds')
-      writing += 1
-      const pdf = await askProgram('crates/claimMain', made).finally(() => (writing -= 1))
-      response.attachment(`claim-crate-${made.crate.number}.pdf`).type('application/pdf').send(pdf)
+      response.attachment(`claim-crate-${made.crate.number}.pdf`).type('application/pdf').send(await writeClaim(made))
     },
   })

@@ -7,7 +7,7 @@ import { factsOf, type KnownFacts, type LotKnown, type PlanFact, type Wait } fro
 import { factWords, waitWords, type PlanNames } from '../../core/plans/planWords'
 import type { CountThing, EndPlan, MakePlan, PlanFactInput, RecordLength } from '../../core/plans/plans.schema'
 import type { PlanChoices, PlansView, PlanView, ToMeasure } from '../../core/plans/planView'
-import { asPlan, pooledLot, pooledStock, unitOfFish, unitsOf, type PlannedKind, type StoredPlan } from '../../core/plans/pooledPlans'
+import { asPlan, countedOn, fishOfPlan, pooledLot, pooledStock, unitOfFish, unitsOf, type PlannedKind, type StoredPlan } from '../../core/plans/pooledPlans'
 import type { RuleRefusal } from '../../core/placing/ruleRefusal'
 import type { Booking } from '../../core/tankChoice/bookings'
 import { dayInZone } from '../../core/time/dayInZone'
@@ -216,6 +216,8 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
     /** Open plans, and those that ended of late. */
     view(nowMs: number): PlansView {
       const now = standing(nowMs)
+      // Whatever is due asks after every touch; names of nothing are not looked up.
+      if (now.rows.length === 0) return { plans: [] }
       const [names, tanks] = [namesIn(now), facts.all(nowMs)]
       return { plans: now.rows.map((row) => viewOf(row, now, names, tanks)) }
     },
@@ -235,7 +237,7 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
       // Every tank of a choice asks; what is reserved is gathered once.
       now.booked ??= holding(now).map((row) => ({
         ...{ id: row.id, tankId: row.toTankId, plan: `plan ${row.number}`, takes: row.takes, isReady: now.states.get(row.id)?.state === 'ready', isPlan: true },
-        fish: row.fish.flatMap((fish) => spread(fish, row.fromTankId, now.stock)),
+        fish: row.fish.flatMap((fish) => fishOfPlan(fish, row.fromTankId, now.stock)).map(({ lot, species, n }) => ({ lotId: lot, species, quantity: n })),
       }))
       return now.booked
     },
@@ -252,18 +254,7 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
           const unit = unitOfFish(fish, placeId, now.stock, now.units)
           const pool = now.stock.filter((each) => each.place === placeId && now.units.get(each.lot) === unit)
           const leaving = (lot: string): number => going.filter(({ lotId }) => lotId === lot).reduce((sum, { quantity }) => sum + quantity, 0)
-          const rest = pool.map(({ lot, n }) => ({ lot, free: Math.max(0, n - leaving(lot)), all: n }))
-          let short = fish.quantity
-          const parts = new Map(rest.map(({ lot, free }) => {
-            const part = Math.min(short, free)
-            short -= part
-            return [lot, part] as const
-          }))
-          for (const { lot, free, all } of rest) {
-            const part = Math.min(short, all - free)
-            short -= part
-            parts.set(lot, (parts.get(lot) ?? 0) + part)
-          }
+          const parts = countedOn(fish.quantity, pool, leaving)
           for (const [lot, n] of parts) if (n > 0) booked.set(lot, [...(booked.get(lot) ?? []), { by: `plan ${row.number}`, n }])
         }
       }
@@ -319,17 +310,6 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
       for (const { lotId } of lots) store.insertLength({ lotId, cm: cm ?? 0, atMs: happenedAtMs, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
       return {}
     },
-  }
-
-  /** Fish of a plan by lot, as far as they stand anywhere: first those where it takes them from. */
-  function spread({ lotIds, quantity }: PlannedKind, fromTankId: string, stock: readonly KindRow[]): Booking['fish'][number][] {
-    let left = quantity
-    const rows = stock.filter(({ lot }) => lotIds.includes(lot)).sort((a, b) => Number(b.place === fromTankId) - Number(a.place === fromTankId))
-    return rows.flatMap(({ lot, species, n }) => {
-      const part = Math.min(left, n)
-      left -= part
-      return part > 0 ? [{ lotId: lot, species, quantity: part }] : []
-    })
   }
 }
 export type PlansService = ReturnType<typeof createPlansService>

@@ -22,7 +22,6 @@ export interface KindRow extends StockRow {
   species: string
   strain: string | null
   adultCm: number | null
-  lotCode: string
   /** Length that was noted when the lot was entered, and when; null where nobody did. */
   notedCm: number | null
   notedAtMs: number
@@ -30,7 +29,6 @@ export interface KindRow extends StockRow {
 
 /** Queries about moves that wait. */
 export function createPlansStore({ orm, version }: Database) {
-  const [from, to, maker, ender] = [sql`f.code`, sql`t.code`, sql`m.name`, sql`e.name`]
   const asRow = ({ endedAs, isMovedBack, fish, when, ...row }: Omit<PlanRow, 'state' | 'fish' | 'when'> & { fish: string; when: string; endedAs: 'moved' | 'done' | 'dropped' | null; isMovedBack: number }): PlanRow => {
     const isOpen = endedAs === null || (endedAs === 'moved' && isMovedBack === 1)
     const ended = isOpen ? { endedBy: null, endedAtMs: null } : {}
@@ -44,7 +42,7 @@ export function createPlansStore({ orm, version }: Database) {
       orm
         .all<Parameters<typeof asRow>[0]>(
           sql`SELECT p.id, p.number, p.from_tank_id AS fromTankId, p.to_tank_id AS toTankId, p.fish, p."when" AS "when", p.takes, p.until_on AS untilOn, p.note, p.made_at_ms AS madeAtMs, p.ended_as AS endedAs, p.ended_at_ms AS endedAtMs,
-              ${from} AS fromCode, ${to} AS toCode, ${maker} AS madeBy, ${ender} AS endedBy,
+              f.code AS fromCode, t.code AS toCode, m.name AS madeBy, e.name AS endedBy,
               CASE WHEN p.ended_as = 'moved' THEN NOT EXISTS (SELECT 1 FROM movement v WHERE v.command_key = p.ended_key AND v.kind <> 'reversal' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = v.id)) ELSE 0 END AS isMovedBack
             FROM plan p JOIN tank f ON f.id = p.from_tank_id JOIN tank t ON t.id = p.to_tank_id JOIN staff m ON m.id = p.staff_id LEFT JOIN staff e ON e.id = p.ended_by_id
             WHERE p.ended_at_ms IS NULL OR p.ended_at_ms >= ${sinceMs} OR p.id IN (SELECT value FROM json_each(${JSON.stringify(ids)})) ORDER BY p.number`,
@@ -63,7 +61,7 @@ export function createPlansStore({ orm, version }: Database) {
     stock: (): KindRow[] =>
       orm
         .all<Omit<KindRow, 'kind'>>(
-          sql`SELECT stock.place_id AS place, stock.lot_id AS lot, stock.quantity AS n, lot.code AS lotCode, lot.species_id AS speciesId, species.name AS species, species.adult_cm AS adultCm, ${sql.raw(strainOf)} AS strain, line.size_cm AS notedCm, lot.created_at_ms AS notedAtMs
+          sql`SELECT stock.place_id AS place, stock.lot_id AS lot, stock.quantity AS n, lot.species_id AS speciesId, species.name AS species, species.adult_cm AS adultCm, ${sql.raw(strainOf)} AS strain, line.size_cm AS notedCm, lot.created_at_ms AS notedAtMs
             FROM stock JOIN lot ON lot.id = stock.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE stock.quantity > 0 AND stock.place_id <> 'outside' ORDER BY lot.code`,
         )
         .map((row) => ({ ...row, kind: JSON.stringify([row.speciesId, row.strain]) })),

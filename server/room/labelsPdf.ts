@@ -1,8 +1,7 @@
-import { createRequire } from 'node:module'
-import pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { toString } from 'qrcode'
 import { labelSheet, labelText, type Label } from '../../core/room/label'
+import { writePdf } from '../writePdf'
 
 /** Labels for tanks, and the address that their codes lead to. */
 export interface LabelPaper {
@@ -11,17 +10,12 @@ export interface LabelPaper {
   labels: Label[]
 }
 
-const { Roboto } = createRequire(import.meta.filename ?? __filename)('pdfmake/fonts/Roboto.js') as { Roboto: Record<string, string> }
-const fontFiles = new Set(Object.values(Roboto))
 const ptPerMm = 72 / 25.4
 
 /** Writes labels as PDF, on sheets to be cut or of stickers: the code as text and as a QR code. */
 export async function labelsPdf({ room, origin, labels }: LabelPaper): Promise<Buffer> {
-  pdfmake.setFonts({ Roboto })
-  pdfmake.setUrlAccessPolicy(() => false)
-  pdfmake.setLocalAccessPolicy((path: string) => fontFiles.has(path))
   const drawn = await Promise.all(labels.map(async (label) => oneLabel(label, await toString(labelText(origin, label.code), { type: 'svg', errorCorrectionLevel: 'M', margin: 4 }))))
-  return pdfmake.createPdf(document(room, drawn)).getBuffer()
+  return writePdf(document(room, drawn))
 }
 
 function document(room: string, labels: readonly Content[]): TDocumentDefinitions {

@@ -1,18 +1,15 @@
 import { storyKinds } from '../../core/room/roomView'
 import { roomApi } from '../../core/room/room.api'
 import { serve, type Endpoint } from '../http/endpoint'
-import { Problem } from '../http/problem'
-import { askProgram } from '../program'
+import { programAtMost } from '../program'
 import type { FloorService } from './floor.service'
 import type { PastService } from './past.service'
 import type { RoomService } from './room.service'
 
-/** Each takes a processor while they are written. */
-const mostWriting = 1
-let writing = 0
+const writeLabels = programAtMost('room/labelsMain', 1, 'Labels are being written already; wait a few seconds')
 
 /** Answers for the room and its tanks. */
-export const roomEndpoints = (room: RoomService, past: PastService, floor: FloorService): Endpoint[] =>
+export const roomEndpoints = (room: RoomService, past: PastService, floor: FloorService, now: () => number): Endpoint[] =>
   serve(roomApi, {
     readRoom: ({ nowMs }) => room.view(nowMs),
     readRoomThen: ({ query: { at, clock }, nowMs }) => past.view(at ?? nowMs, clock === 'books' ? 'books' : 'happened', nowMs),
@@ -21,11 +18,8 @@ export const roomEndpoints = (room: RoomService, past: PastService, floor: Floor
     ...{ arrangeTanks: floor.arrangeTanks, arrangeRacks: floor.arrangeRacks, placeSinks: floor.placeSinks },
     async labelsFile(request, response) {
       const racks = [request.query.rack].flat().filter((each): each is string => typeof each === 'string')
-      if (writing >= mostWriting) throw new Problem('conflict', 'Labels are being written already; wait a few seconds')
-      writing += 1
-      const paper = { ...room.labels(racks, Date.now()), origin: `${request.protocol}://${request.get('Host')}` }
-      const pdf = await askProgram('room/labelsMain', paper).finally(() => (writing -= 1))
-      response.attachment('labels.pdf').type('application/pdf').send(pdf)
+      const paper = { ...room.labels(racks, now()), origin: `${request.protocol}://${request.get('Host')}` }
+      response.attachment('labels.pdf').type('application/pdf').send(await writeLabels(paper))
     },
     addSystem: room.addSystem,
   })

@@ -4,18 +4,13 @@ import { useEffect, useState } from 'react'
 import { Line } from 'react-chartjs-2'
 import { curveNames, type MethodCurves } from '../../core/acclimation/methodCurves'
 import type { SpeciesLimits } from '../../core/acclimation/figures'
+import { inksOf } from '../ui/inksOf'
 import { Table } from '../ui/Table'
 import { useTheme } from '../ui/useTheme'
 import { useUnits } from '../ui/useUnits'
-import { curveInUnits, curveSummary, curveWords, toCurveChart, type ChartInks } from './curveChart'
+import { curveInUnits, curveSummary, curveWords, toCurveChart } from './curveChart'
 
 Chart.register(LineElement, PointElement, LinearScale, Filler, annotation)
-
-function inksOf(): ChartInks {
-  const style = getComputedStyle(document.documentElement)
-  const ink = (name: string): string => style.getPropertyValue(name).trim()
-  return { ink: ink('--ink'), soft: ink('--soft'), line: ink('--line'), water: ink('--water'), harm: ink('--harm') }
-}
 
 /** Counts up to a number, one at a time, so that no single moment of drawing holds a touch up. */
 function useOneByOne(most: number): number {

@@ -11,9 +11,10 @@ import { HandScreen } from '../ui/HandScreen'
 import { InUnits } from '../ui/InUnits'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { Notice, Problem } from '../ui/Notice'
+import { fishOfAddress } from '../ui/fishOfAddress'
 import { MoveCheckLines } from './MoveCheckLines'
 import { stepTime } from './introductionClock'
-import { fishIn, useIntroductionPlan, useMoveWrites } from './useMoves'
+import { useIntroductionPlan, useMoveWrites } from './useMoves'
 import './moves.css'
 import './introduction.css'
 
@@ -21,7 +22,7 @@ import './introduction.css'
 export function NewIntroductionPage() {
   const [search] = useSearchParams()
   const [from, to] = [useTankOf(search.get('from')), useTankOf(search.get('to'))]
-  const fish = fishIn(search)
+  const fish = fishOfAddress(search)
   if (search.get('from') === null || search.get('to') === null || fish.length === 0) return <Nothing>Choose the fish and the tank first: on the page of the tank they stand in, under “move”.</Nothing>
   if (!from.tank || !to.tank) return from.problem || to.problem ? <Trouble problem={from.problem ?? to.problem} back={{ to: '/room', label: 'The room' }} /> : <Waiting what="the tanks" />
   return <Plan from={{ id: from.tank.id, code: from.tank.code }} to={{ id: to.tank.id, code: to.tank.code }} fish={fish} />

@@ -2,12 +2,12 @@ import { useEffect, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { MovedFish } from '../../core/moves/moves.schema'
 import type { Pool } from '../../core/pools/poolsOf'
+import { fishOfAddress } from '../ui/fishOfAddress'
 import type { Picks } from './FishPicker'
-import { fishIn } from './useMoves'
 
 /** What an address says already of the kinds that live here. */
 const picksOf = (pools: readonly Pool[], search: URLSearchParams): Picks =>
-  Object.fromEntries(fishIn(search).flatMap((fish) => pools.filter((pool) => pool.speciesId === fish.speciesId && pool.strain === fish.strain).map((pool) => [pool.key, fish])))
+  Object.fromEntries(fishOfAddress(search).flatMap((fish) => pools.filter((pool) => pool.speciesId === fish.speciesId && pool.strain === fish.strain).map((pool) => [pool.key, fish])))
 
 /** What was said so far of a move: which fish, where to, with what. Fish and place stand in the address, and survive a reload. */
 export function useMoveDraft(pools: readonly Pool[], onChange: () => void) {

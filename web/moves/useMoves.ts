@@ -1,8 +1,7 @@
 import { introductionsApi } from '../../core/moves/introductions.api'
 import type { RecordIntroduction } from '../../core/moves/introductions.schema'
-import { validated } from '../../core/fields/validated'
 import { movesApi } from '../../core/moves/moves.api'
-import { moveCheckSchema, type MovedFish, type MoveTogether, type StandKind } from '../../core/moves/moves.schema'
+import type { MovedFish, MoveTogether, StandKind } from '../../core/moves/moves.schema'
 import type { LossCause } from '../../core/ledger/movement'
 import { nowMs } from '../api/clock'
 import { useWrite } from '../api/useOutbox'
@@ -15,15 +14,6 @@ export const standWord = ({ kind, id }: { kind: StandKind; id: string }): string
 export function readStand(word: string | null): { kind: StandKind; id: string } | null {
   const [kind = '', id = ''] = (word ?? '').split(':')
   return (kind === 'tank' || kind === 'vessel') && id !== '' ? { kind, id } : null
-}
-
-/** Which fish an address names already: those chosen before a reload, or on another page; none where it names them wrongly. */
-export function fishIn(search: URLSearchParams): MovedFish[] {
-  try {
-    return validated(moveCheckSchema, { fish: JSON.parse(search.get('fish') ?? '[]') as unknown }).fish
-  } catch {
-    return []
-  }
 }
 
 const asQuery = (fish: readonly MovedFish[]): string => JSON.stringify(fish.map(({ speciesId, strain, lotIds = [], quantity }) => ({ speciesId, strain, lotIds, quantity })))

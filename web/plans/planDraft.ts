@@ -1,9 +1,7 @@
 import { useEffect, useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type { MovedFish } from '../../core/moves/moves.schema'
-import { moveCheckSchema } from '../../core/moves/moves.schema'
-import { validated } from '../../core/fields/validated'
 import { offeredFacts, type OfferedFact, type PlanFactInput } from '../../core/plans/plans.schema'
+import { withParam } from '../ui/withParam'
 
 /** One thing a plan is to wait for, as it is typed. */
 export interface FactDraft {
@@ -32,37 +30,18 @@ function factsIn(search: URLSearchParams): FactDraft[] {
   }
 }
 
-/** Fish that an address names; none where it names them wrongly. */
-export function fishOfAddress(search: URLSearchParams): MovedFish[] {
-  try {
-    return validated(moveCheckSchema, { fish: JSON.parse(search.get('fish') ?? '[]') as unknown }).fish
-  } catch {
-    return []
-  }
-}
-
 /** What was said so far of what a plan waits for; it stands in the address, and survives a reload. */
 export function usePlanDraft() {
   const [search, setSearch] = useSearchParams()
   const [facts, setFacts] = useState<FactDraft[]>(() => factsIn(search))
   const [join, setJoin] = useState<'all' | 'any'>(() => (search.get('join') === 'any' ? 'any' : 'all'))
   const [takes, setTakes] = useState<'whole' | 'share'>(() => (search.get('takes') === 'whole' ? 'whole' : 'share'))
-  const said = JSON.stringify([facts, join, takes])
+  const said = JSON.stringify(facts)
   useEffect(() => {
-    setSearch(
-      (before) => {
-        const next = new URLSearchParams(before)
-        next.set('facts', JSON.stringify(facts))
-        next.set('join', join)
-        next.set('takes', takes)
-        return next
-      },
-      { replace: true },
-    )
-    // Only what was said is kept; the address itself changes with it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [said])
+    const next = Object.entries({ facts: said, join, takes }).reduce((address, [name, value]) => withParam(address, name, value), search)
+    if (next.toString() !== search.toString()) setSearch(next, { replace: true })
+  }, [said, join, takes, search, setSearch])
   /** Says where they go. */
-  const goTo = (tankId: string): void => setSearch((before) => new URLSearchParams([...before, ['to', tankId]]), { replace: true })
+  const goTo = (tankId: string): void => setSearch((before) => withParam(before, 'to', tankId), { replace: true })
   return { search, goTo, facts, setFacts, join, setJoin, takes, setTakes }
 }

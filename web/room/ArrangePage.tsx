@@ -2,7 +2,7 @@ import { DndContext, KeyboardCode, KeyboardSensor, PointerSensor, useDraggable, 
 import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { arrangeModes } from '../../core/room/arrangeRack'
-import type { FloorRack, FloorTank, FloorView } from '../../core/room/floor'
+import { rackAround, type FloorRack, type FloorTank, type FloorView } from '../../core/room/floor'
 import { useSession } from '../api/session'
 import { Apart } from '../ui/Apart'
 import { Button } from '../ui/Button'
@@ -128,7 +128,7 @@ const bySlots: KeyboardCoordinateGetter = (event, { context: { over, active, dro
 }
 
 function ArrangedRack({ rack: { rack, shelves, perShelf }, tanks, movedId, onGrow }: { rack: FloorRack; tanks: readonly FloorTank[]; movedId: string | null; onGrow: (more: { shelves?: number; perShelf?: number }) => void }) {
-  const least = { shelves: Math.max(1, ...tanks.map(({ shelf }) => shelf)), perShelf: Math.max(1, ...tanks.map(({ position }) => position)) }
+  const least = rackAround(rack, tanks)
   return (
     <section className="arranged" aria-label={`Rack ${rack}`}>
       <h2>
@@ -140,7 +140,7 @@ function ArrangedRack({ rack: { rack, shelves, perShelf }, tanks, movedId, onGro
           + place
         </Button>
         {(shelves > least.shelves || perShelf > least.perShelf) && (
-          <Button look="quiet" onClick={() => onGrow(least)}>
+          <Button look="quiet" onClick={() => onGrow({ shelves: least.shelves, perShelf: least.perShelf })}>
             as its tanks
           </Button>
         )}

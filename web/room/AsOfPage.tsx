@@ -13,6 +13,7 @@ import { Notice } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
 import { useFormat } from '../ui/useFormat'
+import { withParam } from '../ui/withParam'
 import { Rack } from './Rack'
 import { useRoomThen } from './useRoom'
 
@@ -31,14 +32,14 @@ export function AsOfPage() {
   const { room } = useRoomView()
   useEffect(() => {
     if (atMs === null) return
-    const timer = setTimeout(() => setSearch((before) => new URLSearchParams({ ...Object.fromEntries(before), at: String(atMs) }), { replace: true }), restMs)
+    const timer = setTimeout(() => setSearch((before) => withParam(before, 'at', String(atMs)), { replace: true }), restMs)
     return () => clearTimeout(timer)
   }, [atMs, setSearch])
   if (!then || !room) return problem ? <Trouble problem={problem} /> : <Waiting what="the room as it was" />
   if (then.fromMs === null) return <Nothing>No fish are in the books yet.</Nothing>
   // A tank that is out of use hangs on no system any more.
   const systemIds = new Map(room.tanks.map(({ id, systemId }) => [id, systemId]))
-  const chooseClock = (next: RoomClock): void => setSearch((before) => new URLSearchParams({ ...Object.fromEntries(before), clock: next }), { replace: true })
+  const chooseClock = (next: RoomClock): void => setSearch((before) => withParam(before, 'clock', next), { replace: true })
   return (
     <>
       <Lead title="Room as of" aside={<Clocks chosen={clock} onChoose={chooseClock} />}>

@@ -11,20 +11,13 @@ import { TextField } from '../ui/Field'
 import { plural } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
+import { withParam } from '../ui/withParam'
 import { Rack } from './Rack'
 import { labelOf, movingOf, TankSpot } from './TankSpot'
 import './room.css'
 
 const showWords: Record<RoomShow, string> = { all: 'All', unchecked: 'Unchecked', watch: 'Watch', held: 'Held', reserved: 'Reserved', empty: 'Empty' }
 const showOf = (name: string | null): RoomShow => roomShows.find((each) => each === name) ?? 'all'
-
-/** Another choice leaves what else the address says. */
-function withChoice(before: URLSearchParams, name: 'show' | 'of', value: string): URLSearchParams {
-  const next = new URLSearchParams(before)
-  if (value === '' || value === 'all') next.delete(name)
-  else next.set(name, value)
-  return next
-}
 
 /** The racks as they stand, so that one finds the way. */
 export function RoomPage() {
@@ -37,7 +30,7 @@ export function RoomPage() {
   const found = room.tanks.filter((tank) => isFound(tank, of, systems))
   const shown = found.filter((tank) => isShown(tank, show))
   const moving = movingOf(search)
-  const choose = (name: 'show' | 'of', value: string): void => setSearch((before) => withChoice(before, name, value), { replace: true })
+  const choose = (name: 'show' | 'of', value: string): void => setSearch((before) => withParam(before, name, value || null), { replace: true })
   return (
     <>
       <Lead title="Room" aside={<Filters room={room} of={of} tanks={found} chosen={show} onChoose={choose} />} nav={<RoomNav />}>
@@ -108,7 +101,7 @@ function Filters({ room, of, tanks, chosen, onChoose }: FiltersProps) {
         ))}
       </datalist>
       {roomShows.map((name) => (
-        <Button key={name} aria-pressed={chosen === name} onClick={() => onChoose('show', name)}>
+        <Button key={name} aria-pressed={chosen === name} onClick={() => onChoose('show', name === 'all' ? '' : name)}>
           {showWords[name]} {tanks.filter((tank) => isShown(tank, name)).length}
         </Button>
       ))}

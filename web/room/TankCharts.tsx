@@ -5,20 +5,15 @@ import { Line } from 'react-chartjs-2'
 import { readingKinds, readingNames } from '../../core/room/glass.schema'
 import { appetiteWords, countWords, historyDays, type TankHistory } from '../../core/room/tankHistory'
 import { Button } from '../ui/Button'
+import { inksOf } from '../ui/inksOf'
 import { Table } from '../ui/Table'
 import { useFormat } from '../ui/useFormat'
 import { useTheme } from '../ui/useTheme'
 import { useUnits } from '../ui/useUnits'
-import { readingShown, readingUnit, toAppetiteChart, toCountChart, toReadingChart, type TankInks } from './tankCharts'
+import { readingShown, readingUnit, toAppetiteChart, toCountChart, toReadingChart } from './tankCharts'
 import { useTankHistory } from './useRoom'
 
 Chart.register(LineElement, PointElement, LinearScale, CategoryScale, Filler, annotation)
-
-function inksOf(): TankInks {
-  const style = getComputedStyle(document.documentElement)
-  const ink = (name: string): string => style.getPropertyValue(name).trim()
-  return { ink: ink('--ink'), soft: ink('--soft'), line: ink('--line'), water: ink('--water'), harm: ink('--harm'), watch: ink('--watch') }
-}
 
 /** How a tank fared: its number, its appetite, what was read; each with a sentence first and its figures behind it. */
 export default function TankCharts({ code }: { code: string }) {

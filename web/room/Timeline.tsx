@@ -9,6 +9,7 @@ import { Problem } from '../ui/Notice'
 import { ateWords } from '../ui/ateWords'
 import { signed } from '../ui/format'
 import { useFormat } from '../ui/useFormat'
+import { withParam } from '../ui/withParam'
 
 interface Props {
   entries: TimelineEntry[]
@@ -24,7 +25,7 @@ interface Props {
 export function Timeline({ entries, hasOlder, only, onOnly, onOlder, onReverse }: Props) {
   const [search, setSearch] = useSearchParams()
   const open = search.get('entry')
-  const show = (id: string | null): void => setSearch((before) => withEntry(before, id), { replace: true })
+  const show = (id: string | null): void => setSearch((before) => withParam(before, 'entry', id), { replace: true })
   return (
     <section className="timeline" aria-label="What happened">
       <h2>
@@ -50,14 +51,6 @@ export function Timeline({ entries, hasOlder, only, onOnly, onOlder, onReverse }
       )}
     </section>
   )
-}
-
-/** Another entry leaves what else the address says. */
-function withEntry(before: URLSearchParams, id: string | null): URLSearchParams {
-  const next = new URLSearchParams(before)
-  if (id === null) next.delete('entry')
-  else next.set('entry', id)
-  return next
 }
 
 interface Opening {
