@@ -179,7 +179,7 @@ function DraggedTank({ tank, isMoved }: { tank: FloorTank; isMoved: boolean }) {
   return (
     <Button ref={keep} look="bare" className={`slot-tank ${isDragging ? 'is-dragging' : ''}`} style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined} {...listeners} {...attributes} aria-label={`${tank.code}, ${tank.fish} fish`}>
       <span className="tank-code">{tank.code}</span>
-      <TankGlyph isLow kind={tank.kind} fish={tank.fish} isUnchecked={false} flag={null} />
+      <TankGlyph isLow kind={tank.kind} fish={tank.fish} isUnchecked={null} flag={null} />
     </Button>
   )
 }

@@ -113,12 +113,13 @@ const changedShort = ({ changes: [largest, ...others] }: TankThen): string => (l
 
 function SpotThen({ tank }: { tank: TankThen }) {
   return (
-    <Link to={`/room/${tank.code}`} className={`tank-spot ${tank.changes.length > 0 ? 'is-changed' : ''}`} aria-label={`${tank.code}, ${tank.fish} ${tank.mainSpecies ?? 'fish'} then${tank.changes.length > 0 ? `; since: ${changeWords(tank)}` : ''}`}>
+    <Link to={`/room/${tank.code}`} className={`tank-spot ${tank.changes.length > 0 ? 'is-changed' : ''}`}>
       <span className="tank-code">{tank.code}</span>
-      <TankGlyph isLow kind={tank.kind} fish={tank.fish} isUnchecked={false} flag={null} />
+      <TankGlyph isLow kind={tank.kind} fish={tank.fish} isUnchecked={null} flag={null} />
       <span className="tank-label">
         {tank.isRetired ? 'no longer in use, ' : ''}
         {labelThen(tank)}
+        {tank.changes.length > 0 && <span className="visually-hidden">, since then {changeWords(tank)}</span>}
       </span>
     </Link>
   )

@@ -6,7 +6,8 @@ import type { TankFlag } from '../../core/room/tankFlag'
 interface Props {
   kind: TankKind
   fish: number
-  isUnchecked: boolean
+  /** Null where nobody asks for checks: nothing is said of them. */
+  isUnchecked: boolean | null
   flag: TankFlag | null
   /** Day of the shop hold; left out where nothing is held. */
   hold?: HoldView | null
@@ -27,7 +28,7 @@ export function TankGlyph({ kind, fish, isUnchecked, flag, hold = null, bookings
   const right = width - 6
   const bottom = height - 3
   const wave = 't8 0 '.repeat(Math.floor((right - 16) / 8))
-  const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked ? 'unchecked' : 'checked', flag?.word, hold && `held, day ${hold.day} of ${hold.of}`, agents.length > 0 && `${agents.join(' and ')} in the water`, bookingWords(bookings)?.toLowerCase()].filter(Boolean).join(', ')
+  const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked === null ? '' : isUnchecked ? 'unchecked' : 'checked', flag?.word, hold && `held, day ${hold.day} of ${hold.of}`, agents.length > 0 && `${agents.join(' and ')} in the water`, bookingWords(bookings)?.toLowerCase()].filter(Boolean).join(', ')
   return (
     <svg className={isLow ? 'tank-glyph is-low' : 'tank-glyph'} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words}>
       {fish > 0 && <path className="water" d={`M7 16 q4 -4 8 0 ${wave} H${right - 1} V${bottom - 5} q0 4 -4 4 H11 q-4 0 -4 -4 Z`} />}
