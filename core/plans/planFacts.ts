@@ -42,6 +42,7 @@ export interface KnownFacts {
   pairings?: Readonly<Record<string, string>>
   crates?: Readonly<Record<string, string>>
   things?: Readonly<Record<string, number>>
+  /** By the tank that a plan names: the newest of each kind in all of its water. */
   readings?: Readonly<Record<string, Readonly<Record<string, { value: number; hours: number }>>>>
   /** What is known of other plans; *no* where left out. */
   plans?: Readonly<Record<string, PlanTruth>>

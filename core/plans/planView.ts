@@ -34,6 +34,8 @@ export interface PlanView {
   waits: string[]
   /** Fish that only a ruler can tell of. */
   measure: ToMeasure[]
+  /** Tanks at which its readings are to be taken. */
+  readAt: string[]
   /** Things that are counted, with how many there are; null where nobody ever counted. */
   things: { name: string; n: number; have: number | null }[]
   /** Others that wait for each other with it. */

@@ -1,5 +1,7 @@
 import type { PlanFact, Wait } from './planFacts'
 import type { PlanStateName } from './planState'
+import { readingKinds, readingNames, showReading, type ReadingKind } from '../room/glass.schema'
+import { markedUnits } from '../units/units'
 
 /** Names of what facts and waits speak of. */
 export interface PlanNames {
@@ -8,6 +10,21 @@ export interface PlanNames {
   fish: (lot: string) => string
   crate: (id: string) => string
   plan: (id: string) => string
+}
+
+const readingName = (kind: unknown): ReadingKind | undefined => readingNames.find((each) => each === kind)
+function labelOfReading(kind: unknown): string {
+  const name = readingName(kind)
+  return name ? readingKinds[name].label : String(kind)
+}
+function figureOf(kind: unknown, value: number): string {
+  const name = readingName(kind)
+  return name ? showReading(name, value, markedUnits) : String(value)
+}
+/** A range of a reading, of which one end may be open. */
+function rangeWords({ kind, min, max }: Extract<PlanFact, { is: 'reading' }>): string {
+  const [least, most] = [min, max].map((end) => (end === undefined ? null : figureOf(kind, end)))
+  return `${labelOfReading(kind)} ${least && most ? `from ${least} to ${most}` : least ? `at least ${least}` : `at most ${most}`}`
 }
 
 const cm = (value: unknown): string => `${Math.round(Number(value) * 10) / 10} cm`
@@ -36,7 +53,7 @@ export function factWords(fact: PlanFact, names: PlanNames): string {
     case 'count':
       return `${names.place(fact.place)} down to ${fact.atMost} fish`
     case 'reading':
-      return `a reading of ${fact.kind} in ${names.place(fact.water)}`
+      return `${rangeWords(fact)} in ${names.place(fact.water)}`
     case 'done':
       return names.plan(fact.plan)
   }
@@ -70,7 +87,7 @@ export function waitWords(wait: Wait, names: PlanNames): string {
     case 'count':
       return `${names.place(of('place'))} down to ${of('atMost')} (${of('fish')} in it)`
     case 'reading':
-      return `a reading of ${of('kind')} in ${names.place(of('water'))}`
+      return `a reading of ${labelOfReading(wait.kind)} in ${names.place(of('water'))} (${typeof wait.value === 'number' ? `${figureOf(wait.kind, wait.value)} now` : 'none of late'})`
     case 'done':
       return names.plan(of('plan'))
     case 'fish-gone':

@@ -3,7 +3,7 @@ import { countThingSchema, endPlanSchema, makePlanSchema, recordLengthSchema } f
 import type { PlanChoices, PlansView } from './planView'
 
 /** What plans are held against. */
-const aboutPlans = ['plan', 'tank', 'vessel', 'crate', 'bag', 'run', 'register', 'limit', 'staff', 'house'] as const
+const aboutPlans = ['plan', 'look', 'tank', 'vessel', 'crate', 'bag', 'run', 'register', 'limit', 'staff', 'house'] as const
 
 /** Moves that wait for a day or a fact. */
 export const plansApi = named({

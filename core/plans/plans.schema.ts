@@ -1,9 +1,10 @@
 import { array, type InferType } from 'yup'
 import { bounds, choice, identifier, instant, optionalChoice, optionalIdentifier, optionalMeasure, optionalText, optionalWhole, strictObject, whole } from '../fields/fields.schema'
 import { movedTogether } from '../moves/moves.schema'
+import { readingNames } from '../room/glass.schema'
 
 /** Facts that a plan can be made to wait for today; the others come with what writes them down. */
-export const offeredFacts = ['date', 'empty', 'free', 'size', 'hold', 'crate', 'thing', 'count', 'done'] as const
+export const offeredFacts = ['date', 'empty', 'free', 'size', 'hold', 'crate', 'thing', 'count', 'reading', 'done'] as const
 export type OfferedFact = (typeof offeredFacts)[number]
 
 const isDay = (value: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(value) && !Number.isNaN(Date.parse(value)) && new Date(Date.parse(value)).toISOString().startsWith(value)
@@ -19,6 +20,7 @@ const needs: Record<OfferedFact, readonly (readonly [slot: string, words: string
   crate: [['crateId', 'Say which crate']],
   thing: [['thing', 'Say what is to come'], ['n', 'Say how many']],
   count: [['tankId', 'Say which tank'], ['n', 'Say how many fish may be left']],
+  reading: [['tankId', 'Say which tank'], ['reading', 'Say which reading']],
   done: [['planId', 'Say which plan']],
 }
 
@@ -34,12 +36,19 @@ export const planFactSchema = strictObject({
   crateId: optionalIdentifier('Crate').optional(),
   thing: optionalText('Thing', bounds.name).optional(),
   n: optionalWhole('Number', 0, 100_000).optional(),
+  reading: optionalChoice('Reading', readingNames).optional(),
+  min: optionalMeasure('The least', '', 0, 1000).optional(),
+  max: optionalMeasure('The most', '', 0, 1000).optional(),
   planId: optionalIdentifier('Plan').optional(),
 })
   .required('What it waits for is missing')
   .test('complete', '', (fact, context) => {
     const missing = (offeredFacts.find((each) => each === fact.is) ? needs[fact.is] : []).find(([slot]) => isBlank((fact as Record<string, unknown>)[slot]))
     return missing ? context.createError({ path: `${context.path}.${missing[0]}`, message: missing[1] }) : true
+  })
+  .test('range', '', ({ is, min, max }, context) => {
+    const message = is !== 'reading' ? null : isBlank(min) && isBlank(max) ? 'Say the most, the least or both' : typeof min === 'number' && typeof max === 'number' && min > max ? 'The most is below the least' : null
+    return message === null || context.createError({ path: `${context.path}.max`, message })
   })
 export type PlanFactInput = InferType<typeof planFactSchema>
 

@@ -4,6 +4,8 @@ import { tries } from '../testing/tries'
 import { conditionState } from './conditionState'
 import type { Plan } from './plan'
 import { factsOf, truths, type KnownFacts, type PlanFact, type When } from './planFacts'
+import { baseUnits, wordFigures } from '../units/units'
+import { factWords, waitWords } from './planWords'
 import { planState, type PlanStateName } from './planState'
 import { sizeEstimate, sizeReachedOn } from './sizeEstimate'
 import { shippedMoveRules } from '../moves/moveRules'
@@ -148,4 +150,12 @@ describe('plans', () => {
       { numRuns: tries(1000) },
     )
   })
+})
+
+test('a range of a reading is said in the units people see', () => {
+  const names = { place: () => 'M1-03', fish: () => '', crate: () => '', plan: () => '' }
+  const words = factWords({ is: 'reading', water: 't', kind: 'tempC', min: 24, max: 26.5 }, names)
+  expect([wordFigures(words, () => baseUnits), wordFigures(words, () => ({ ...baseUnits, temperatureUnit: '°F' }))]).toEqual(['temperature from 24 °C to 26.5 °C in M1-03', 'temperature from 75.2 °F to 79.7 °F in M1-03'])
+  const salt = waitWords({ code: 'reading', water: 't', kind: 'salinityPpt', value: 35 }, names)
+  expect(wordFigures(salt, () => ({ ...baseUnits, salinityUnit: 'SG' }))).toBe('a reading of salinity in M1-03 (1.0264 SG 25/25 now)')
 })

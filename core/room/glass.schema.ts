@@ -1,18 +1,27 @@
 import { type InferType } from 'yup'
 import { bounds, choice, instant, optionalMeasure, optionalText, strictObject, text } from '../fields/fields.schema'
 import { addPhotoSchema } from '../crates/photo.schema'
+import { markedUnits, showSet, type DisplayUnits, type Quantity } from '../units/units'
 
-/** What is read at a tank, with its unit and the range that instruments have. */
-export const readingKinds = {
-  tempC: { label: 'temperature', unit: '°C', min: 0, max: 45 },
-  salinityPpt: { label: 'salinity', unit: 'ppt', min: 0, max: 60 },
+/** What is read at a tank. */
+export const readingNames = ['tempC', 'salinityPpt', 'ph', 'ammoniaMgL', 'nitriteMgL', 'nitrateMgL'] as const
+export type ReadingKind = (typeof readingNames)[number]
+
+/** Each with its unit (`quantity` where people choose the unit they see it in) and the range that instruments have, in °C, ppt, mg/L. */
+export const readingKinds: Readonly<Record<ReadingKind, { label: string; unit: string; quantity?: Quantity; min: number; max: number }>> = {
+  tempC: { label: 'temperature', unit: '°C', quantity: 'temperature', min: 0, max: 45 },
+  salinityPpt: { label: 'salinity', unit: 'ppt', quantity: 'salinity', min: 0, max: 60 },
   ph: { label: 'pH', unit: '', min: 3, max: 11 },
   ammoniaMgL: { label: 'ammonia, total as N', unit: 'mg/L', min: 0, max: 100 },
   nitriteMgL: { label: 'nitrite as N', unit: 'mg/L', min: 0, max: 100 },
   nitrateMgL: { label: 'nitrate as N', unit: 'mg/L', min: 0, max: 1000 },
-} as const
-export type ReadingKind = keyof typeof readingKinds
-export const readingNames = Object.keys(readingKinds) as ReadingKind[]
+}
+
+/** A reading with its unit, in the units people see. */
+export function showReading(what: ReadingKind, value: number, units: DisplayUnits): string {
+  const { quantity, unit } = readingKinds[what]
+  return quantity ? showSet(quantity, value, units) : `${Number(value.toFixed(3))} ${unit}`.trim()
+}
 
 /** Somebody read a figure at a tank; it holds for all of its water. */
 export const recordReadingSchema = strictObject({
@@ -21,9 +30,10 @@ export const recordReadingSchema = strictObject({
     .nonNullable('Say what was read')
     .test('range', '', (value, { parent, createError }) => {
       const name = readingNames.find((each) => each === (parent as { what?: unknown }).what)
-      const kind = name === undefined ? null : readingKinds[name]
-      if (!kind || typeof value !== 'number' || (value >= kind.min && value <= kind.max)) return true
-      return createError({ message: `A reading of ${kind.label} lies between ${kind.min} and ${kind.max}${kind.unit ? ` ${kind.unit}` : ''}` })
+      if (name === undefined || typeof value !== 'number') return true
+      const { label, min, max } = readingKinds[name]
+      if (value >= min && value <= max) return true
+      return createError({ message: `A reading of ${label} lies between ${showReading(name, min, markedUnits)} and ${showReading(name, max, markedUnits)}` })
     }),
   instrument: optionalText('Read with', bounds.name),
   happenedAtMs: instant('Time it happened'),

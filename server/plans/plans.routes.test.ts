@@ -90,6 +90,21 @@ describe('a plan', () => {
     await room.post(`/api/tanks/${tank(0).id}/lengths`, { ...kind, cm: 3.1, happenedAtMs: room.clock.nowMs })
     expect(await stateOf(number)).toBe('ready')
   })
+
+  test('that waits for a reading goes by the newest of all of its water, asks anew when that is old, and again once it is taken back', async () => {
+    await room.addFish(tank(0), 'Honey gourami', 4)
+    const read = async (value: number, atMs: number): Promise<number> => (await room.post(`/api/tanks/${tank(1).id}/readings`, { what: 'nitriteMgL', value, instrument: null, happenedAtMs: atMs })).body.seq
+    const { number } = (await room.post('/api/plans', await planBody(0, 1, 'Honey gourami', 4, [{ is: 'reading', tankId: tank(1).id, reading: 'nitriteMgL', max: 0.1 }]))).body
+    expect((await plans())[0]).toMatchObject({ state: 'ask', facts: ['nitrite as N at most 0.1 mg/L in R1-02'], waits: ['a reading of nitrite as N in R1-02 (none of late)'], readAt: ['R1-02'] })
+    await read(0.05, happenedAtMs - 3_600_000)
+    expect(await stateOf(number)).toBe('ready')
+    const seq = await read(0.5, happenedAtMs)
+    expect((await plans())[0]).toMatchObject({ state: 'waiting', waits: ['a reading of nitrite as N in R1-02 (0.5 mg/L now)'] })
+    await room.post(`/api/readings/${seq}/undo`, {})
+    expect(await stateOf(number)).toBe('ready')
+    room.clock.nowMs += 48 * 3_600_000
+    expect(await stateOf(number)).toBe('ask')
+  })
 })
 
 describe('what plans have reserved', () => {
@@ -155,6 +170,8 @@ test('what does not fit is said beside the field, and nothing is kept', async ()
   expect(await problemsOf({ facts: [{ is: 'date', on: '2031-02-30' }] })).toEqual({ 'facts[0].on': 'Day must be a day such as 2031-05-20' })
   expect(await problemsOf({ facts: [{ is: 'size' }] })).toEqual({ 'facts[0].cm': 'Say how long they are to be' })
   expect(await problemsOf({ facts: [{ is: 'thing', thing: ' ', n: 3 }] })).toEqual({ 'facts[0].thing': 'Say what is to come' })
+  expect(await problemsOf({ facts: [{ is: 'reading', tankId: tank(1).id, reading: 'ph' }] })).toEqual({ 'facts[0].max': 'Say the most, the least or both' })
+  expect(await problemsOf({ facts: [{ is: 'reading', tankId: tank(1).id, reading: 'ph', min: 7, max: 6 }] })).toEqual({ 'facts[0].max': 'The most is below the least' })
   expect(await problemsOf({ facts: [{ is: 'crate', crateId: 'none' }] })).toEqual({ 'facts[0].crateId': 'There is no such open crate' })
   expect(await problemsOf({ facts: [{ is: 'done', planId: 'none' }] })).toEqual({ 'facts[0].planId': 'There is no such open plan' })
   expect(await problemsOf({ toTankId: tank(0).id })).toEqual({ toTankId: 'They are there already' })

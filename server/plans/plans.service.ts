@@ -1,32 +1,27 @@
-import { groupBy } from '../../core/collections/groupBy'
-import type { HoldDay } from '../../core/today/shopHold'
 import type { TankFacts } from '../../core/facts/facts'
-import type { MoveRules } from '../../core/moves/moveRules'
 import { planState, type PlanState } from '../../core/plans/planState'
-import { factsOf, type KnownFacts, type LotKnown, type PlanFact, type Wait } from '../../core/plans/planFacts'
+import { factsOf, type KnownFacts, type PlanFact, type Wait } from '../../core/plans/planFacts'
 import { factWords, waitWords, type PlanNames } from '../../core/plans/planWords'
 import type { CountThing, EndPlan, MakePlan, PlanFactInput, RecordLength } from '../../core/plans/plans.schema'
 import type { PlanChoices, PlansView, PlanView, ToMeasure } from '../../core/plans/planView'
-import { asPlan, countedOn, fishOfPlan, pooledLot, pooledStock, unitOfFish, unitsOf, type PlannedKind, type StoredPlan } from '../../core/plans/pooledPlans'
+import { asPlan, countedOn, fishOfPlan, unitOfFish, unitsOf, type PlannedKind, type StoredPlan } from '../../core/plans/pooledPlans'
 import type { RuleRefusal } from '../../core/placing/ruleRefusal'
 import type { Booking } from '../../core/tankChoice/bookings'
 import { dayInZone } from '../../core/time/dayInZone'
 import { capital } from '../../core/words/capital'
-import { nameKey } from '../../core/words/nameKey'
 import type { FactsService } from '../facts/facts.service'
 import { requireFreshPin, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
+import { createKnownFacts, type KnownCollaborators } from './knownFacts'
 import type { KindRow, PlanRow, PlansStore } from './plans.store'
 
 const dayMs = 86_400_000
 /** Plans that ended stay in the list for so long, and a move can be taken back so long. */
 const shownDays = 30
 
-interface Collaborators {
+interface Collaborators extends KnownCollaborators {
   store: PlansStore
   facts: Pick<FactsService, 'all' | 'holdOn' | 'requireTank'>
-  rules: () => MoveRules
-  zone: () => string
 }
 
 /** How plans stand at a moment, and what they were held against. */
@@ -49,6 +44,7 @@ export interface BookedByPlan {
 
 /** Moves that wait for a day or a fact: what each waits for, and what it has reserved until then. */
 export function createPlansService({ store, facts, rules, zone }: Collaborators) {
+  const knownFacts = createKnownFacts({ store, facts, rules, zone })
   let kept: { version: string; minute: number; standing: Standing } | null = null
 
   /** Plans are looked at anew after whatever was written and with every minute: there are few, and they go by the day. */
@@ -71,37 +67,6 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
     const { plans, deadlocks } = planState({ plans: all.map((row) => asPlan(row, stock, units)), facts: known, today: dayInZone(nowMs, zone()) }, rules())
     return { rows: all, stock, units, known, states: new Map(plans.map((each) => [each.id, each])), deadlocks }
   }
-
-  /** Everything that plans are held against. */
-  function knownFacts(stock: KindRow[], units: Map<string, string>, asked: readonly PlanFact[], nowMs: number): KnownFacts {
-    const today = dayInZone(nowMs, zone())
-    const tanks = [...facts.all(nowMs).values()]
-    const lengths = groupBy(store.lengths([...units.keys()]), ({ lotId }) => lotId)
-    const lotKnown = ({ lot, speciesId, adultCm, notedCm, notedAtMs }: KindRow): LotKnown => ({
-      species: speciesId,
-      adultCm,
-      sizes: [...(notedCm === null ? [] : [{ on: dayInZone(notedAtMs, zone()), cm: notedCm }]), ...(lengths.get(lot) ?? []).map(({ cm, atMs }) => ({ on: dayInZone(atMs, zone()), cm }))],
-    })
-    const byUnit = groupBy(stock, ({ lot }) => units.get(lot) ?? lot)
-    const holdState = (hold: HoldDay | null): 'none' | 'running' | 'ready' => (hold === null ? 'none' : hold.isServed ? 'ready' : 'running')
-    const holdOfUnit = (rows: readonly KindRow[]): 'none' | 'running' | 'ready' => {
-      const states = [...new Set(rows.map(({ lot }) => lot))].map((lot) => holdState(facts.holdOn(lot, nowMs)))
-      return states.includes('running') ? 'running' : states.includes('ready') ? 'ready' : 'none'
-    }
-    const isHoldAsked = asked.some(({ is }) => is === 'hold')
-    return {
-      stock: pooledStock(stock, units),
-      places: Object.fromEntries(tanks.map(({ tankId, state, isRetired }) => [tankId, { state: state ?? 'ready', isRetired }])),
-      lots: Object.fromEntries([...byUnit].map(([unit, rows]) => [unit, { ...pooledLot(rows.map(lotKnown), today, rules()), species: rows[0]?.speciesId ?? '' }])),
-      holds: isHoldAsked ? Object.fromEntries([...byUnit].map(([unit, rows]) => [unit, holdOfUnit(rows)])) : {},
-      crates: Object.fromEntries(store.crates(asked.flatMap((fact) => (fact.is === 'crate' ? [fact.crate] : []))).map(({ id, state }) => [id, state])),
-      things: Object.fromEntries(namedThings(asked, store.things())),
-    }
-  }
-
-  /** Things under the names that plans give them. */
-  const namedThings = (asked: readonly PlanFact[], things: readonly { key: string; have: number }[]): [string, number][] =>
-    asked.flatMap((fact) => (fact.is === 'thing' ? things.filter(({ key }) => key === nameKey(fact.thing)).map(({ have }): [string, number] => [fact.thing, have]) : []))
 
   function namesIn({ rows, stock, units }: Pick<Standing, 'rows' | 'stock' | 'units'>): PlanNames {
     const codes = store.tankCodes()
@@ -127,6 +92,7 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
       facts: asked.map((fact) => factWords(fact, names)),
       waits: waits.map((wait) => waitWords(wait, names)),
       measure: waits.flatMap((wait) => toMeasure(wait, row, now, tanks)),
+      readAt: [...new Set(waits.flatMap((wait) => (wait.code === 'reading' ? [names.place(String(wait.water))] : [])))],
       things: asked.flatMap((fact) => (fact.is === 'thing' ? [{ name: fact.thing, n: fact.n, have: now.known.things?.[fact.thing] ?? null }] : [])),
       deadlock: (now.deadlocks.find((set) => set.includes(row.id)) ?? []).filter((id) => id !== row.id).map(names.plan),
       ended: row.endedAtMs === null ? null : { by: row.endedBy ?? '', atMs: row.endedAtMs },
@@ -164,7 +130,7 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
   }
 
   /** Facts as they are kept; beside the field where what they name is not there. */
-  function toFacts({ is, on, tankId, cm, by, crateId, thing, n, planId }: PlanFactInput, index: number, fish: readonly PlannedKind[], nowMs: number): PlanFact[] {
+  function toFacts({ is, on, tankId, cm, by, crateId, thing, n, reading, min, max, planId }: PlanFactInput, index: number, fish: readonly PlannedKind[], nowMs: number): PlanFact[] {
     const path = `facts[${index}]`
     switch (is) {
       case 'date':
@@ -181,6 +147,8 @@ export function createPlansService({ store, facts, rules, zone }: Collaborators)
       case 'crate':
         if (!store.crates([]).some(({ id }) => id === crateId)) throw fieldProblem(`${path}.crateId`, 'There is no such open crate')
         return [{ is, crate: crateId ?? '' }]
+      case 'reading':
+        return [{ is, water: facts.requireTank(tankId ?? '', `${path}.tankId`, nowMs).tankId, kind: reading ?? '', ...(typeof min === 'number' ? { min } : {}), ...(typeof max === 'number' ? { max } : {}) }]
       case 'thing':
         return [{ is, thing: (thing ?? '').trim(), n: n ?? 0 }]
       case 'done':

@@ -2,8 +2,11 @@ import { useId } from 'react'
 import type { OfferedFact } from '../../core/plans/plans.schema'
 import type { PlanChoices } from '../../core/plans/planView'
 import type { TankSummary } from '../../core/room/roomView'
+import { readingKinds, readingNames } from '../../core/room/glass.schema'
 import { Button } from '../ui/Button'
 import { ChoiceField, TextField, Tick } from '../ui/Field'
+import { FigureField } from '../ui/FigureField'
+import { readingInput } from '../ui/readingInput'
 import { TankOptions } from '../ui/TankOptions'
 import type { FactDraft } from './planDraft'
 
@@ -26,13 +29,14 @@ const offered: readonly (readonly [OfferedFact, string])[] = [
   ['thing', 'things to come'],
   ['crate', 'a crate'],
   ['count', 'fewer fish'],
+  ['reading', 'a reading'],
   ['done', 'another plan'],
 ]
 
 /** What a plan waits for: one touch for each, and what it has to say. */
 export function FactPicker({ facts, onChange, problems, choices, tanks, to }: Props) {
   const mayAdd = ([is]: readonly [OfferedFact, string]): boolean => (is === 'crate' ? choices.crates.length > 0 : is === 'done' ? choices.plans.length > 0 : !(is === 'hold' && facts.some((fact) => fact.is === 'hold')))
-  const add = (is: OfferedFact): void => onChange([...facts, { is, ...(is === 'empty' || is === 'count' ? { tankId: to.id } : {}) }])
+  const add = (is: OfferedFact): void => onChange([...facts, { is, ...(is === 'empty' || is === 'count' || is === 'reading' ? { tankId: to.id } : {}) }])
   const change = (index: number, fact: FactDraft): void => onChange(facts.map((each, at) => (at === index ? fact : each)))
   return (
     <section aria-label="What it waits for">
@@ -116,6 +120,26 @@ function FactFields({ fact, path, onChange, problems, choices, tanks }: FieldsPr
             <TankOptions tanks={tanks} />
           </ChoiceField>
           <TextField label="at most" inputMode="numeric" value={fact.n ?? ''} problem={problem('n')} onChange={(n) => set({ n })} />
+        </div>
+      )
+    case 'reading':
+      return (
+        <div className="plan-fact">
+          <ChoiceField label="Read" value={fact.reading ?? ''} problem={problem('reading')} onChange={(reading) => set({ reading: readingNames.find((name) => name === reading) })}>
+            <option value="">which reading</option>
+            {readingNames.map((name) => (
+              <option key={name} value={name}>
+                {readingKinds[name].label}
+              </option>
+            ))}
+          </ChoiceField>
+          <ChoiceField label="in the water of" value={fact.tankId ?? ''} problem={problem('tankId')} onChange={(tankId) => set({ tankId })}>
+            <TankOptions tanks={tanks} />
+          </ChoiceField>
+          <div className="plan-bounds">
+            <FigureField field={readingInput(fact.reading, 'at least', true)} value={fact.min ?? ''} problem={problem('min') ?? null} onChange={(min) => set({ min })} />
+            <FigureField field={readingInput(fact.reading, 'at most', true)} value={fact.max ?? ''} problem={problem('max') ?? null} onChange={(max) => set({ max })} />
+          </div>
         </div>
       )
     case 'done':

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { MovedFish } from '../../core/moves/moves.schema'
+import { makePlanSchema, type MakePlan } from '../../core/plans/plans.schema'
 import { kindName, poolsOf } from '../../core/pools/poolsOf'
 import type { TankSummary, TankView } from '../../core/room/roomView'
 import { errorsByField } from '../api/ApiProblem'
@@ -11,7 +12,9 @@ import { HandScreen } from '../ui/HandScreen'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { fishOfAddress } from '../ui/fishOfAddress'
 import { Refused, ruleRefusalOf } from '../ui/RuleRefusal'
+import { schemaErrors } from '../ui/schemaErrors'
 import { TankOptions } from '../ui/TankOptions'
+import { useUnits } from '../ui/useUnits'
 import { FactPicker } from './FactPicker'
 import { toFact, usePlanDraft } from './planDraft'
 import { usePlanChoices, usePlans, usePlanWrites } from './usePlans'
@@ -46,20 +49,27 @@ function NewPlan({ from, to, tanks, fish, draft }: { from: TankView; to: TankSum
   const { facts, setFacts, join, setJoin, takes, setTakes } = draft
   const [untilOn, setUntil] = useState('')
   const [note, setNote] = useState('')
+  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({})
   const [refused, setRefused] = useState<unknown>(null)
   const [isBusy, setBusy] = useState(false)
   const navigate = useNavigate()
   const choices = usePlanChoices()
   const writes = usePlanWrites()
+  const units = useUnits()
   const { plans = [] } = usePlans()
   const names = [...poolsOf(from.stock).map((pool) => ({ ...pool, name: kindName(pool) })), ...plans.flatMap((plan) => plan.fish)]
   const words = fish.map((one) => `${one.quantity} ${names.find((each) => each.speciesId === one.speciesId && each.strain === one.strain)?.name ?? 'fish'}`).join(', ')
-  const problems = errorsByField(refused) ?? {}
+  const problems = { ...wrong, ...errorsByField(refused) }
   const isBeside = Object.keys(problems).some((path) => path === 'untilOn' || path.startsWith('facts[')) && ruleRefusalOf(refused) === null
   const save = (override: string | null): void => {
+    const plan: MakePlan = { fromTankId: from.id, toTankId: to.id, fish, join, facts: facts.map(toFact(units)), takes, untilOn: untilOn || null, note: note.trim() || null, ...(override === null ? {} : { override }) }
+    // What is no number is lost on the way, and would be read as left out.
+    const misread = Object.entries(schemaErrors(makePlanSchema, plan)).filter(([path]) => path.startsWith('facts['))
+    setWrong(Object.fromEntries(misread))
+    if (misread.length > 0) return
     setBusy(true)
     void writes
-      .make({ fromTankId: from.id, toTankId: to.id, fish, join, facts: facts.map(toFact), takes, untilOn: untilOn || null, note: note.trim() || null, ...(override === null ? {} : { override }) })
+      .make(plan)
       .then(({ number }) => navigate(`/plans#plan-${number}`, { replace: true }))
       .catch(setRefused)
       .finally(() => setBusy(false))
@@ -67,7 +77,7 @@ function NewPlan({ from, to, tanks, fish, draft }: { from: TankView; to: TankSum
   return (
     <HandScreen className="plan-form" title={`${from.code} to ${to.code}, later`} back={{ to: `/room/${from.code}/move?fish=${encodeURIComponent(JSON.stringify(fish))}&to=tank:${to.id}`, label: 'back to the move' }}>
       <p className="plan-fish">{words} wait for</p>
-      <FactPicker facts={facts} onChange={(next) => (setRefused(null), setFacts(next))} problems={problems} choices={choices} tanks={tanks} to={to} />
+      <FactPicker facts={facts} onChange={(next) => (setRefused(null), setWrong({}), setFacts(next))} problems={problems} choices={choices} tanks={tanks} to={to} />
       {facts.length > 1 && (
         <div className="entry-buttons" role="group" aria-label="All or any">
           <Button size="hand" aria-pressed={join === 'all'} onClick={() => setJoin('all')}>

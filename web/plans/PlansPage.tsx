@@ -99,6 +99,11 @@ function PlanRow({ plan }: { plan: PlanView }) {
             move them
           </ButtonLink>
         )}
+        {plan.readAt.map((code) => (
+          <ButtonLink key={code} size="hand" to={`/room/${code}`}>
+            read at {code}
+          </ButtonLink>
+        ))}
         <ButtonLink look="quiet" to={thenOf(plan)}>
           and then …
         </ButtonLink>

@@ -1,6 +1,10 @@
 import { useEffect, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { offeredFacts, type OfferedFact, type PlanFactInput } from '../../core/plans/plans.schema'
+import type { ReadingKind } from '../../core/room/glass.schema'
+import { readDesk } from '../ui/FigureField'
+import { readingInput } from '../ui/readingInput'
+import type { Units } from '../ui/useUnits'
 import { withParam } from '../ui/withParam'
 
 /** One thing a plan is to wait for, as it is typed. */
@@ -13,13 +17,21 @@ export interface FactDraft {
   crateId?: string
   thing?: string
   n?: string
+  reading?: ReadingKind | undefined
+  min?: string
+  max?: string
   planId?: string
 }
 
 const figure = (typed: string | undefined): number | null => (typed === undefined || typed.trim() === '' ? null : Number(typed.replace(',', '.')))
 
 /** What was typed, as it is sent; what is no number is refused beside its field. */
-export const toFact = ({ is, on, tankId, cm, isEstimateEnough, crateId, thing, n, planId }: FactDraft): PlanFactInput => ({ is, on: on ?? null, tankId: tankId ?? null, cm: figure(cm), by: isEstimateEnough ? 'estimated' : null, crateId: crateId ?? null, thing: thing ?? null, n: figure(n), planId: planId ?? null })
+export const toFact =
+  (units: Units) =>
+  ({ is, on, tankId, cm, isEstimateEnough, crateId, thing, n, reading, min, max, planId }: FactDraft): PlanFactInput => {
+    const bound = (typed: string | undefined): number | null => readDesk(readingInput(reading, ''), typed ?? '', units) ?? null
+    return { is, on: on ?? null, tankId: tankId ?? null, cm: figure(cm), by: isEstimateEnough ? 'estimated' : null, crateId: crateId ?? null, thing: thing ?? null, n: figure(n), reading: reading ?? null, min: bound(min), max: bound(max), planId: planId ?? null }
+  }
 
 function factsIn(search: URLSearchParams): FactDraft[] {
   try {

@@ -2,18 +2,18 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { addressOf } from '../../core/commands/declare'
 import { glassApi } from '../../core/room/glass.api'
-import { readingKinds, readingNames, type ReadingKind } from '../../core/room/glass.schema'
+import { readingKinds, readingNames, showReading, type ReadingKind } from '../../core/room/glass.schema'
 import type { TankView } from '../../core/room/roomView'
-import { fromDisplay } from '../../core/units/units'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { Button } from '../ui/Button'
 import { ChoiceField, TextField } from '../ui/Field'
+import { FigureField, readDesk } from '../ui/FigureField'
 import { PhotoButton } from '../ui/PhotoButton'
 import { Problem } from '../ui/Notice'
+import { readingInput } from '../ui/readingInput'
 import { Sheet } from '../ui/Sheet'
 import { useFormat } from '../ui/useFormat'
 import { useUnits } from '../ui/useUnits'
-import { readingUnit } from './tankCharts'
 import { useGlassWrites, type GlassWrites } from './useRoom'
 
 /** Notes that hang on the glass, until somebody takes them off. */
@@ -85,14 +85,15 @@ function NoteForm({ onKeep }: { onKeep: (words: string) => Promise<unknown> }) {
 }
 
 function ReadingForm({ onKeep }: { onKeep: (what: ReadingKind, value: number, words: string) => Promise<unknown> }) {
-  const { display: units } = useUnits()
+  const units = useUnits()
   const [what, setWhat] = useState<ReadingKind>('tempC')
   const [typed, setTyped] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
-  const quantity = what === 'tempC' ? 'temperature' : what === 'salinityPpt' ? 'salinity' : null
+  const field = readingInput(what, 'Reading')
   const keep = (): void => {
-    const figure = Number(typed.replace(',', '.'))
-    void onKeep(what, quantity ? fromDisplay(quantity, figure, units) : figure, `${readingKinds[what].label} ${typed.trim()} ${readingUnit(what, units)}`.trim()).catch((error: unknown) => setProblem(errorsByField(error)?.value ?? sentenceOf(error)))
+    const value = readDesk(field, typed, units)
+    if (value === undefined || Number.isNaN(value)) return setProblem('Reading must be a number')
+    void onKeep(what, value, `${readingKinds[what].label} ${showReading(what, value, units.display)}`).catch((error: unknown) => setProblem(errorsByField(error)?.value ?? sentenceOf(error)))
   }
   return (
     <>
@@ -103,7 +104,7 @@ function ReadingForm({ onKeep }: { onKeep: (what: ReadingKind, value: number, wo
           </option>
         ))}
       </ChoiceField>
-      <TextField label="Reading" unit={readingUnit(what, units) || undefined} size="hand" inputMode="decimal" value={typed} problem={problem} onChange={(value) => (setProblem(null), setTyped(value))} />
+      <FigureField field={field} size="hand" value={typed} problem={problem} onChange={(value) => (setProblem(null), setTyped(value))} />
       <Button look="act" size="hand" disabled={typed.trim() === ''} onClick={keep}>
         keep it
       </Button>

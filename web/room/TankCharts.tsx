@@ -2,15 +2,16 @@ import { CategoryScale, Chart, Filler, LinearScale, LineElement, PointElement } 
 import annotation from 'chartjs-plugin-annotation'
 import { useState } from 'react'
 import { Line } from 'react-chartjs-2'
-import { readingKinds, readingNames } from '../../core/room/glass.schema'
+import { readingKinds, readingNames, showReading } from '../../core/room/glass.schema'
 import { appetiteWords, countWords, historyDays, type TankHistory } from '../../core/room/tankHistory'
+import type { DisplayUnits } from '../../core/units/units'
 import { Button } from '../ui/Button'
 import { inksOf } from '../ui/inksOf'
 import { Table } from '../ui/Table'
 import { useFormat } from '../ui/useFormat'
 import { useTheme } from '../ui/useTheme'
 import { useUnits } from '../ui/useUnits'
-import { readingShown, readingUnit, toAppetiteChart, toCountChart, toReadingChart } from './tankCharts'
+import { toAppetiteChart, toCountChart, toReadingChart } from './tankCharts'
 import { useTankHistory } from './useRoom'
 
 Chart.register(LineElement, PointElement, LinearScale, CategoryScale, Filler, annotation)
@@ -63,10 +64,9 @@ function Drawn({ history }: { history: TankHistory }) {
   )
 }
 
-function lastWords({ readings }: TankHistory, what: (typeof readingNames)[number], units: Parameters<typeof readingShown>[2]): string {
+function lastWords({ readings }: TankHistory, what: (typeof readingNames)[number], units: DisplayUnits): string {
   const last = readings.findLast((each) => each.what === what)
-  const unit = readingUnit(what, units)
-  return last ? `${readingKinds[what].label}: ${readingShown(what, last.value, units).toFixed(what === 'tempC' || what === 'salinityPpt' ? 1 : 2)}${unit && ` ${unit}`}, read by ${last.by}${last.instrument ? ` with ${last.instrument}` : ''}.` : readingKinds[what].label
+  return last ? `${readingKinds[what].label}: ${showReading(what, last.value, units)}, read by ${last.by}${last.instrument ? ` with ${last.instrument}` : ''}.` : readingKinds[what].label
 }
 
 /** The same in figures, for whoever cannot see a picture. */
@@ -76,7 +76,7 @@ function Figures({ history }: { history: TankHistory }) {
   const rows = [
     ...history.counts.map(({ atMs, fish }) => ({ atMs, words: `${fish} fish` })),
     ...history.ate.map(({ atMs, ate, signs }) => ({ atMs, words: `ate: ${ate}${signs > 0 ? ', with signs' : ''}` })),
-    ...history.readings.map(({ atMs, what, value }) => ({ atMs, words: `${readingKinds[what].label} ${readingShown(what, value, units).toFixed(2)} ${readingUnit(what, units)}`.trim() })),
+    ...history.readings.map(({ atMs, what, value }) => ({ atMs, words: `${readingKinds[what].label} ${showReading(what, value, units)}` })),
   ].sort((a, b) => b.atMs - a.atMs)
   return (
     <details>

@@ -1,5 +1,5 @@
 import type { ChartData, ChartOptions } from 'chart.js'
-import { readingKinds, type ReadingKind } from '../../core/room/glass.schema'
+import { readingKinds, showReading, type ReadingKind } from '../../core/room/glass.schema'
 import { appetiteOf, type TankHistory } from '../../core/room/tankHistory'
 import { toDisplay, unitLabel, type DisplayUnits } from '../../core/units/units'
 
@@ -62,16 +62,14 @@ export function toAppetiteChart(history: TankHistory, inks: TankInks): Drawn<'li
   }
 }
 
-const quantities: Partial<Record<ReadingKind, 'temperature' | 'salinity'>> = { tempC: 'temperature', salinityPpt: 'salinity' }
-
 /** A figure in the units people see. */
-export const readingShown = (what: ReadingKind, value: number, units: DisplayUnits): number => {
-  const quantity = quantities[what]
+const readingShown = (what: ReadingKind, value: number, units: DisplayUnits): number => {
+  const { quantity } = readingKinds[what]
   return quantity ? toDisplay(quantity, value, units) : value
 }
-export const readingUnit = (what: ReadingKind, units: DisplayUnits): string => {
-  const quantity = quantities[what]
-  return quantity ? unitLabel(quantity, units) : readingKinds[what].unit
+const readingUnit = (what: ReadingKind, units: DisplayUnits): string => {
+  const { quantity, unit } = readingKinds[what]
+  return quantity ? unitLabel(quantity, units) : unit
 }
 
 /** Readings of one kind with the range that all who live there bear; the limit is written on its line. */
@@ -80,7 +78,7 @@ export function toReadingChart(history: TankHistory, what: ReadingKind, inks: Ta
   const readings = history.readings.filter((each) => each.what === what)
   const points = readings.map(({ atMs, value }) => ({ x: daysAgo(history, atMs), y: shown(value) }))
   const bears = history.bears.find((each) => each.what === what)
-  const limits = (['min', 'max'] as const).flatMap((end) => (typeof bears?.[end] === 'number' ? [{ end, at: shown(bears[end]) }] : []))
+  const limits = (['min', 'max'] as const).flatMap((end) => (typeof bears?.[end] === 'number' ? [{ end, at: shown(bears[end]), words: `they bear ${showReading(what, bears[end], units)}` }] : []))
   const unit = readingUnit(what, units)
   return {
     data: {
@@ -92,7 +90,7 @@ export function toReadingChart(history: TankHistory, what: ReadingKind, inks: Ta
     options: {
       ...common,
       scales: { x: across(history, inks), y: { grace: '15%', ...axis(inks, unit || readingKinds[what].label) } },
-      plugins: { ...plain, annotation: { annotations: Object.fromEntries(limits.map(({ end, at }) => [end, { type: 'label', xValue: daysAgo(history, history.fromMs), yValue: at, content: [`they bear ${at.toFixed(1)}`], color: inks.harm, position: { x: 'start', y: end === 'max' ? 'start' : 'end' }, font: { size: 11 } }])) } },
+      plugins: { ...plain, annotation: { annotations: Object.fromEntries(limits.map(({ end, at, words }) => [end, { type: 'label', xValue: daysAgo(history, history.fromMs), yValue: at, content: [words], color: inks.harm, position: { x: 'start', y: end === 'max' ? 'start' : 'end' }, font: { size: 11 } }])) } },
     } as ChartOptions<'line'>,
   }
 }

@@ -17,14 +17,15 @@ interface Props {
   field: DeskInput
   value: string
   problem: string | null
+  size?: 'hand'
   onChange: (value: string) => void
 }
 
 /** One figure or choice of a calculation; what was typed stays, whatever is wrong with it. */
-export function FigureField({ field, value, problem, onChange }: Props) {
+export function FigureField({ field, value, problem, size, onChange }: Props) {
   const units = useUnits()
   const doubt = units.doubt(field.quantity, value)
-  const shared = { label: field.label, unit: field.quantity ? units.label(field.quantity) : field.unit, hint: field.hint, isOptional: field.isOptional, problem: doubt ? null : problem, value, onChange }
+  const shared = { label: field.label, unit: field.quantity ? units.label(field.quantity) : field.unit, hint: field.hint, isOptional: field.isOptional, problem: doubt ? null : problem, value, onChange, size }
   if (field.options) {
     return (
       <ChoiceField {...shared}>
