@@ -22,6 +22,8 @@ test('a tank is put elsewhere by keys, its neighbour makes room, and it is taken
   const tank = page.getByRole('button', { name: /^R1-03,/ })
   await tank.focus()
   await page.keyboard.press('Enter')
+  // It is in hand once its own place is said.
+  await expect(page.getByText('R1, shelf 1, place 3', { exact: true })).toBeAttached()
   await page.keyboard.press('ArrowLeft')
   await expect(page.getByText('R1, shelf 1, place 2', { exact: true })).toBeAttached()
   await page.keyboard.press('ArrowLeft')
@@ -60,6 +62,7 @@ test('the row moves right up to its gap; who leaves off leaves it where it was',
   await driver.press('the row moves right')
   await page.getByRole('button', { name: /^R1-04,/ }).focus()
   await page.keyboard.press('Enter')
+  await expect(page.getByText('R1, shelf 1, place 4', { exact: true })).toBeAttached()
   await page.keyboard.press('ArrowLeft')
   await expect(page.getByText('R1, shelf 1, place 3', { exact: true })).toBeAttached()
   await page.keyboard.press('Enter')
