@@ -56,7 +56,13 @@ export function appInRoom() {
 
 /** Types into a field, as a person would: over what stood there. */
 export const type = async (label: string | RegExp, text: string): Promise<void> => void fireEvent.change(await screen.findByLabelText(label), { target: { value: text } })
-export const press = async (name: string | RegExp): Promise<void> => void fireEvent.click(await screen.findByRole('button', { name }))
+export const press = (name: string | RegExp): Promise<void> =>
+  waitFor(() => {
+    const button = screen.getByRole('button', { name }) as HTMLButtonElement
+    // Nobody presses what cannot be pressed yet.
+    if (button.disabled) throw new Error(`${String(name)} cannot be pressed`)
+    fireEvent.click(button)
+  })
 /** Chooses what a list offers, once it does: what is offered may be read from the server first. */
 export async function choose(label: string | RegExp, option: string): Promise<void> {
   const list = (await screen.findByLabelText(label)) as HTMLSelectElement
