@@ -2,11 +2,12 @@ import { useId } from 'react'
 import type { OfferedFact } from '../../core/plans/plans.schema'
 import type { PlanChoices } from '../../core/plans/planView'
 import type { TankSummary } from '../../core/room/roomView'
-import { readingKinds, readingNames } from '../../core/room/glass.schema'
+import { readingNames } from '../../core/room/glass.schema'
 import { Button } from '../ui/Button'
 import { ChoiceField, TextField, Tick } from '../ui/Field'
 import { FigureField } from '../ui/FigureField'
 import { readingInput } from '../ui/readingInput'
+import { ReadingOptions } from '../ui/ReadingOptions'
 import { TankOptions } from '../ui/TankOptions'
 import type { FactDraft } from './planDraft'
 
@@ -127,11 +128,7 @@ function FactFields({ fact, path, onChange, problems, choices, tanks }: FieldsPr
         <div className="plan-fact">
           <ChoiceField label="Read" value={fact.reading ?? ''} problem={problem('reading')} onChange={(reading) => set({ reading: readingNames.find((name) => name === reading) })}>
             <option value="">which reading</option>
-            {readingNames.map((name) => (
-              <option key={name} value={name}>
-                {readingKinds[name].label}
-              </option>
-            ))}
+            <ReadingOptions />
           </ChoiceField>
           <ChoiceField label="in the water of" value={fact.tankId ?? ''} problem={problem('tankId')} onChange={(tankId) => set({ tankId })}>
             <TankOptions tanks={tanks} />

@@ -11,6 +11,7 @@ import { FigureField, readDesk } from '../ui/FigureField'
 import { PhotoButton } from '../ui/PhotoButton'
 import { Problem } from '../ui/Notice'
 import { readingInput } from '../ui/readingInput'
+import { ReadingOptions } from '../ui/ReadingOptions'
 import { Sheet } from '../ui/Sheet'
 import { useFormat } from '../ui/useFormat'
 import { useUnits } from '../ui/useUnits'
@@ -98,11 +99,7 @@ function ReadingForm({ onKeep }: { onKeep: (what: ReadingKind, value: number, wo
   return (
     <>
       <ChoiceField label="What was read" value={what} onChange={(next) => setWhat(readingNames.find((each) => each === next) ?? 'tempC')}>
-        {readingNames.map((each) => (
-          <option key={each} value={each}>
-            {readingKinds[each].label}
-          </option>
-        ))}
+        <ReadingOptions />
       </ChoiceField>
       <FigureField field={field} size="hand" value={typed} problem={problem} onChange={(value) => (setProblem(null), setTyped(value))} />
       <Button look="act" size="hand" disabled={typed.trim() === ''} onClick={keep}>
