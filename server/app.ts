@@ -6,6 +6,7 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import pino, { type Logger } from 'pino'
 import { auditEndpoints } from './audit/audit.routes'
+import { shippedRoundRules, type RoundRules } from '../core/rounds/roundRules'
 import { baseUnits, type DisplayUnits } from '../core/units/units'
 import { createAuditStore } from './audit/audit.store'
 import { benchEndpoints } from './bench/bench.routes'
@@ -86,7 +87,11 @@ import { roomEndpoints } from './room/room.routes'
 import { createRoomService } from './room/room.service'
 import { createRoomStore } from './room/room.store'
 import { roundsEndpoints } from './rounds/rounds.routes'
+import { createLevelsService } from './rounds/levels.service'
+import { createLevelsStore } from './rounds/levels.store'
+import { createRoundWalk } from './rounds/roundWalk.service'
 import { createRoundsService } from './rounds/rounds.service'
+import { createStopsService } from './rounds/stops.service'
 import { createRoundsStore } from './rounds/rounds.store'
 import { salesEndpoints } from './sales/sales.routes'
 import { createSalesService } from './sales/sales.service'
@@ -159,12 +164,17 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
   const waiting = createPlansService({ store: createPlansStore(db), facts, rules: moveRules.inForce, zone })
   const placingStore = createPlacingStore(db, waiting.bookings)
-  const glass = createGlassService({ store: createGlassStore(db), facts, placing: placingStore, tankByCode: roomStore.tankByCode, dayStart: (nowMs) => room.dayStart(nowMs), folder: photosFolder })
-  const room = createRoomService({ store: roomStore, glass: glass.of, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
+  const levelsStore = createLevelsStore(db)
+  const roundRules = (): RoundRules => shippedRoundRules
+  const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone })
+  changes.listen(levels.listen)
+  const glassStore = createGlassStore(db)
+  const glass = createGlassService({ store: glassStore, facts, placing: placingStore, tankByCode: roomStore.tankByCode, flagOf: levels.flagOf, folder: photosFolder })
+  const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const vesselsStore = createVesselsStore(db)
-  const ofMoves = { facts, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart }
+  const ofMoves = { facts, levels, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart }
   const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
   const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
   const sources = createSourcesService({ ...ofMoves, contacts })
@@ -180,8 +190,11 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const cards = createCardService({ store: cratesStore, facts, limits: limits.inForce, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
-  const floor = createFloorService({ store: createFloorStore(db), facts, audit })
-  const rounds = createRoundsService({ store: roundsStore, walk: floor.walk, room, roomStore, facts, limits: limits.inForce })
+  const floorStore = createFloorStore(db)
+  const floor = createFloorService({ store: floorStore, facts, audit })
+  const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
+  const stops = createStopsService({ levels, pins: glassStore.pins, systemName: walk.nameOf, rules: roundRules })
+  const rounds = createRoundsService({ store: roundsStore, walk, levels, stops, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
   const claims = createClaimService({ store: createClaimStore(db), crates, audit })

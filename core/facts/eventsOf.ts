@@ -83,7 +83,7 @@ function attributed({ input, ...touch }: FishTouch, kind: readonly LotStanding[]
 }
 
 function lookOf(id: string, input: RecordCheck, tank: KnownFacts | undefined): Look {
-  const { roundId, roundNumber, ate, signs, seen, note, happenedAtMs } = input
+  const { roundId, roundNumber, ate, signs, answers, counts, seen, note, happenedAtMs } = input
   const { on, number } = (roundId === undefined ? null : roundOfId(roundId)) ?? { on: '', number: roundNumber }
-  return { id, on, number, ate, signs, marks: marksOf(input), seen, expected: (tank?.lots ?? []).reduce((sum, { quantity }) => sum + quantity, 0), note, atMs: happenedAtMs, recordedAtMs: happenedAtMs }
+  return { id, on, number, ate, signs, marks: marksOf(input), answers: answers ?? [], counts: counts ?? [], seen, expected: (tank?.lots ?? []).reduce((sum, { quantity }) => sum + quantity, 0), note, atMs: happenedAtMs, recordedAtMs: happenedAtMs }
 }

@@ -16,7 +16,7 @@ const lot = (lotId: string, quantity: number, sinceMs: number, change: Partial<L
   ...{ lotId, lotCode: lotId, speciesId: 's', species: 'Cherry barb', origin: 'Hollow Reed', quantity, expected: quantity * 1_000_000, sinceMs, arrivedAtMs: sinceMs, isBeforeBooks: false, openedAtMs: null },
   ...{ noted: { sizeCm: null, strain: null, water: null, atMs: 0 }, book: { handling: noHandling, firstMealDays: null, bearsHunger: null, firstFoods: null }, ...change },
 })
-const look = (id: string, atMs: number, change: Partial<Look> = {}): Look => ({ id, on: '2031-05-20', number: 1, ate: 'all', signs: [], marks: [], seen: null, expected: 5, note: null, atMs, recordedAtMs: atMs, ...change })
+const look = (id: string, atMs: number, change: Partial<Look> = {}): Look => ({ id, on: '2031-05-20', number: 1, ate: 'all', signs: [], marks: [], answers: [], counts: [], seen: null, expected: 5, note: null, atMs, recordedAtMs: atMs, ...change })
 const stands = (standing: LotStanding): FactEvent => ({ kind: 'stands', tankId: 't1', lot: standing })
 const checked = (each: Look, replacesId: string | null = null): FactEvent => ({ kind: 'checked', tankId: 't1', look: each, replacesId })
 const lost = (id: string, lotId: string, atMs: number, cause = 'found dead'): FactEvent => ({ kind: 'lost', tankId: 't1', loss: { id, lotId, lotCode: lotId, species: 'Cherry barb', poisons: null, quantity: 1, cause, isAttributed: false, atMs } })

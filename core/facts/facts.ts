@@ -2,6 +2,8 @@ import type { SourcesRule } from '../moves/moveRules'
 import type { Handling } from '../species/handling'
 import type { TankKind, TankPurpose, TankState, Water } from '../room/room.schema'
 import type { Ate, Sign } from '../rounds/rounds.schema'
+import type { Habit, Mouth } from '../rounds/roundRules'
+import type { Tolerance } from '../setup/words'
 
 /** The body of water of a tank, and what it is kept at. */
 export interface WaterFacts {
@@ -23,6 +25,17 @@ export interface Mark {
   lotId: string | null
 }
 
+/** How one lot ate, where it did not eat as the tank did. */
+export interface OwnAnswer {
+  lotId: string
+  ate: Ate
+}
+/** How many of one kind were seen; any of its lots names it. */
+export interface KindCount {
+  lotId: string
+  seen: number
+}
+
 /** One look at a tank as it stands; what was corrected is no look any more. */
 export interface Look {
   id: string
@@ -32,6 +45,8 @@ export interface Look {
   ate: Ate
   signs: Sign[]
   marks: Mark[]
+  answers: OwnAnswer[]
+  counts: KindCount[]
   seen: number | null
   /** Fish in the books when it was recorded. */
   expected: number
@@ -86,6 +101,17 @@ export interface BookWords {
   firstMealDays: number | null
   bearsHunger: string | null
   firstFoods: string | null
+  /** How a kind shows itself and feeds; left out where only a list of stock is known. */
+  ways?: KindWays
+}
+
+/** What is usual for a kind at a look. */
+export interface KindWays {
+  /** Usual share of a settled group that is seen, 0 to 1. */
+  shareSeen: number | null
+  tolerance: Tolerance | null
+  habits: Habit[]
+  mouth: Mouth | null
 }
 
 /** What somebody noted of a lot when it was entered. */

@@ -62,14 +62,16 @@ const withMeasured = (all: readonly Measured[], { measured, replacesSeq }: { mea
 
 /** Reads for every lot what the looks, losses and doses of its tank say of it since it came. */
 function withLots<Tank extends KnownFacts>(tank: Tank): Tank {
-  const answers = tank.looks.filter(({ ate }) => ate !== 'not fed')
   const lots = tank.lots.map((lot): LotFacts => {
-    const own = answers.filter(({ atMs }) => atMs >= lot.sinceMs)
+    const own = tank.looks.flatMap((look) => {
+      const ate = look.answers.find(({ lotId }) => lotId === lot.lotId)?.ate ?? look.ate
+      return ate === 'not fed' || look.atMs < lot.sinceMs ? [] : [{ ate, atMs: look.atMs }]
+    })
     const meal = own.find(({ ate }) => mealAnswers.includes(ate))
     return {
       ...lot,
-      lastAnswer: mealOf(own[0]),
-      lastMeal: mealOf(meal),
+      lastAnswer: own[0] ?? null,
+      lastMeal: meal ?? null,
       refusals: meal ? own.indexOf(meal) : own.length,
       losses: tank.losses.filter(({ lotId }) => lotId === lot.lotId),
       doses: tank.doses.filter(({ lotId, atMs }) => atMs >= lot.sinceMs && (lotId === null || lotId === lot.lotId)),
@@ -77,5 +79,3 @@ function withLots<Tank extends KnownFacts>(tank: Tank): Tank {
   })
   return { ...tank, lots }
 }
-
-const mealOf = (look: Look | undefined) => (look ? { ate: look.ate, atMs: look.atMs } : null)

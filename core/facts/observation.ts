@@ -30,10 +30,12 @@ export const marksOf = ({ signs, marks = [] }: Pick<RecordCheck, 'signs' | 'mark
  * Takes a check apart into what it says, the feeding response first.
  * @example observedAt({ ate: 'all', signs: [], seen: 4, note: null }) // [{ kind: 'ate', word: 'all' }, { kind: 'seen', value: 4 }]
  */
-export function observedAt({ ate, signs, marks, seen, note }: Pick<RecordCheck, 'ate' | 'signs' | 'marks' | 'seen' | 'note'>): [Observed, ...Observed[]] {
+export function observedAt({ ate, signs, marks, answers = [], counts = [], seen, note }: Pick<RecordCheck, 'ate' | 'signs' | 'marks' | 'answers' | 'counts' | 'seen' | 'note'>): [Observed, ...Observed[]] {
   return [
     { ...blank, kind: 'ate', word: ate },
+    ...answers.map(({ lotId, ate: own }): Observed => ({ ...blank, kind: 'ate', word: own, lotId })),
     ...marksOf({ signs, marks }).map(({ sign, severity, lotId }): Observed => ({ ...blank, kind: 'sign', word: sign, severity, lotId })),
+    ...counts.map(({ lotId, seen: value }): Observed => ({ ...blank, kind: 'seen', lotId, value })),
     ...(seen === null ? [] : [{ ...blank, kind: 'seen' as const, value: seen }]),
     ...(note ? [{ ...blank, note }] : []),
   ]

@@ -1,4 +1,3 @@
-import { byText } from '../contacts/contact'
 import type { PlacedTank, Rack } from './arrangeRack'
 import type { TankKind, Water } from './room.schema'
 
@@ -31,26 +30,6 @@ export interface FloorView {
   racks: FloorRack[]
   tanks: FloorTank[]
   sinks: FloorSpot[]
-}
-
-/**
- * Orders racks as one walks by them: from the first sink to the nearest, and from each to the next nearest. Racks that
- * nobody placed come last, by name.
- * @example walkRacks([{ rack: 'B', x: 9, y: 0 }, { rack: 'A', x: 2, y: 0 }], [{ x: 0, y: 0 }]) // ['A', 'B']
- */
-export function walkRacks(racks: readonly { rack: string; x: number | null; y: number | null }[], sinks: readonly FloorSpot[]): string[] {
-  const byName = [...racks].sort((a, b) => byText(a.rack, b.rack))
-  const left = byName.flatMap(({ rack, x, y }) => (x === null || y === null ? [] : [{ rack, x, y }]))
-  const order: string[] = []
-  let here: FloorSpot = sinks[0] ?? { x: 0, y: 0 }
-  while (left.length > 0) {
-    const far = left.map(({ x, y }) => Math.hypot(x - here.x, y - here.y))
-    const [next] = left.splice(far.indexOf(Math.min(...far)), 1)
-    if (!next) break
-    order.push(next.rack)
-    here = next
-  }
-  return [...order, ...byName.filter(({ x, y }) => x === null || y === null).map(({ rack }) => rack)]
 }
 
 /** A rack at least as large as what stands in it. */

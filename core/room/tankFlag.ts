@@ -26,15 +26,18 @@ const stripWords: Partial<Record<Sign, string>> = {
   'on the bottom': 'bottom',
 }
 
+/** A sign in the ten letters that the glass has room for. */
+export const stripWord = (sign: Sign): string => stripWords[sign] ?? sign
+
 /**
  * Chooses the word on the label strip of a tank, gravest first; null when there is nothing to say.
  * @example tankFlag({ signs: [], ate: 'some', lostToday: 0 }) // { level: 'watch', word: 'ate some' }
  */
 export function tankFlag({ signs, ate, lostToday }: TankSigns): TankFlag | null {
   const grave = signs.find((sign) => graveSigns.includes(sign))
-  if (grave) return { level: 'harm', word: stripWords[grave] ?? grave }
+  if (grave) return { level: 'harm', word: stripWord(grave) }
   if (lostToday > 0) return { level: 'harm', word: `${lostToday} lost` }
-  if (signs[0]) return { level: 'watch', word: stripWords[signs[0]] ?? signs[0] }
+  if (signs[0]) return { level: 'watch', word: stripWord(signs[0]) }
   if (ate === 'none') return { level: 'watch', word: 'ate none' }
   if (ate === 'some') return { level: 'watch', word: 'ate some' }
   return null

@@ -42,7 +42,8 @@ const maskOf = (size: number, isIn: (tank: number) => boolean): number => {
 
 function walkedBack(best: Float64Array, before: Int8Array, size: number, all: number): number[] {
   let last = 0
-  for (let tank = 1; tank < size; tank++) if ((best[all * size + tank] as number) < (best[all * size + last] as number)) last = tank
+  // Of two that are as short, the one that ends later in the list: people begin at its beginning.
+  for (let tank = 1; tank < size; tank++) if ((best[all * size + tank] as number) <= (best[all * size + last] as number)) last = tank
   const order: number[] = []
   for (let walked = all; last >= 0; ) {
     order.unshift(last)

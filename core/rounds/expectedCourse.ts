@@ -1,5 +1,6 @@
+import type { Tolerance } from '../setup/words'
 import type { Sign } from './rounds.schema'
-import { shippedRoundRules, type CourseEntry, type CourseEventKind, type CourseWindow, type Habit, type RoundRules, type Tolerance } from './roundRules'
+import { shippedRoundRules, type CourseEntry, type CourseEventKind, type CourseWindow, type Habit, type RoundRules } from './roundRules'
 
 /** Something that happened to a lot. */
 export interface CourseEvent {

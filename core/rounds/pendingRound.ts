@@ -11,7 +11,7 @@ export function withPendingTouches(round: RoundView, pending: readonly Pending[]
   const stops = round.stops.map((stop) => {
     const tank = foldTouches(stop.tankId, stop.stock, touches)
     const look = lastLook(tank)
-    return { ...stop, stock: stockOf(tank), ...(look ? { check: { id: pendingCheckId, ate: look.ate, signs: look.signs, seen: look.seen, note: look.note, staffName: '' } } : {}) }
+    return { ...stop, stock: stockOf(tank), ...(look ? { check: { id: pendingCheckId, ate: look.ate, signs: look.signs, marks: look.marks, answers: look.answers, counts: look.counts, seen: look.seen, note: look.note, staffName: '' } } : {}) }
   })
   return { ...round, stops }
 }

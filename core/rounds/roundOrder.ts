@@ -19,6 +19,8 @@ export function roundOrder<T extends WalkTank>(asked: WalkAsked<T>, rules: Round
   const walk = layOut(asked, rules)
   const isExact = walk.size <= mostExact
   const order = isExact ? exactOrder(walk) : shortened(walk, shortest(startingOrders(walk, asked.tanks), (each) => lengthOf(walk, each).seconds))
+  // One piece may be walked either way: from the beginning of the list, where nothing else speaks.
+  if (walk.blockState.length === 1 && (order.at(-1) ?? 0) < (order.at(0) ?? 0)) order.reverse()
   return { ...lengthOf(walk, order), isExact, tanks: Array.from(order, (tank) => asked.tanks[tank] as T) }
 }
 

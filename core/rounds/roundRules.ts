@@ -1,13 +1,16 @@
 import type { Sign } from './rounds.schema'
+import type { Tolerance } from '../setup/words'
 import shipped from './shippedRounds.json'
 
-export const tolerances = ['hardy', 'normal', 'delicate', 'very delicate'] as const
-export type Tolerance = (typeof tolerances)[number]
 /** Where fish live and how they feed; several may hold. */
 export const habits = ['bottom', 'surface', 'air breather', 'night', 'grazer', 'picker', 'hunter'] as const
 export type Habit = (typeof habits)[number]
+/** Answers whether a word of the species book is one that the round goes by. */
+export const isHabit = (word: string): word is Habit => (habits as readonly string[]).includes(word)
 export const mouths = ['tiny', 'small', 'medium', 'large'] as const
 export type Mouth = (typeof mouths)[number]
+/** Grain of food by usual mass in g, where the book names no mouth: house guidance. */
+export const mouthOf = (massG: number | null): Mouth | null => (massG === null ? null : massG < 0.3 ? 'tiny' : massG < 4 ? 'small' : massG < 20 ? 'medium' : 'large')
 /** What happened to fish, after which some signs are usual for a while. */
 export const courseEvents = ['arrival', 'move', 'crossing', 'bath', 'treatment', 'company', 'dark'] as const
 export type CourseEventKind = (typeof courseEvents)[number]

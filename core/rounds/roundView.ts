@@ -1,6 +1,10 @@
 import type { TankKind } from '../room/room.schema'
 import type { StockView } from '../ledger/stockView'
 import type { TankFlag } from '../room/tankFlag'
+import type { KindCount, Mark, OwnAnswer } from '../facts/facts'
+import type { ActProposal } from './actProposals'
+import type { TankLevelName } from './levelReason'
+import type { RoundState } from './roundState'
 import type { Ate, Sign } from './rounds.schema'
 
 /** A check as a person reads it. */
@@ -12,6 +16,9 @@ export interface CheckView {
   roundNumber: number
   ate: Ate
   signs: Sign[]
+  /** Lots that ate otherwise, and kinds that were counted. */
+  answers: OwnAnswer[]
+  counts: KindCount[]
   seen: number | null
   /** Fish the books held when the check was recorded. */
   expected: number
@@ -31,10 +38,35 @@ export interface RoundStop {
   systemName: string
   stock: StockView[]
   /** The newest check of this round; null while the tank is unchecked. */
-  check: Pick<CheckView, 'id' | 'ate' | 'signs' | 'seen' | 'note' | 'staffName'> | null
+  check: StopCheck | null
   /** The newest check of an earlier round; null when there is none. */
   lastCheck: Pick<CheckView, 'ate' | 'signs' | 'happenedAtMs' | 'note'> | null
   flag: TankFlag | null
+  judged: JudgedStop
+  /** What is done before it: hands washed, other tools; null where the walk goes straight on. */
+  before: string | null
+}
+
+/** What was recorded of a tank in this round. */
+export type StopCheck = Pick<CheckView, 'id' | 'ate' | 'signs' | 'answers' | 'counts' | 'seen' | 'note' | 'staffName'> & { marks: Mark[] }
+
+/** What the looks at a tank mean, in words. */
+export interface JudgedStop {
+  state: RoundState
+  level: TankLevelName
+  /** Why it is not quiet, the weightiest first. */
+  reasons: string[]
+  /** What is proposed where somebody has to act. */
+  act: ActProposal[]
+  /** Signs that are no cause for worry yet, with until when. */
+  usual: string[]
+  /** What is looked at besides today. */
+  asks: string[]
+  /** Kinds of which not all were seen, and lots that do not eat. */
+  unseen: string[]
+  hungry: string[]
+  /** Notes that hang on the glass. */
+  pins: string[]
 }
 
 export interface RoundView {
@@ -50,6 +82,8 @@ export interface RoundView {
   /** Who closed it, whatever was not checked; null while it is open. */
   closed: { atMs: number; staffName: string } | null
   stops: RoundStop[]
+  /** Why the walk goes this way, in a sentence. */
+  why: string
   emptyTanks: string[]
 }
 
@@ -57,5 +91,4 @@ export interface RoundView {
 export const pendingCheckId = 'pending'
 
 /** Answers whether a check has anything in it that somebody should read. */
-export const isQuiet = (check: Pick<CheckView, 'ate' | 'signs' | 'seen' | 'note'>): boolean =>
-  check.ate === 'all' && check.signs.length === 0 && check.seen === null && !check.note
+export const isQuiet = ({ ate, signs, answers, counts, seen, note }: Pick<CheckView, 'ate' | 'signs' | 'answers' | 'counts' | 'seen' | 'note'>): boolean => ate === 'all' && signs.length + answers.length + counts.length === 0 && seen === null && !note

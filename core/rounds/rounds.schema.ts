@@ -1,10 +1,19 @@
 import { array, type InferType } from 'yup'
 import { bounds, choice, choices, identifier, instant, optionalIdentifier, optionalText, optionalWhole, strictObject, whole, yesNo } from '../fields/fields.schema'
 
-/** Signs that the card of a round shows. */
-export const cardSigns = ['hiding', 'fast breathing', 'clamped fins', 'pale', 'spots', 'film', 'frayed fins', 'wound', 'thin', 'chased', 'stringy faeces', 'gasping', 'on its side'] as const
-/** Everything that can be seen on fish; a closed list. */
-export const signs = [...cardSigns, 'at the surface', 'dark', 'rubbing', 'redness', 'cloudy eye', 'swollen', 'spits food', 'on the bottom', 'listing', 'chasing'] as const
+/** Everything that can be seen on fish, by where one looks; a closed list. */
+export const signPlaces = [
+  { place: 'breathing', signs: ['fast breathing', 'at the surface', 'gasping'] },
+  { place: 'fins', signs: ['clamped fins', 'frayed fins'] },
+  { place: 'colour', signs: ['pale', 'dark', 'redness'] },
+  { place: 'skin', signs: ['spots', 'film', 'rubbing', 'wound'] },
+  { place: 'eyes', signs: ['cloudy eye'] },
+  { place: 'body', signs: ['thin', 'swollen', 'spits food'] },
+  { place: 'posture', signs: ['hiding', 'on the bottom', 'listing', 'on its side'] },
+  { place: 'company', signs: ['chased', 'chasing'] },
+  { place: 'faeces', signs: ['stringy faeces'] },
+] as const
+export const signs = signPlaces.flatMap((each): readonly (typeof signPlaces)[number]['signs'][number][] => each.signs)
 export type Sign = (typeof signs)[number]
 /** 1: slight, or one fish; 2: clear, or several. */
 export type Severity = 1 | 2
@@ -12,8 +21,6 @@ export type Severity = 1 | 2
 export const graveSigns: readonly Sign[] = ['gasping', 'on its side']
 
 export const ateAnswers = ['all', 'most', 'some', 'none', 'not fed'] as const
-/** Answers that the card of a round shows. */
-export const cardAnswers = ['all', 'some', 'none', 'not fed'] as const
 /** Answers of fish that ate something. */
 export const mealAnswers: readonly Ate[] = ['all', 'most', 'some']
 export type Ate = (typeof ateAnswers)[number]
@@ -27,6 +34,15 @@ const markSchema = strictObject({ sign: choice('Sign', signs), severity: whole('
 /** Marks as far as they are any; what is none is refused by their own rule. */
 const marksIn = (marks: unknown): { sign: Sign; lotId: string | null }[] => (Array.isArray(marks) ? marks.filter((mark) => mark !== null && typeof mark === 'object') : [])
 
+/** How one lot ate, where the tank as a whole ate otherwise. */
+const ownAnswerSchema = strictObject({ lotId: identifier('Lot'), ate: choice('Feeding', ateAnswers) })
+/** How many of one kind were seen; any of its lots names it. */
+const countSchema = strictObject({ lotId: identifier('Lot'), seen: whole('Number seen', 0, bounds.fishInLine) })
+const mostOfTank = 100
+
+/** Answers whether a list names a lot twice; what is no list is refused by its own rule. */
+const isTwice = (rows: unknown): boolean => Array.isArray(rows) && new Set(rows.map((row: { lotId?: unknown } | null) => row?.lotId)).size < rows.length
+
 /** One look at one tank. `seen` is null when nobody counted; `replacesId` names a check of this round that it corrects. */
 export const recordCheckSchema = strictObject({
   tankId: identifier('Tank'),
@@ -36,17 +52,23 @@ export const recordCheckSchema = strictObject({
   ate: choice('Feeding', ateAnswers),
   signs: choices('Signs', signs),
   marks: array().of(markSchema).typeError('Marks must be a list').nonNullable('Marks must be a list').max(mostMarks, `At most ${mostMarks} marks`).optional(),
+  answers: array().of(ownAnswerSchema.required('A feeding response is missing')).typeError('Answers must be a list').nonNullable('Answers must be a list').max(mostOfTank, `At most ${mostOfTank} answers`).optional(),
+  counts: array().of(countSchema.required('A count is missing')).typeError('Counts must be a list').nonNullable('Counts must be a list').max(mostOfTank, `At most ${mostOfTank} counts`).optional(),
   seen: optionalWhole('Number seen', 0, bounds.fishInLine),
   note: optionalText('Note', bounds.note),
   replacesId: optionalIdentifier('Check'),
   happenedAtMs: instant('Time it happened'),
 })
+  .test('once', (check, context) => {
+    const path = (['answers', 'counts'] as const).find((list) => isTwice(check[list]))
+    return path === undefined ? true : context.createError({ path, message: 'A lot is named twice' })
+  })
   .test('marks', ({ signs: named, marks }, context) => {
     const all = marksIn(marks)
     const isStray = Array.isArray(named) && !all.every(({ sign }) => named.includes(sign))
-    const isTwice = new Set(all.map(({ sign, lotId }) => JSON.stringify([sign, lotId]))).size < all.length
+    const isRepeated = new Set(all.map(({ sign, lotId }) => JSON.stringify([sign, lotId]))).size < all.length
     if (isStray) return context.createError({ path: 'marks', message: 'A mark names a sign that is not among the signs' })
-    return isTwice ? context.createError({ path: 'marks', message: 'A sign is marked twice for one lot' }) : true
+    return isRepeated ? context.createError({ path: 'marks', message: 'A sign is marked twice for one lot' }) : true
   })
 export type RecordCheck = InferType<typeof recordCheckSchema>
 

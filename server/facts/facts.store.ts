@@ -1,6 +1,8 @@
 import { sql, type SQL } from 'drizzle-orm'
-import type { FactEvent, Fight, Look, Loss, LotStanding, Mark, Measured, NotedOfLot, TankSetUp, WaterFacts } from '../../core/facts/facts'
+import type { FactEvent, Fight, KindCount, Look, Loss, LotStanding, Mark, OwnAnswer, Measured, NotedOfLot, TankSetUp, WaterFacts } from '../../core/facts/facts'
+import { isHabit, mouthOf, type Mouth } from '../../core/rounds/roundRules'
 import type { Sign } from '../../core/rounds/rounds.schema'
+import type { Tolerance } from '../../core/setup/words'
 import type { Database } from '../db/open'
 import { isAlone, waterId } from '../room/waterOf'
 import { arrivedAt, strainOf } from '../pools/ofLot'
@@ -13,9 +15,10 @@ export interface Horizon {
   fightsMs: number
 }
 
-type LookRow = Omit<Look, 'signs' | 'marks'> & { tankId: string; signs: string; marks: string | null }
+type LookRow = Omit<Look, 'signs' | 'marks' | 'answers' | 'counts'> & { tankId: string; signs: string; marks: string | null; answers: string | null; counts: string | null }
+const listed = <T>(json: string | null): T[] => (json === null ? [] : (JSON.parse(json) as T[]))
 type SetUpRow = Omit<TankSetUp, 'water' | 'agents' | 'isRetired'> & Omit<WaterFacts, 'id' | 'isAlone' | 'kind'> & { waterId: string; isAlone: number; water: WaterFacts['kind']; agents: string; isRetired: number }
-type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks'> & { isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null } & HandlingRow
+type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks'> & { isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null; shareSeenPercent: number | null; tolerance: Tolerance | null; habits: string; mouth: Mouth | null; usualMassG: number | null } & HandlingRow
 
 /** What is known of tanks, of all in use or of `only` one, each kind in one statement that goes by an index. */
 export function createFactsStore({ orm, raw, version }: Database) {
@@ -56,13 +59,15 @@ export function createFactsStore({ orm, raw, version }: Database) {
           sql`SELECT tank.id AS tankId, lot.id AS lotId, lot.code AS lotCode, lot.species_id AS speciesId, species.name AS species, lot.origin, line.size_cm AS sizeCm, ${sql.raw(strainOf)} AS strain, lot.water, lot.created_at_ms AS notedAtMs,
               coalesce(stock.quantity, 0) AS quantity, coalesce(stock.since_ms, lot.created_at_ms) AS sinceMs, coalesce(e.millionths, 0) AS expected, ${sql.raw(arrivedAt)} AS arrivedAtMs, lot.is_before_books AS isBeforeBooks,
               (SELECT min(r.happened_at_ms) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id) AS openedAtMs,
-              species.first_meal_days AS firstMealDays, species.bears_hunger AS bearsHunger, coalesce((SELECT group_concat(value, ', ') FROM json_each(species.first_food_kinds)), species.first_foods) AS firstFoods, ${handlingColumns}
+              species.first_meal_days AS firstMealDays, species.bears_hunger AS bearsHunger, coalesce((SELECT group_concat(value, ', ') FROM json_each(species.first_food_kinds)), species.first_foods) AS firstFoods,
+              species.share_seen_percent AS shareSeenPercent, species.tolerance, species.habits, species.mouth, species.usual_mass_g AS usualMassG, ${handlingColumns}
             FROM tank CROSS JOIN (SELECT place_id, lot_id FROM stock WHERE ${place(only)} UNION SELECT place_id, lot_id FROM expected_stock WHERE ${place(only)}) AS here ON here.place_id = tank.id
               LEFT JOIN stock ON stock.place_id = here.place_id AND stock.lot_id = here.lot_id LEFT JOIN expected_stock e ON e.place_id = here.place_id AND e.lot_id = here.lot_id JOIN lot ON lot.id = here.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE ${tanks(only)}`,
         )
         .map((row) => {
-          const { handling, tankId, isBeforeBooks, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, ...lot } = withHandling(row)
-          return { kind: 'stands', tankId, lot: { ...lot, isBeforeBooks: isBeforeBooks === 1, noted: { sizeCm, strain, water, atMs: notedAtMs }, book: { handling, firstMealDays, bearsHunger, firstFoods } } }
+          const { handling, tankId, isBeforeBooks, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, shareSeenPercent, tolerance, habits, mouth, usualMassG, ...lot } = withHandling(row)
+          const ways = { shareSeen: shareSeenPercent === null ? null : shareSeenPercent / 100, tolerance, habits: listed<string>(habits).filter(isHabit), mouth: mouth ?? mouthOf(usualMassG) }
+          return { kind: 'stands', tankId, lot: { ...lot, isBeforeBooks: isBeforeBooks === 1, noted: { sizeCm, strain, water, atMs: notedAtMs }, book: { handling, firstMealDays, bearsHunger, firstFoods, ways } } }
         }),
 
     /** Looks since a moment; besides, of each tank, the newest, the newest of an earlier round, the newest of a fed tank and the newest with a meal. */
@@ -74,11 +79,11 @@ export function createFactsStore({ orm, raw, version }: Database) {
               UNION SELECT ${newest(sql`(round_on, round_number) < (SELECT round_on, round_number FROM "check" l WHERE l.tank_id = tank.id AND l.replaced_by_id IS NULL ORDER BY l.happened_at_ms DESC, l.recorded_at_ms DESC, l.id DESC LIMIT 1)`)} FROM tank WHERE ${tanks(only)}
               UNION SELECT ${newest(sql`ate <> 'not fed'`)} FROM tank WHERE ${tanks(only)}
               UNION SELECT ${newest(sql`ate IN ('all', 'most', 'some')`)} FROM tank WHERE ${tanks(only)})
-            SELECT c.tank_id AS tankId, c.id, c.round_on AS "on", c.round_number AS number, c.ate, c.signs, c.seen, c.expected, c.note, c.happened_at_ms AS atMs, c.recorded_at_ms AS recordedAtMs,
+            SELECT c.tank_id AS tankId, c.id, c.round_on AS "on", c.round_number AS number, c.ate, c.signs, c.answers, c.counts, c.seen, c.expected, c.note, c.happened_at_ms AS atMs, c.recorded_at_ms AS recordedAtMs,
               CASE WHEN c.signs <> '[]' THEN (SELECT json_group_array(json_object('sign', o.word, 'severity', o.severity, 'lotId', o.lot_id)) FROM observation o WHERE o.tank_id = c.tank_id AND o.kind = 'sign' AND o.happened_at_ms = c.happened_at_ms AND o.check_id = c.id) END AS marks
             FROM seen CROSS JOIN "check" c ON c.id = seen.id`,
         )
-        .map(({ tankId, signs, marks, ...look }) => ({ kind: 'checked', tankId, replacesId: null, look: { ...look, signs: JSON.parse(signs) as Sign[], marks: marks === null ? [] : (JSON.parse(marks) as Mark[]) } })),
+        .map(({ tankId, signs, marks, answers, counts, ...look }) => ({ kind: 'checked', tankId, replacesId: null, look: { ...look, signs: JSON.parse(signs) as Sign[], marks: listed<Mark>(marks), answers: listed<OwnAnswer>(answers), counts: listed<KindCount>(counts) } })),
 
     losses: (only: string | null, sinceMs: number): FactEvent[] =>
       orm

@@ -6,16 +6,15 @@ import type { MoveFrom, MoveItem, MoveOccupant, MoveTo } from '../../core/moves/
 import { mergeChecks, moveCheck, withoutReasons, type MoveChecked } from '../../core/moves/moveCheck'
 import type { MoveRules } from '../../core/moves/moveRules'
 import type { MovedFish, StandKind } from '../../core/moves/moves.schema'
-import { doubt as doubtOfTank } from '../../core/rounds/walkingOrder'
+import { roundStates } from '../../core/rounds/roundState'
 import type { ChoiceTank } from '../../core/tankChoice/tankChoice'
-import { daysBetween } from '../../core/time/daysBetween'
-import { dayInZone } from '../../core/time/dayInZone'
 import type { ContactsService } from '../contacts/contacts.service'
 import type { FactsService } from '../facts/facts.service'
 import { fieldProblem } from '../http/problem'
 import type { PlansService } from '../plans/plans.service'
 import type { PlacingStore } from '../placing/placing.store'
 import { goingOf, type Planned } from '../pools/pools.service'
+import type { LevelsService } from '../rounds/levels.service'
 import type { VesselsService } from '../vessels/vessels.service'
 import { fightDays } from './fights.service'
 import type { MovesStore } from './moves.store'
@@ -33,9 +32,9 @@ export interface AskingOf {
   /** Plans that count on fish. */
   waiting: Pick<PlansService, 'fishBooked' | 'wordOf' | 'bookings'>
   store: Pick<MovesStore, 'fights'>
+  levels: Pick<LevelsService, 'all'>
   limits: () => Limits
   rules: () => MoveRules
-  zone: () => string
 }
 
 /** Where fish stand, or are to stand. */
@@ -70,16 +69,13 @@ export interface Coming {
 }
 
 /** Gathers from everything that is recorded what the check of a move is asked. */
-export function createAsking({ facts, placing, sources, contacts, vessels, waiting, store, limits, rules, zone }: AskingOf) {
+export function createAsking({ facts, placing, sources, contacts, vessels, waiting, store, levels, limits, rules }: AskingOf) {
   /** What is read of the whole room once, however many places are asked about. */
   function seen(nowMs: number) {
-    const today = dayInZone(nowMs, zone())
     const tanks = facts.inUse(nowMs)
     const byWater = groupBy(tanks, ({ water }) => water.id)
-    const doubtOfOne = ({ looks, lots }: TankFacts): number => {
-      const newest = Math.max(...lots.map(({ arrivedAtMs, isBeforeBooks }) => (isBeforeBooks ? -Infinity : arrivedAtMs)))
-      return doubtOfTank({ signs: looks[0]?.signs ?? [], daysSinceArrival: Number.isFinite(newest) ? daysBetween(dayInZone(newest, zone()), today) : null }, limits().newArrivalDays)
-    }
+    const judged = levels.all(nowMs)
+    const doubtOfOne = ({ tankId }: TankFacts): number => roundStates.indexOf(judged.get(tankId)?.state ?? 'settled')
     return {
       nowMs,
       tanks,

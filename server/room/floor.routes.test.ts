@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
-import { walkRacks, type FloorRack, type FloorView } from '../../core/room/floor'
+import type { FloorRack, FloorView } from '../../core/room/floor'
 import type { RoundView } from '../../core/rounds/roundView'
 import { createTestRoom, type TestRoom } from '../testing/testRoom'
 
@@ -48,14 +48,14 @@ test('a rack grows by a shelf, takes a tank there, and is never smaller than its
   expect((await size({ shelves: 3 })).body.detail).toBe('Somebody else changed rack R1 meanwhile')
 })
 
-test('the round is walked by the racks as they stand on the floor, from the sink', async () => {
-  const other = await room.post('/api/systems', { name: 'Rack by the sink', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'Z1', tankCount: 1, perShelf: 4, tankKind: 'glass', netVolumeL: 60 })
-  for (const one of [room.tanks[0], other.body.tanks[0] as { id: string; code: string }]) await room.addFish(one, 'Cherry barb', 5)
+test('the round is walked by the racks as they stand on the floor', async () => {
+  const rack = async (name: string) => ((await room.post('/api/systems', { name: `Rack ${name}`, water: 'fresh', sharing: 'each its own', sumpL: null, rack: name, tankCount: 1, perShelf: 4, tankKind: 'glass', netVolumeL: 60 })).body.tanks as { id: string; code: string }[])[0]
+  for (const one of [room.tanks[0], await rack('Y1'), await rack('Z1')]) await room.addFish(one as { id: string; code: string }, 'Cherry barb', 5)
   const walk = async (): Promise<string[]> => ((await room.get('/api/rounds/today')).body as RoundView).stops.map(({ code }) => code)
-  expect(await walk()).toEqual(['R1-01', 'Z1-01'])
-  const racks = (await floor()).racks.map((rack) => ({ ...sent(rack), x: rack.rack === 'Z1' ? 1 : 8, y: 0 }))
+  // Side by side in the order of their names, until somebody says where they stand.
+  expect((await walk())[1]).toBe('Y1-01')
+  const racks = (await floor()).racks.map((each) => ({ ...sent(each), x: { Z1: 1, R1: 15, Y1: 30 }[each.rack] ?? 0, y: 0 }))
   await room.put('/api/floor/racks', { racks })
   await room.put('/api/floor/sinks', { sinks: [{ x: 0, y: 0 }] })
-  expect(await walk()).toEqual(['Z1-01', 'R1-01'])
-  expect(walkRacks([{ rack: 'B', x: 9, y: 0 }, { rack: 'C', x: null, y: null }, { rack: 'A', x: 2, y: 0 }], [])).toEqual(['A', 'B', 'C'])
+  expect((await walk())[1]).toBe('R1-01')
 })

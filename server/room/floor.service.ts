@@ -1,4 +1,4 @@
-import { rackAround, walkRacks, type FloorRack, type FloorView } from '../../core/room/floor'
+import { rackAround, type FloorRack, type FloorView } from '../../core/room/floor'
 import type { ArrangeRacks, ArrangeTanks, PlaceSinks } from '../../core/room/floor.schema'
 import { countFish } from '../../core/ledger/stockView'
 import type { Water } from '../../core/room/room.schema'
@@ -23,8 +23,6 @@ const spotWords = ({ rack, shelf, position }: { rack: string; shelf: number; pos
 
 /** Where racks stand on the floor, and tanks in the racks. */
 export function createFloorService({ store, facts, audit }: Collaborators) {
-  let walked: { version: string; racks: string[] } | null = null
-
   /** Every rack that a tank stands in or that somebody placed, at least as large as what stands in it. */
   function racks(): FloorRack[] {
     const [tanks, rows, belongings] = [store.tanks(), store.racks(), store.belongings()]
@@ -39,14 +37,6 @@ export function createFloorService({ store, facts, audit }: Collaborators) {
     view(nowMs: number): FloorView {
       const known = facts.all(nowMs)
       return { racks: racks(), sinks: store.sinks(), tanks: store.tanks().map((tank) => ({ ...tank, fish: countFish(known.get(tank.id)?.lots ?? []) })) }
-    },
-
-    /** Racks in the order one walks by them; none where nobody placed any. */
-    walk(): string[] {
-      if (walked?.version === store.version()) return walked.racks
-      const placed = store.racks().some(({ x }) => x !== null)
-      walked = { version: store.version(), racks: placed ? walkRacks(racks(), store.sinks()) : [] }
-      return walked.racks
     },
 
     /**

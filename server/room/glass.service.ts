@@ -7,12 +7,12 @@ import { mostPhotosOfTank, type PinNote, type RecordReading } from '../../core/r
 import type { Bears, TankHistory } from '../../core/room/tankHistory'
 import type { TankView } from '../../core/room/roomView'
 import type { Animal } from '../../core/tankChoice/tankChoice'
-import { flagOf, lastLook } from '../../core/facts/askFacts'
 import type { Picture } from '../crates/readPicture'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import { newId } from '../newId'
+import type { LevelsService } from '../rounds/levels.service'
 import type { PlacingStore } from '../placing/placing.store'
 import type { GlassStore } from './glass.store'
 
@@ -23,13 +23,13 @@ interface Collaborators {
   facts: Pick<FactsService, 'inUse' | 'requireTank'>
   placing: Pick<PlacingStore, 'lots'>
   tankByCode: (code: string) => { id: string } | null
-  dayStart: (nowMs: number) => number
+  flagOf: LevelsService['flagOf']
   /** Folder in which pictures lie, beside the database. */
   folder: string
 }
 
 /** What hangs on tanks: readings, notes and pictures; and how a tank fared. */
-export function createGlassService({ store, facts, placing, tankByCode, dayStart, folder }: Collaborators) {
+export function createGlassService({ store, facts, placing, tankByCode, flagOf, folder }: Collaborators) {
   const onWater = (waterId: string, nowMs: number): TankFacts[] => facts.inUse(nowMs).filter(({ water }) => water.id === waterId)
   const fileOf = (id: string): string => join(folder, `${id}.jpg`)
 
@@ -50,8 +50,7 @@ export function createGlassService({ store, facts, placing, tankByCode, dayStart
   return {
     /** What the page of a tank shows beside its fish and its story. */
     of(tank: TankFacts, nowMs: number): Pick<TankView, 'pins' | 'photos' | 'neighbours' | 'toolSets' | 'agents'> {
-      const dayStartMs = dayStart(nowMs)
-      const neighbours = onWater(tank.water.id, nowMs).filter(({ tankId }) => tankId !== tank.tankId).map((each) => ({ id: each.tankId, code: each.code, fish: countFish(each.lots), species: each.lots[0]?.species ?? null, flag: flagOf(each, lastLook(each), dayStartMs) }))
+      const neighbours = onWater(tank.water.id, nowMs).filter(({ tankId }) => tankId !== tank.tankId).map((each) => ({ id: each.tankId, code: each.code, fish: countFish(each.lots), species: each.lots[0]?.species ?? null, flag: flagOf(each.tankId, nowMs) }))
       return { pins: store.pinsOf(tank.tankId), photos: store.photosOf(tank.tankId, mostPhotosOfTank), neighbours, toolSets: store.toolSetsOf(tank.zoneId), agents: tank.agents }
     },
 

@@ -11,6 +11,8 @@ import { tankPhoto, tankPin } from './glass.table'
 /** Queries about what hangs on tanks, and how they fared. */
 export function createGlassStore({ orm }: Database) {
   return {
+    /** Notes that hang on tanks, by tank. */
+    pins: (): { tankId: string; words: string }[] => orm.select({ tankId: tankPin.tankId, words: tankPin.words }).from(tankPin).where(isNull(tankPin.removedAtMs)).orderBy(tankPin.recordedAtMs).all(),
     pinsOf: (tankId: string): PinView[] => orm.select({ id: tankPin.id, words: tankPin.words, by: staff.name, atMs: tankPin.recordedAtMs }).from(tankPin).innerJoin(staff, eq(staff.id, tankPin.staffId)).where(and(eq(tankPin.tankId, tankId), isNull(tankPin.removedAtMs))).orderBy(tankPin.recordedAtMs).all(),
     insertPin: (row: Omit<typeof tankPin.$inferInsert, 'id'>): string => {
       const id = newId()

@@ -1,7 +1,8 @@
 import { TZDate } from '@date-fns/tz'
 import { startOfDay } from 'date-fns'
 import { groupBy } from '../../core/collections/groupBy'
-import { flagOf, lastLook, newestHold, stockOf } from '../../core/facts/askFacts'
+import { lastLook, newestHold, stockOf } from '../../core/facts/askFacts'
+import type { LevelsService } from '../rounds/levels.service'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
 import { planTankCodes } from '../../core/room/planTankCodes'
@@ -36,6 +37,7 @@ interface Collaborators {
   facts: Pick<FactsService, 'inUse' | 'tank'>
   limits: () => Pick<Limits, 'shopHoldDays'>
   ledger: LedgerStore
+  flagOf: LevelsService['flagOf']
   pools: Pick<PoolsStore, 'sharesAt' | 'missingAt'>
   checksAt: (tankId: string, limit: number) => CheckView[]
   bookings: (nowMs: number) => Map<string, Booking[]>
@@ -44,7 +46,7 @@ interface Collaborators {
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService({ store, facts, limits, ledger, pools, checksAt, bookings, glass }: Collaborators) {
+export function createRoomService({ store, facts, limits, ledger, pools, checksAt, bookings, glass, flagOf }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   /** When today began in the room. */
@@ -57,7 +59,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
   }
 
   /** Sums a tank up as its glass shows it. */
-  function summarise(tank: TankFacts, { nowMs, timeZone, on, dayStartMs, limits: inForce, booked }: ReturnType<typeof now>): TankSummary {
+  function summarise(tank: TankFacts, { nowMs, timeZone, on, limits: inForce, booked }: ReturnType<typeof now>): TankSummary {
     const { tankId: id, code, kind, systemId, rack, shelf, position, lots, agents } = tank
     const look = lastLook(tank)
     return {
@@ -72,7 +74,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
       bookings: booked.get(id) ?? [],
       isCheckedToday: look?.on === on,
       lastCheckAtMs: look?.atMs ?? null,
-      flag: flagOf(tank, look, dayStartMs),
+      flag: flagOf(id, nowMs),
     }
   }
 

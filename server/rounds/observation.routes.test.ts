@@ -31,14 +31,16 @@ test('a check says one thing a row; a correction takes all of them with it and n
   ])
 })
 
-test('all 23 signs and five answers are taken; the glass shows the gravest, a full meal nothing', async () => {
+test('all 23 signs and five answers are taken; the glass shows what outweighs the others, a full meal nothing', async () => {
   expect(signs).toHaveLength(23)
   for (const [index, sign] of signs.entries()) expect((await check({ signs: [sign], happenedAtMs: testNowMs - 1000 + index })).status).toBe(201)
   const flag = async () => (await room.get('/api/tanks/R1-01')).body.flag
-  expect(await flag()).toEqual({ level: 'watch', word: 'chasing' })
-  expect((await check({ signs: ['at the surface', 'listing'] })).status).toBe(201)
-  expect((await flag())?.word).toBe('surface')
-  room.clock.nowMs += 1000
+  // Seen a moment before the newest look, gasping still is half of what it was.
+  expect(await flag()).toEqual({ level: 'harm', word: 'gasping' })
+  room.clock.nowMs += 3 * 86_400_000
+  expect((await check({ signs: ['at the surface', 'redness'], happenedAtMs: room.clock.nowMs })).status).toBe(201)
+  expect((await flag())?.word).toBe('redness')
+  room.clock.nowMs += 10 * 86_400_000
   await check({ ate: 'most', happenedAtMs: room.clock.nowMs })
   expect(await flag()).toBeNull()
   expect((await check({ ate: 'a lot' })).body.errors[0].message).toBe('Feeding must be one of: all, most, some, none, not fed')

@@ -28,11 +28,11 @@ describe('a round', () => {
   })
 
   test('remembers what was seen; next time that tank comes last, with what was said', async () => {
-    await check(0, { signs: ['clamped fins'], ate: 'some', note: 'look again', seen: 4 })
+    await check(0, { signs: ['spots'], ate: 'some', note: 'look again', seen: 4 })
     room.clock.nowMs += dayMs
     const next = await round()
-    expect(next.stops.map((stop) => stop.code)).toEqual(['R1-02', 'R1-03', 'R1-01'])
-    expect(next.stops[2]).toMatchObject({ check: null, flag: { level: 'watch', word: 'clamped' }, lastCheck: { signs: ['clamped fins'], ate: 'some', note: 'look again' } })
+    expect(next.stops.map((stop) => stop.code)).toEqual(['R1-03', 'R1-02', 'R1-01'])
+    expect(next.stops[2]).toMatchObject({ check: null, flag: { level: 'watch', word: 'spots' }, judged: { state: 'suspect', level: 'watch', reasons: ['spots, slight (4)', 'in its hold (2)'] }, lastCheck: { signs: ['spots'], ate: 'some', note: 'look again' } })
   })
 
   test('a correction keeps the old check and points it at the new one; not twice', async () => {
@@ -100,7 +100,7 @@ describe('a tank', () => {
   test('a loss flags it until midnight, unless it is taken back', async () => {
     const { stock } = (await room.get('/api/tanks/R1-02')).body as TankView
     const loss = await room.post(`/api/tanks/${room.tanks[1]!.id}/losses`, { lotId: stock[0]!.lotId, quantity: 2, cause: 'jumped', note: null, happenedAtMs: testNowMs })
-    expect((await tankOf('R1-02'))?.flag).toEqual({ level: 'harm', word: '2 lost' })
+    expect((await tankOf('R1-02'))?.flag).toEqual({ level: 'watch', word: '2 lost' })
     await room.post(`/api/movements/${loss.body.movementIds[0]}/reversal`, { reason: 'other tank', happenedAtMs: testNowMs })
     expect((await tankOf('R1-02'))?.flag).toBeNull()
     await room.post(`/api/tanks/${room.tanks[1]!.id}/losses`, { lotId: stock[0]!.lotId, quantity: 1, cause: 'jumped', note: null, happenedAtMs: testNowMs })

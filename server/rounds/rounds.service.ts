@@ -1,11 +1,9 @@
-import { flagOf, lookBefore, stockOf } from '../../core/facts/askFacts'
+import { lookBefore } from '../../core/facts/askFacts'
 import { observedAt } from '../../core/facts/observation'
 import type { Limits } from '../../core/limits/houseLimits'
-import { daysHere } from '../../core/pools/lotAge'
 import { roundIdOf, roundOfId, type RoundOf } from '../../core/rounds/roundId'
 import type { CloseRound, LeaveRound, RecordCheck } from '../../core/rounds/rounds.schema'
 import type { RoundStop, RoundView } from '../../core/rounds/roundView'
-import { walkingOrder } from '../../core/rounds/walkingOrder'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
@@ -13,22 +11,26 @@ import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { RoomService } from '../room/room.service'
 import type { RoomStore } from '../room/room.store'
+import type { LevelsService } from './levels.service'
+import type { RoundWalk } from './roundWalk.service'
 import type { RoundsStore } from './rounds.store'
+import type { StopsService } from './stops.service'
 
 const hourMs = 3_600_000
 
 interface Collaborators {
   store: RoundsStore
-  /** Racks in the order one walks by them. */
-  walk: () => readonly string[]
-  room: Pick<RoomService, 'zone' | 'dayStart'>
+  walk: Pick<RoundWalk, 'order'>
+  levels: Pick<LevelsService, 'all'>
+  stops: Pick<StopsService, 'all'>
+  room: Pick<RoomService, 'zone'>
   roomStore: RoomStore
   facts: Pick<FactsService, 'all' | 'inUse'>
-  limits(): Pick<Limits, 'newArrivalDays' | 'roundOpenHours'>
+  limits(): Pick<Limits, 'roundOpenHours'>
 }
 
 /** The walk past all tanks. */
-export function createRoundsService({ store, walk, room, roomStore, facts, limits }: Collaborators) {
+export function createRoundsService({ store, walk, levels, stops, room, roomStore, facts, limits }: Collaborators) {
   const today = (nowMs: number): string => dayInZone(nowMs, room.zone())
   const named = (of: RoundOf): RoundOf & { id: string } => ({ id: roundIdOf(of), ...of })
   /** The round that would be begun now. */
@@ -104,39 +106,34 @@ export function createRoundsService({ store, walk, room, roomStore, facts, limit
      */
     view(asked: string | null, nowMs: number): RoundView {
       const { id, on, number } = askedFor(asked, nowMs) ?? current(nowMs)
-      const checks = new Map(store.ofRound(on, number).map((check) => [check.tankId, check]))
-      const systems = new Map(roomStore.systems().map((system) => [system.id, system]))
-      const [tanks, dayStartMs] = [facts.inUse(nowMs), room.dayStart(nowMs)]
-      const stops = tanks
-        .filter(({ lots }) => lots.length > 0)
-        .map((tank) => {
-          const { tankId, code, kind, rack, shelf, position, water, lots } = tank
-          const last = lookBefore(tank, { on, number })
-          return {
-            ...{ tankId, code, kind, rack, shelf, position, stock: stockOf(tank), check: checks.get(tankId) ?? null },
-            systemName: systems.get(tank.systemId)?.name ?? '',
-            water: water.kind,
-            lastCheck: last ? { ate: last.ate, signs: last.signs, note: last.note, happenedAtMs: last.atMs } : null,
-            flag: flagOf(tank, last, dayStartMs),
-            signs: last?.signs ?? [],
-            daysSinceArrival: Math.min(...lots.map((lot) => daysHere(lot, nowMs))),
-          }
-        })
-      const ordered = walkingOrder(stops, limits().newArrivalDays, walk()).map(({ rack: _, shelf: __, position: ___, water: ____, signs: _____, daysSinceArrival: ______, ...stop }): RoundStop => stop)
-      return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), stops: ordered, emptyTanks: tanks.filter(({ lots }) => lots.length === 0).map(({ code }) => code) }
+      const checks = store.ofRound(on, number)
+      const [judged, cards] = [levels.all(nowMs), stops.all(nowMs)]
+      const checkOf = new Map(checks.map((check) => [check.tankId, check]))
+      const seen = checks.flatMap(({ tankId }) => judged.get(tankId) ?? [])
+      const walked = walk.order(id, [...judged.values()].filter(({ tank }) => !checkOf.has(tank.tankId)), seen.at(-1), seen.some(({ state }) => state !== 'settled'))
+      const inOrder = [...seen.map(({ tank }) => ({ tankId: tank.tankId, before: null })), ...walked.stops]
+      const ordered = inOrder.flatMap(({ tankId, before }): RoundStop[] => {
+        const [card, tank] = [cards.get(tankId), judged.get(tankId)?.tank]
+        if (!card || !tank) return []
+        const [check, last] = [checkOf.get(tankId), lookBefore(tank, { on, number })]
+        const marks = check ? (tank.looks.find((look) => look.id === check.id)?.marks ?? []) : []
+        return [{ ...card, before, check: check ? { ...check, marks } : null, lastCheck: last ? { ate: last.ate, signs: last.signs, note: last.note, happenedAtMs: last.atMs } : null }]
+      })
+      return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), stops: ordered, why: walked.why, emptyTanks: facts.inUse(nowMs).filter(({ lots }) => lots.length === 0).map(({ code }) => code) }
     },
 
     /** Records one look at one tank, and one by one what it says. */
-    recordCheck({ actor, key, nowMs }: CommandContext, { replacesId, roundId, marks = [], ...input }: RecordCheck) {
+    recordCheck({ actor, key, nowMs }: CommandContext, { replacesId, roundId, marks = [], answers = [], counts = [], ...input }: RecordCheck) {
       if (!roomStore.tankById(input.tankId)) throw fieldProblem('tankId', 'There is no such tank')
       if (marks.some(({ lotId }) => lotId !== null && !store.isLot(lotId))) throw fieldProblem('marks', 'A mark names a lot that is not in the books')
+      for (const [path, rows] of Object.entries({ answers, counts })) if (rows.some(({ lotId }) => !store.isLot(lotId))) throw fieldProblem(path, 'A lot is not in the books')
       const old = replacesId === null ? null : requireReplaced(replacesId, input.tankId)
       const id = newId()
       const of = roundOf(roundId, input)
       const by = { staffId: actor.id, commandKey: key, recordedAtMs: nowMs }
       store.goOn({ id: roundIdOf(of), ...of, atMs: input.happenedAtMs, staffId: actor.id })
-      store.insert({ id, ...input, roundOn: of.on, roundNumber: of.number, expected: store.fishIn(input.tankId), ...by })
-      const [seq = 0] = observedAt({ ...input, marks }).map((each) => store.observe({ ...each, tankId: input.tankId, checkId: id, happenedAtMs: input.happenedAtMs, ...by }))
+      store.insert({ id, ...input, answers: answers.length > 0 ? JSON.stringify(answers) : null, counts: counts.length > 0 ? JSON.stringify(counts) : null, roundOn: of.on, roundNumber: of.number, expected: store.fishIn(input.tankId), ...by })
+      const [seq = 0] = observedAt({ ...input, marks, answers, counts }).map((each) => store.observe({ ...each, tankId: input.tankId, checkId: id, happenedAtMs: input.happenedAtMs, ...by }))
       if (old) store.markReplaced(old, { id, seq })
       return { id }
     },

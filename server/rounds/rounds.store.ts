@@ -1,5 +1,6 @@
 import { and, desc, eq, gte, inArray, sql } from 'drizzle-orm'
 import type { RoundOf } from '../../core/rounds/roundId'
+import type { KindCount, OwnAnswer } from '../../core/facts/facts'
 import type { Sign } from '../../core/rounds/rounds.schema'
 import type { CheckView } from '../../core/rounds/roundView'
 import type { Database } from '../db/open'
@@ -7,12 +8,15 @@ import { lot, stock } from '../ledger/ledger.table'
 import { staff } from '../staff/staff.table'
 import { check, observation, round } from './rounds.table'
 
+type CheckRow = Omit<CheckView, 'signs' | 'answers' | 'counts'> & { signs: string; answers: string | null; counts: string | null }
+const listed = <T>(json: string | null): T[] => (json === null ? [] : (JSON.parse(json) as T[]))
+
 /** Queries about rounds and their checks. */
 export function createRoundsStore({ orm, raw }: Database) {
   const goOn = raw.prepare(`INSERT INTO round (id, "on", number, started_at_ms, started_by_id, last_at_ms, last_by_id) VALUES (?1, ?2, ?3, ?4, ?5, ?4, ?5)
     ON CONFLICT (id) DO UPDATE SET last_at_ms = max(last_at_ms, ?4), last_by_id = CASE WHEN last_at_ms <= ?4 THEN ?5 ELSE last_by_id END,
       left_at_ms = CASE WHEN left_at_ms < ?4 THEN NULL ELSE left_at_ms END, left_by_id = CASE WHEN left_at_ms < ?4 THEN NULL ELSE left_by_id END`)
-  const fields = ['id', 'tankId', 'roundOn', 'roundNumber', 'ate', 'signs', 'seen', 'expected', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
+  const fields = ['id', 'tankId', 'roundOn', 'roundNumber', 'ate', 'signs', 'answers', 'counts', 'seen', 'expected', 'note', 'staffId', 'commandKey', 'happenedAtMs', 'recordedAtMs']
   const insert = orm
     .insert(check)
     .values(Object.fromEntries(fields.map((field) => [field, sql.placeholder(field)])) as unknown as typeof check.$inferInsert)
@@ -24,9 +28,9 @@ export function createRoundsStore({ orm, raw }: Database) {
     .returning({ seq: observation.seq })
     .prepare()
   const fishIn = orm.select({ fish: sql<number>`coalesce(sum(${stock.quantity}), 0)` }).from(stock).where(eq(stock.placeId, sql.placeholder('tankId'))).prepare()
-  const view = sql.raw(`SELECT 'check' AS type, c.id, c.tank_id AS tankId, c.round_on AS roundOn, c.round_number AS roundNumber, c.ate, c.signs, c.seen, c.expected, c.note,
+  const view = sql.raw(`SELECT 'check' AS type, c.id, c.tank_id AS tankId, c.round_on AS roundOn, c.round_number AS roundNumber, c.ate, c.signs, c.answers, c.counts, c.seen, c.expected, c.note,
     c.happened_at_ms AS happenedAtMs, c.recorded_at_ms AS recordedAtMs, staff.name AS staffName, c.replaced_by_id AS replacedById FROM "check" c JOIN staff ON staff.id = c.staff_id`)
-  const toView = (row: Omit<CheckView, 'signs'> & { signs: string }): CheckView => ({ ...row, signs: JSON.parse(row.signs) as Sign[] })
+  const toView = (row: CheckRow): CheckView => ({ ...row, signs: JSON.parse(row.signs) as Sign[], answers: listed<OwnAnswer>(row.answers), counts: listed<KindCount>(row.counts) })
 
   return {
     insert: (values: typeof check.$inferInsert) => void insert.run(values),
@@ -41,7 +45,7 @@ export function createRoundsStore({ orm, raw }: Database) {
     isLot: (id: string): boolean => orm.select({ id: lot.id }).from(lot).where(eq(lot.id, id)).get() !== undefined,
     /** Standing checks of one round, oldest first. */
     ofRound: (on: string, number: number): CheckView[] =>
-      orm.all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.round_on = ${on} AND c.round_number = ${number} AND c.replaced_by_id IS NULL ORDER BY c.happened_at_ms, c.recorded_at_ms`).map(toView),
+      orm.all<CheckRow>(sql`${view} WHERE c.round_on = ${on} AND c.round_number = ${number} AND c.replaced_by_id IS NULL ORDER BY c.happened_at_ms, c.recorded_at_ms`).map(toView),
     /** The number of the newest round of a day; 0 when none was begun. */
     newestRound: (on: string): number => orm.get<{ number: number | null }>(sql`SELECT max(number) AS number FROM round WHERE "on" = ${on}`)?.number ?? 0,
     round: (id: string) => orm.select().from(round).where(eq(round.id, id)).get() ?? null,
@@ -55,7 +59,7 @@ export function createRoundsStore({ orm, raw }: Database) {
     /** The newest checks of a tank, newest first. */
     at: (tankId: string, limit: number): CheckView[] =>
       orm
-        .all<Omit<CheckView, 'signs'> & { signs: string }>(sql`${view} WHERE c.tank_id = ${tankId} ORDER BY c.happened_at_ms DESC LIMIT ${limit}`)
+        .all<CheckRow>(sql`${view} WHERE c.tank_id = ${tankId} ORDER BY c.happened_at_ms DESC LIMIT ${limit}`)
         .map(toView),
     fishIn: (tankId: string): number => fishIn.get({ tankId })?.fish ?? 0,
   }

@@ -39,6 +39,9 @@ export const check = sqliteTable(
     roundNumber: integer('round_number').notNull(),
     ate: text('ate').$type<Ate>().notNull(),
     signs: text('signs', { mode: 'json' }).$type<Sign[]>().notNull(),
+    /** How single lots ate, and how many of single kinds were seen, as JSON; null where nobody said. */
+    answers: text('answers'),
+    counts: text('counts'),
     seen: integer('seen'),
     /** Fish in the books when the check was recorded. */
     expected: integer('expected').notNull(),

@@ -1,0 +1,39 @@
+import { stripWord, type TankFlag } from '../room/tankFlag'
+import type { LevelReason } from './levelReason'
+import { signs, type Sign } from './rounds.schema'
+import type { TankLevel } from './tankLevel'
+
+const isSign = (word: string): word is Sign => (signs as readonly string[]).includes(word)
+
+/**
+ * The word on the strip of a tank, by its level: the weightiest reason in the ten letters the glass has room for. Fish that
+ * were lost today stand there until midnight, whatever their weight.
+ */
+export function levelFlag({ level, reasons }: Pick<TankLevel, 'level' | 'reasons'>, lostToday = 0): TankFlag | null {
+  const [first] = reasons
+  if (level === 'quiet' || !first) return lostToday > 0 ? { level: 'watch', word: `${lostToday} lost` } : null
+  return { level: level === 'act' ? 'harm' : 'watch', word: wordOf(first) }
+}
+
+function wordOf({ why, what }: LevelReason): string {
+  switch (why) {
+    case 'sign':
+      return isSign(what) ? stripWord(what) : what
+    case 'appetite':
+      return `ate ${what}`
+    case 'loss':
+    case 'losses beyond usual':
+    case 'jumped or eaten':
+      return `${what} lost`
+    case 'unseen':
+      return 'unseen'
+    case 'reading':
+    case 'drift':
+      return ({ tempC: 'warmth', salinityPpt: 'salinity', ph: 'pH', nh3N: 'ammonia', nitriteN: 'nitrite', nitrateN: 'nitrate', oxygenMgL: 'oxygen' } as Record<string, string>)[what] ?? what
+    case 'neighbour':
+    case 'whole water':
+      return 'its water'
+    default:
+      return what
+  }
+}

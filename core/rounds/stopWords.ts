@@ -1,0 +1,64 @@
+import type { LotFacts, TankFacts } from '../facts/facts'
+import { spanWords } from '../time/spanWords'
+import { expectedCourse } from './expectedCourse'
+import type { LevelAsked } from './levelReason'
+import { notEating, type FoodBecause, type NotEating, type NotEatingAsked } from './notEating'
+import type { RoundRules } from './roundRules'
+import type { Sign } from './rounds.schema'
+
+const [hourMs, dayMs] = [3_600_000, 86_400_000]
+
+/** Signs that are usual in a tank for some time yet: "pale: usual until 4 h from now". Those that are always usual for a kind go without saying. */
+export function usualWords({ lots }: Pick<LevelAsked, 'lots'>, rules: RoundRules): string[] {
+  const courses = lots.map(({ events, species }) => expectedCourse(events, species, rules))
+  const longest = new Map<Sign, number>()
+  for (const { signs } of courses) for (const [sign, { slightLeftH }] of signs) if (slightLeftH !== null) longest.set(sign, Math.max(longest.get(sign) ?? 0, slightLeftH))
+  const hungryH = Math.max(0, ...courses.map(({ ateNoneLeftH }) => ateNoneLeftH))
+  const words = [...longest].sort((a, b) => b[1] - a[1]).map(([sign, leftH]) => `${sign} usual for ${spanWords(leftH * 60)} yet`)
+  return [...words, ...(hungryH > 0 ? [`eating nothing usual for ${spanWords(hungryH * 60)} yet`] : [])]
+}
+
+/** What is looked at besides today: fish that came two days ago, and a first meal. */
+export function asksToday({ lots }: Pick<TankFacts, 'lots'>, nowMs: number): string[] {
+  return lots.flatMap(({ species, sinceMs, lastMeal, isBeforeBooks }) => {
+    const hours = (nowMs - sinceMs) / hourMs
+    if (isBeforeBooks) return []
+    return [...(hours >= 36 && hours < 60 ? [`two days here: how does ${species} look?`] : []), ...(hours >= 20 && hours < 240 && lastMeal === null ? [`first meal of ${species}?`] : [])]
+  })
+}
+
+/** What is known of foods. */
+export interface FoodsKnown {
+  /** In the house, by the words of the book. */
+  onHand: readonly string[]
+  /** What a seller said that a lot ate, by lot. */
+  toldOf: (lotId: string) => readonly string[]
+}
+
+/**
+ * Foods of the house by the words of the book, and what sellers told.
+ * @param told - as it was written on a list, by lot: words between commas.
+ */
+export function foodsKnown(foods: readonly { name: string; servesAs: readonly string[] }[], told: readonly { lotId: string; ateBefore: string }[]): FoodsKnown {
+  const byLot = new Map(told.map(({ lotId, ateBefore }) => [lotId, ateBefore.split(/[,;]/).map((each) => each.trim().toLowerCase()).filter(Boolean)]))
+  return { onHand: [...new Set(foods.flatMap(({ name, servesAs }) => [name.toLowerCase(), ...servesAs]))], toldOf: (lotId) => byLot.get(lotId) ?? [] }
+}
+
+/** Whether a lot has gone without food for longer than usual since it came into this tank, and what to try. */
+export function lotAppetite(lot: LotFacts, { looks }: Pick<TankFacts, 'looks'>, { onHand, toldOf }: FoodsKnown, nowMs: number, rules: RoundRules): NotEating {
+  const ago = (atMs: number): number => Math.max(0, (nowMs - atMs) / hourMs)
+  const answers: NotEatingAsked['answers'] = looks.filter(({ atMs }) => atMs >= lot.sinceMs).map((look) => ({ hoursAgo: ago(look.atMs), ate: look.answers.find(({ lotId }) => lotId === lot.lotId)?.ate ?? look.ate }))
+  const { firstMealDays, bearsHunger, firstFoods, ways } = lot.book
+  const bookFoods = (firstFoods ?? '').split(',').map((each) => each.trim()).filter(Boolean)
+  const came = lot.sinceMs - lot.arrivedAtMs > dayMs ? 'move' : 'arrival'
+  return notEating({ hoursHere: ago(lot.sinceMs), came, firstMealDays, bearsHunger, answers, toldFoods: toldOf(lot.lotId), bookFoods, onHand, habits: ways?.habits ?? [], mouth: ways?.mouth ?? null }, rules)
+}
+
+const becauseWords: Readonly<Record<FoodBecause, string>> = { 'ate it here': 'ate it here', 'ate it before': 'ate it at the seller’s', 'others took it': 'others of its kind took it', book: 'the book names it', lure: 'tempts many' }
+
+/** What to say of a lot that does not eat; null where it is nothing to speak of. */
+export function hungryWords({ species }: Pick<LotFacts, 'species'>, { listed, forH, next }: NotEating): string | null {
+  if (!listed || forH === null) return null
+  const tries = next.map(({ food, because }) => `${food} (${becauseWords[because]})`)
+  return `${species}: no meal for ${spanWords(forH * 60)}.${tries.length > 0 ? ` Try ${tries.join(', ')}.` : ''}`
+}

@@ -1,0 +1,67 @@
+import { sql } from 'drizzle-orm'
+import { gapPpt, type AcclimationQuestion } from '../../core/acclimation/question'
+import { crossingGapPpt } from '../../core/acclimation/schools'
+import type { RunOfLot } from '../../core/rounds/lotEvents'
+import type { Database } from '../db/open'
+
+const hourMs = 3_600_000
+
+interface RunRow {
+  id: string
+  lotId: string
+  kind: RunOfLot['kind']
+  schoolKey: string | null
+  isDark: number
+  question: string
+  fromBag: number
+  startedAtMs: number
+  outAtMs: number | null
+}
+
+/** Queries about what levels are judged by beside the facts of tanks: each goes by an index and reads days, not years. */
+export function createLevelsStore({ orm, version }: Database) {
+  /** A plan is kept for good, so whether it is a crossing is reckoned once. */
+  const crossings = new Map<string, boolean>()
+  const isCrossing = ({ id, question }: RunRow): boolean => {
+    const known = crossings.get(id) ?? gapPpt(JSON.parse(question) as AcclimationQuestion) > crossingGapPpt
+    crossings.set(id, known)
+    return known
+  }
+
+  return {
+    version,
+
+    /** Runs that went on since a moment, by lot. */
+    runs: (sinceMs: number, darkHours: number): { lotId: string; run: RunOfLot }[] =>
+      orm
+        .all<RunRow>(
+          sql`SELECT run.id, s.lot_id AS lotId, run.plan ->> '$.kind' AS kind, run.plan ->> '$.school.key' AS schoolKey, run.plan ->> '$.isDark' AS isDark, run.plan -> '$.question' AS question,
+              EXISTS (SELECT 1 FROM bag WHERE bag.id = s.place_id) AS fromBag, run.started_at_ms AS startedAtMs, run.out_at_ms AS outAtMs
+            FROM run JOIN run_source s ON s.run_id = run.id WHERE run.ended_at_ms IS NULL OR run.ended_at_ms >= ${sinceMs}`,
+        )
+        .map((row) => ({
+          lotId: row.lotId,
+          run: { kind: row.kind, schoolKey: row.schoolKey, isDelivery: row.fromBag === 1, isCrossing: isCrossing(row), darkUntilMs: row.isDark && row.outAtMs !== null ? row.outAtMs + darkHours * hourMs : null, startedAtMs: row.startedAtMs, outAtMs: row.outAtMs },
+        })),
+
+    /** When fish of a lot were last counted in a tank, since a moment: a count that was booked, whatever it found. */
+    counted: (sinceMs: number): { tankId: string; lotId: string; atMs: number }[] =>
+      orm.all(sql`SELECT tankId, lotId, max(atMs) AS atMs FROM (
+          SELECT iif(p.kind = 'tank', m.from_place_id, m.to_place_id) AS tankId, m.lot_id AS lotId, m.happened_at_ms AS atMs FROM movement m JOIN place p ON p.id = m.from_place_id WHERE m.kind = 'count-correction' AND m.happened_at_ms >= ${sinceMs}
+          UNION ALL SELECT t.tank_id, stock.lot_id, t.counted_at_ms FROM stocktake JOIN stocktake_tank t ON t.stocktake_id = stocktake.id JOIN stock ON stock.place_id = t.tank_id WHERE stocktake.booked_at_ms >= ${sinceMs})
+        GROUP BY tankId, lotId`),
+
+    /** Tanks from which fish were sold, sent out or given since a moment. */
+    soldFrom: (sinceMs: number): string[] => orm.all<{ tankId: string }>(sql`SELECT DISTINCT from_place_id AS tankId FROM movement WHERE kind = 'release' AND happened_at_ms >= ${sinceMs}`).map(({ tankId }) => tankId),
+
+    /** What sellers said of lots that stand in tanks, as it was written. */
+    toldFoods: (): { lotId: string; ateBefore: string }[] => orm.all(sql`SELECT DISTINCT line.lot_id AS lotId, line.ate_before AS ateBefore FROM stock JOIN line ON line.lot_id = stock.lot_id WHERE line.ate_before IS NOT NULL`),
+
+    /** Foods of the house with the words of the book that they serve as. */
+    foods: (): { name: string; servesAs: string[] }[] => orm.all<{ name: string; servesAs: string }>(sql`SELECT name, serves_as AS servesAs FROM food WHERE retired_at_ms IS NULL`).map(({ name, servesAs }) => ({ name, servesAs: JSON.parse(servesAs) as string[] })),
+
+    /** Names of zones and systems, by id. */
+    names: (): Map<string, string> => new Map(orm.all<{ id: string; name: string }>(sql`SELECT id, name FROM zone UNION ALL SELECT id, name FROM system`).map(({ id, name }) => [id, name])),
+  }
+}
+export type LevelsStore = ReturnType<typeof createLevelsStore>

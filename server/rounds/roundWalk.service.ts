@@ -1,0 +1,92 @@
+import { sourceKnown } from '../../core/contacts/sourceKnown'
+import { roundOrder } from '../../core/rounds/roundOrder'
+import type { RoundRules } from '../../core/rounds/roundRules'
+import { roundStates } from '../../core/rounds/roundState'
+import { blockOf, lengthOf, layOut, type WalkAsked, type WalkRack, type WalkTank } from '../../core/rounds/walk'
+import { changeWords, orderWords } from '../../core/rounds/walkWords'
+import type { FloorStore } from '../room/floor.store'
+import type { JudgedTank } from './levels.service'
+import type { LevelsStore } from './levels.store'
+
+/** The floor is a grid of half metres. */
+const stepM = 0.5
+/** Rounds whose order is kept; one that was left for longer is ordered anew. */
+const mostKept = 8
+
+interface Collaborators {
+  floor: Pick<FloorStore, 'racks' | 'sinks'>
+  levels: Pick<LevelsStore, 'names' | 'version'>
+  rules: () => RoundRules
+}
+interface StopOnWalk extends WalkTank {
+  tankId: string
+}
+export interface OrderedWalk {
+  /** Unchecked tanks as they are walked, each with what is done before it. */
+  stops: { tankId: string; before: string | null }[]
+  why: string
+}
+
+/** The order in which the tanks of a round are walked: kept while it holds, so that no tank changes its turn under a hand. */
+export function createRoundWalk({ floor, levels, rules }: Collaborators) {
+  const kept = new Map<string, { floor: string; spots: ReadonlyMap<string, string>; order: readonly StopOnWalk[] }>()
+  let room: { version: string; racks: WalkRack[]; sinks: { xM: number; yM: number }[]; names: Map<string, string> } | null = null
+
+  function standing() {
+    if (room?.version !== levels.version()) {
+      const racks = floor.racks().flatMap(({ name, x, y, isTurned }): WalkRack[] => (x === null || y === null ? [] : [{ rack: name, xM: x * stepM, yM: y * stepM, heading: isTurned ? 90 : 0 }]))
+      room = { version: levels.version(), racks, sinks: floor.sinks().map(({ x, y }) => ({ xM: x * stepM, yM: y * stepM })), names: levels.names() }
+    }
+    return room
+  }
+
+  const nameOf = (id: string): string => standing().names.get(id) ?? ''
+
+  /** A tank as the walk has it. Its newest lot says where its fish come from. */
+  function stopOf({ tank, state }: JudgedTank): StopOnWalk {
+    const { tankId, code, rack, shelf, position, water, zoneId, systemId, lots } = tank
+    const [newest] = [...lots].sort((a, b) => b.arrivedAtMs - a.arrivedAtMs)
+    return { tankId, code, rack, shelf, position, system: water.isAlone ? code : nameOf(systemId), zone: zoneId === null ? null : nameOf(zoneId), state, source: sourceKnown(newest?.origin ?? null) }
+  }
+
+  const pieceOf = (stop: WalkTank): string => JSON.stringify([blockOf(stop), stop.zone])
+
+  /** Where a tank stands in the walk: with whom, and in which rack. */
+  const spotOf = (stop: WalkTank): string => JSON.stringify([pieceOf(stop), stop.rack, stop.shelf, stop.position])
+  const floorOf = (): string => JSON.stringify([standing().racks, standing().sinks])
+
+  /** The kept order without what was checked since, as long as every tank is still walked with the same others. */
+  function stillHolds(roundId: string, stops: readonly StopOnWalk[]): StopOnWalk[] | null {
+    const known = kept.get(roundId)
+    if (!known || known.floor !== floorOf() || !stops.every((stop) => known.spots.get(stop.tankId) === spotOf(stop))) return null
+    const open = new Map(stops.map((stop) => [stop.tankId, stop]))
+    return known.order.flatMap(({ tankId }) => open.get(tankId) ?? [])
+  }
+
+  return {
+    nameOf,
+    /**
+     * Orders what is unchecked. A tank that turned sick on the way moves to the end with its water's rest.
+     * @param last - the tank that was checked last; undefined before the first.
+     * @param isTouched - whether anything above settled was touched in this round.
+     */
+    order(roundId: string, open: readonly JudgedTank[], last: JudgedTank | undefined, isTouched: boolean): OrderedWalk {
+      const stops = open.map(stopOf)
+      const { racks, sinks } = standing()
+      const asked: WalkAsked<StopOnWalk> = { tanks: stops, racks, sinks }
+      let order = stillHolds(roundId, stops)
+      if (order === null) {
+        order = roundOrder(asked, rules()).tanks
+        kept.delete(roundId)
+        kept.set(roundId, { floor: floorOf(), spots: new Map(stops.map((stop) => [stop.tankId, spotOf(stop)])), order })
+        for (const oldest of kept.keys()) if (kept.size > mostKept) kept.delete(oldest)
+      }
+      const length = lengthOf(layOut({ ...asked, tanks: order }, rules()), [...order.keys()])
+      const from = last && stopOf(last)
+      const isBack = (stop: StopOnWalk): boolean => isTouched && from !== undefined && roundStates.indexOf(stop.state) < roundStates.indexOf(from.state)
+      const before = (stop: StopOnWalk, index: number): string | null => changeWords(index > 0 ? order[index - 1] : from && (isBack(stop) || pieceOf(from) !== pieceOf(stop)) ? from : undefined, stop)
+      return { stops: order.map((stop, index) => ({ tankId: stop.tankId, before: before(stop, index) })), why: orderWords(order, length) }
+    },
+  }
+}
+export type RoundWalk = ReturnType<typeof createRoundWalk>
