@@ -8,6 +8,7 @@ import { metabolismAt, oxygenDemandMgGH } from './bag/metabolism'
 import { adviseDeliveryFields, type DeliveryFields } from './acceptanceDelivery'
 import { moveAcceptance } from './acceptanceMoves'
 import { poolAcceptance } from './acceptancePools'
+import { roundAcceptance } from './acceptanceRounds'
 import { doseMg, doseProductG, netVolumeL, volumeFromDoseL } from './dosing/dose'
 import { lossFromReadings, treatmentLevel } from './dosing/treatmentLevel'
 import { afterChange, afterChanges, afterContinuousChange, changesNeeded, plateau } from './dosing/waterChange'
@@ -177,6 +178,7 @@ export const acceptance = {
 
   adviseDelivery: (fields: DeliveryFields) => adviseDeliveryFields(fields),
   ...poolAcceptance,
+  ...roundAcceptance,
   ...moveAcceptance,
 
   wilson: (i: Fields) => {

@@ -5,6 +5,7 @@ import type { StepView } from '../core/crates/preparation'
 import type { IntroductionView } from '../core/moves/introductionView'
 import type { RegisterName, RegisterRow } from '../core/setup/registers'
 import type { RoomView, TankView } from '../core/room/roomView'
+import type { RoundView } from '../core/rounds/roundView'
 import type { StaffView } from '../core/staff/staff.schema'
 import { createServices } from '../server/app'
 import type { Database } from '../server/db/open'
@@ -45,6 +46,7 @@ export function createCommander(db: Database) {
     crate: (crateId: string, nowMs: number) => ask<CrateView>('/api/crates/:crateId', { crateId }, nowMs),
     preparation: (crateId: string, nowMs: number) => ask<{ steps: StepView[] }>('/api/crates/:crateId/preparation', { crateId }, nowMs).steps,
     room: (nowMs: number) => ask<RoomView>('/api/room', {}, nowMs),
+    round: (nowMs: number) => ask<RoundView>('/api/rounds/today', {}, nowMs),
     tank: (code: string, nowMs: number) => ask<TankView>('/api/tanks/:code', { code }, nowMs),
     subject: (query: Record<string, string>, nowMs: number) => ask<BenchSubject>('/api/bench/subject', {}, nowMs, query),
     benchRun: (runId: string, nowMs: number) => ask<RunView>('/api/bench/runs/:runId', { runId }, nowMs),

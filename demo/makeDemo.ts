@@ -209,10 +209,11 @@ const demoPrice = (species: string): number => Math.round((1.2 + (entriesNamed(s
 
 const mildSigns: Sign[] = ['hiding', 'clamped fins', 'pale', 'frayed fins', 'chased', 'thin']
 
-/** Walks all stocked tanks, a few a minute; `only` leaves the rest for later. */
+/** Walks all stocked tanks in the order of the round, a few a minute; `only` leaves the rest for later. */
 async function walkRound({ commander, chance, people }: Scene, atMs: number, only: ((tank: TankSummary, index: number) => boolean) | null): Promise<void> {
   const walker = chance.from([people.lead, ...people.keepers])
-  const stops = commander.room(atMs).tanks.filter((tank) => tank.fish > 0)
+  const tanks = new Map(commander.room(atMs).tanks.map((tank) => [tank.id, tank]))
+  const stops = commander.round(atMs).stops.flatMap(({ tankId }) => tanks.get(tankId) ?? [])
   for (const [index, tank] of stops.entries()) {
     if (only && !only(tank, index)) continue
     const happenedAtMs = atMs + index * 20_000
@@ -288,9 +289,13 @@ async function today(scene: Scene, nowMs: number): Promise<void> {
   const { commander, chance, people, tanks } = scene
   await stopEating(scene, nowMs)
   await moveAbout(scene, nowMs)
-  await walkRound(scene, nowMs - 50 * minuteMs, (tank, index) => index < 30 && tank.code !== 'R1-02' && tank.code !== hungryTank)
-  const at = { tankId: tanks.get('R1-02') ?? '', roundNumber: 1, ate: 'some', signs: ['clamped fins'], seen: null, note: 'left food two days running', replacesId: null }
-  await commander.run('recordCheck', {}, { ...at, happenedAtMs: nowMs - 40 * minuteMs }, chance.from(people.keepers), nowMs - 40 * minuteMs)
+  await walkRound(scene, nowMs - 50 * minuteMs, (tank, index) => index < 30 && !told.has(tank.code))
+  const look = (code: string, found: object, minutesAgo: number) => commander.run('recordCheck', {}, { tankId: tanks.get(code) ?? '', roundNumber: 1, ate: 'all', signs: [], seen: null, note: null, replacesId: null, ...found, happenedAtMs: nowMs - minutesAgo * minuteMs }, chance.from(people.keepers), nowMs - minutesAgo * minuteMs)
+  await look('R1-02', { ate: 'some', signs: ['clamped fins'], note: 'left food two days running' }, 40)
+  // Spots on two tanks of one water, slight on each: together they are to be looked at again.
+  for (const [index, code] of spottedTanks.entries()) await look(code, { signs: ['spots'] }, 38 - index)
+  // Fish that are hardly ever all seen: unseen, not missing.
+  await look(shyTank, { seen: 3 }, 36)
   const [hatchery, , harbour] = demoSuppliers
   if (!hatchery || !harbour) return
   const linesOf = (lines: readonly (readonly [string, number, number, string])[]): Line[] => lines.map(([species, bags, perBag, tank]) => ({ species, bags, perBag, tank }))
@@ -314,13 +319,16 @@ async function lostInTheBag({ commander, people }: Scene, crate: CrateView, atMs
 }
 
 const hungryTank = 'H1-01'
+const spottedTanks = ['M1-03', 'M1-09']
+const shyTank = 'S1-05'
+const told = new Set(['R1-02', hungryTank, shyTank, ...spottedTanks])
 
-/** Clown loaches that came last week and have not touched anything since; they stand alone in the first tub. */
+/** Clown loaches that came last week and have not touched anything since: longer than is usual for them, for the fourth day. They stand alone in the first tub. */
 async function stopEating(scene: Scene, nowMs: number): Promise<void> {
   const { commander, people, tanks } = scene
-  const atMs = nowMs - 5 * dayMs
+  const atMs = nowMs - 8 * dayMs
   await act(scene, 'addFish', hungryTank, { species: 'Clown loach', quantity: 3, how: 'brought-in', note: 'handed in by a customer' }, atMs)
-  for (let daysAgo = 4; daysAgo >= 0; daysAgo -= 1) {
+  for (let daysAgo = 7; daysAgo >= 0; daysAgo -= 1) {
     const happenedAtMs = nowMs - daysAgo * dayMs - 30 * minuteMs
     await commander.run('recordCheck', {}, { tankId: tanks.get(hungryTank) ?? '', roundNumber: 1, ate: 'none', signs: daysAgo < 2 ? ['hiding'] : [], seen: 3, note: null, replacesId: null, happenedAtMs }, people.lead, happenedAtMs)
   }

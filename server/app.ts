@@ -168,9 +168,11 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const roundRules = (): RoundRules => shippedRoundRules
   const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone })
   changes.listen(levels.listen)
-  const glassStore = createGlassStore(db)
+  const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
+  const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
+  const stops = createStopsService({ levels, pins: glassStore.pins, systemName: walk.nameOf, rules: roundRules })
   const glass = createGlassService({ store: glassStore, facts, placing: placingStore, tankByCode: roomStore.tankByCode, flagOf: levels.flagOf, folder: photosFolder })
-  const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
+  const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, judgedOf: stops.of, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const vesselsStore = createVesselsStore(db)
@@ -190,10 +192,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const cards = createCardService({ store: cratesStore, facts, limits: limits.inForce, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
-  const floorStore = createFloorStore(db)
   const floor = createFloorService({ store: floorStore, facts, audit })
-  const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
-  const stops = createStopsService({ levels, pins: glassStore.pins, systemName: walk.nameOf, rules: roundRules })
   const rounds = createRoundsService({ store: roundsStore, walk, levels, stops, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
@@ -206,7 +205,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
-  const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view })
+  const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view, stops: stops.all })
   const calendars = createCalendarService({ db, audit, due, roomName: () => roomStore.room()?.name ?? '', units })
   const endpoints = [
     ...staffEndpoints(staff, isSecure),

@@ -4,6 +4,7 @@ import type { StockView } from '../ledger/stockView'
 import type { CheckView } from '../rounds/roundView'
 import type { Sharing, TankKind, Water } from './room.schema'
 import type { Booking } from '../tankChoice/bookings'
+import type { JudgedStop } from '../rounds/roundView'
 import type { TankFlag } from './tankFlag'
 
 /** The shop hold of the newest lot in a tank: which day of how many today is. */
@@ -145,6 +146,8 @@ export interface TankView {
   hold: HoldView | null
   bookings: Booking[]
   flag: TankFlag | null
+  /** What the looks at it mean; null while no fish stand in it. */
+  judged: JudgedStop | null
   /** The day in the room. */
   on: string
   isCheckedToday: boolean

@@ -7,7 +7,10 @@ import type { JudgedReading } from './roundRules'
 
 /** How lots and tanks are called. */
 export interface LevelNames {
-  lot: (id: string) => string
+  /** The kind of a lot; empty where only one stands in the tank. */
+  kind: (lotId: string) => string
+  /** The code of a lot, where several stand in the tank. */
+  lot: (lotId: string) => string
   tank: (id: string) => string
 }
 
@@ -18,8 +21,9 @@ const fish = (count: string): string => `${count} fish`
 
 /** A reason as a person reads it, with its points: "spots, clear, 2nd day (9)". Figures stand in it marked (`wordFigures`). */
 export function reasonWords(reason: LevelReason, names: LevelNames): string {
-  const whose = reason.lot === null ? '' : ` in ${names.lot(reason.lot)}`
-  return `${bareWords(reason, names)}${whose} (${Number(reason.points.toFixed(1))})`
+  // Who a sign was seen on is named; what all lots of a kind share is said of the kind.
+  const whose = reason.lot === null ? '' : [names.kind(reason.lot), reason.why === 'sign' ? names.lot(reason.lot) : ''].filter(Boolean).join(' ')
+  return `${bareWords(reason, names)}${whose && ` in ${whose}`} (${Number(reason.points.toFixed(1))})`
 }
 
 function bareWords({ why, what, said = {} }: LevelReason, names: LevelNames): string {

@@ -19,7 +19,7 @@ export function usualWords({ lots }: Pick<LevelAsked, 'lots'>, rules: RoundRules
 }
 
 /** What is looked at besides today: fish that came two days ago, and a first meal. */
-export function asksToday({ lots }: Pick<TankFacts, 'lots'>, nowMs: number): string[] {
+export function asksToday(lots: readonly LotFacts[], nowMs: number): string[] {
   return lots.flatMap(({ species, sinceMs, lastMeal, isBeforeBooks }) => {
     const hours = (nowMs - sinceMs) / hourMs
     if (isBeforeBooks) return []

@@ -70,6 +70,17 @@ export interface RoomCounts {
 }
 
 /** What this room needs now; every row names the place where it is dealt with. */
+/** A tank that is not quiet. */
+export interface RaisedTank {
+  tankId: string
+  code: string
+  species: string
+  level: 'watch' | 'act'
+  /** The weightiest first. */
+  reasons: string[]
+  act: string[]
+}
+
 export interface TodayView {
   on: string
   counts: RoomCounts
@@ -83,6 +94,8 @@ export interface TodayView {
   rechecks: RecheckView[]
   /** Crates with losses that can still be claimed, the shortest time first. */
   claims: OpenClaim[]
+  /** Tanks that call for somebody: those at act until they are looked at again, and those to be looked at again today. */
+  raised: RaisedTank[]
   /** Stocked tanks nobody looked at today. */
   unchecked: { tankId: string; code: string }[]
   stockedTanks: number

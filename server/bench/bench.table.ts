@@ -43,7 +43,7 @@ export const runSource = sqliteTable(
     lotId: text('lot_id').notNull().references(() => lot.id),
     quantity: integer('quantity').notNull(),
   },
-  (table) => [primaryKey({ columns: [table.runId, table.placeId, table.lotId] }), index('run_source_place').on(table.placeId)],
+  (table) => [primaryKey({ columns: [table.runId, table.placeId, table.lotId] }), index('run_source_place').on(table.placeId), index('run_source_lot').on(table.lotId)],
 )
 
 /** What happened on a run. Taken back by filling `undone…`, never by deleting. */

@@ -32,7 +32,7 @@ export interface AskingOf {
   /** Plans that count on fish. */
   waiting: Pick<PlansService, 'fishBooked' | 'wordOf' | 'bookings'>
   store: Pick<MovesStore, 'fights'>
-  levels: Pick<LevelsService, 'all'>
+  levels: Pick<LevelsService, 'onWater'>
   limits: () => Limits
   rules: () => MoveRules
 }
@@ -74,13 +74,11 @@ export function createAsking({ facts, placing, sources, contacts, vessels, waiti
   function seen(nowMs: number) {
     const tanks = facts.inUse(nowMs)
     const byWater = groupBy(tanks, ({ water }) => water.id)
-    const judged = levels.all(nowMs)
-    const doubtOfOne = ({ tankId }: TankFacts): number => roundStates.indexOf(judged.get(tankId)?.state ?? 'settled')
     return {
       nowMs,
       tanks,
       /** The largest doubt of the tanks on a water. */
-      doubtOf: (waterId: string): number => Math.max(0, ...(byWater.get(waterId) ?? []).map(doubtOfOne)),
+      doubtOf: (waterId: string): number => Math.max(0, ...levels.onWater(waterId, byWater.get(waterId) ?? [], nowMs).map(({ state }) => roundStates.indexOf(state))),
       onWater: (waterId: string) => (byWater.get(waterId) ?? []).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: sourceKnown(origin), heldDays: facts.heldDays(lotId, nowMs) }))),
       fights: store.fights(nowMs - fightDays * dayMs).map(({ a, b, volumeL, harm, atMs, tankId }) => ({ a, b, volumeL, harm, daysAgo: Math.max(0, (nowMs - atMs) / dayMs), tankId })),
     }

@@ -50,7 +50,7 @@ export function createGlassService({ store, facts, placing, tankByCode, flagOf, 
   return {
     /** What the page of a tank shows beside its fish and its story. */
     of(tank: TankFacts, nowMs: number): Pick<TankView, 'pins' | 'photos' | 'neighbours' | 'toolSets' | 'agents'> {
-      const neighbours = onWater(tank.water.id, nowMs).filter(({ tankId }) => tankId !== tank.tankId).map((each) => ({ id: each.tankId, code: each.code, fish: countFish(each.lots), species: each.lots[0]?.species ?? null, flag: flagOf(each.tankId, nowMs) }))
+      const neighbours = onWater(tank.water.id, nowMs).filter(({ tankId }) => tankId !== tank.tankId).map((each) => ({ id: each.tankId, code: each.code, fish: countFish(each.lots), species: each.lots[0]?.species ?? null, flag: flagOf(each, nowMs) }))
       return { pins: store.pinsOf(tank.tankId), photos: store.photosOf(tank.tankId, mostPhotosOfTank), neighbours, toolSets: store.toolSetsOf(tank.zoneId), agents: tank.agents }
     },
 

@@ -3,6 +3,7 @@ import { startOfDay } from 'date-fns'
 import { groupBy } from '../../core/collections/groupBy'
 import { lastLook, newestHold, stockOf } from '../../core/facts/askFacts'
 import type { LevelsService } from '../rounds/levels.service'
+import type { StopsService } from '../rounds/stops.service'
 import type { TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
 import { planTankCodes } from '../../core/room/planTankCodes'
@@ -38,6 +39,7 @@ interface Collaborators {
   limits: () => Pick<Limits, 'shopHoldDays'>
   ledger: LedgerStore
   flagOf: LevelsService['flagOf']
+  judgedOf: StopsService['of']
   pools: Pick<PoolsStore, 'sharesAt' | 'missingAt'>
   checksAt: (tankId: string, limit: number) => CheckView[]
   bookings: (nowMs: number) => Map<string, Booking[]>
@@ -46,7 +48,7 @@ interface Collaborators {
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService({ store, facts, limits, ledger, pools, checksAt, bookings, glass, flagOf }: Collaborators) {
+export function createRoomService({ store, facts, limits, ledger, pools, checksAt, bookings, glass, flagOf, judgedOf }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   /** When today began in the room. */
@@ -74,7 +76,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
       bookings: booked.get(id) ?? [],
       isCheckedToday: look?.on === on,
       lastCheckAtMs: look?.atMs ?? null,
-      flag: flagOf(id, nowMs),
+      flag: flagOf(tank, nowMs),
     }
   }
 
@@ -115,7 +117,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
       const today = now(nowMs)
       const { hold, bookings: booked, flag, isCheckedToday } = summarise(known, today)
       const { id, kind, netVolumeL } = tank
-      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, on: today.on, isCheckedToday, missing: pools.missingAt(id, nowMs - missingDays * 86_400_000), ...glass(known, nowMs), ...timeline(id, entries, only) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, judged: judgedOf(known, facts.inUse(nowMs).filter(({ water }) => water.id === known.water.id), nowMs), on: today.on, isCheckedToday, missing: pools.missingAt(id, nowMs - missingDays * 86_400_000), ...glass(known, nowMs), ...timeline(id, entries, only) }
     },
 
     /** Labels of tanks in use, of all racks or of some; none where no tank stands there. */

@@ -42,118 +42,141 @@ export interface JudgedTank {
   state: RoundState
   /** Whole days since its newest lot arrived; null when nobody knows. */
   daysSinceArrival: number | null
+  /** Whether its looks could not be worked out: then nothing is known of its level. */
+  isBroken: boolean
 }
 
-/** What is gathered for all tanks at once. */
+/** What is gathered of one water beside the facts of its tanks. */
 interface Gathered {
   runs: ReadonlyMap<string, RunOfLot[]>
   counted: ReadonlyMap<string, number>
-  soldFrom: ReadonlySet<string>
-  foods: FoodsKnown
+  isSold: boolean
 }
 
-/** A tank by itself, and its level beside what its neighbours showed last. */
+/** A tank by itself: what its neighbours are judged by. */
 interface Alone {
-  key: string
   asked: LevelAsked
   unseen: UnseenKind[]
   level: TankLevel
-  beside: { key: string; level: TankLevel } | null
+  isBroken: boolean
 }
 
-/** The level of every tank, judged once for everybody until something is written. */
+/** A water as it was judged last, and by what. */
+interface JudgedWater {
+  slot: number
+  side: number
+  tanks: readonly TankFacts[]
+  about: Gathered
+  judged: readonly JudgedTank[]
+}
+
+/** The level of every tank, judged water by water, and again only when something was written that it goes by. */
 export function createLevelsService({ store, facts, limits, rules, zone }: Collaborators) {
-  let gathered: { version: string; slot: number; about: Gathered } | null = null
-  let judged: { version: string; slot: number; tanks: ReadonlyMap<string, JudgedTank> } | null = null
-  /** Levels without neighbours, as long as nothing was written about the tank. */
-  let alone = new WeakMap<TankFacts, Alone>()
+  const waters = new Map<string, JudgedWater>()
+  let everything: { version: string; slot: number; tanks: ReadonlyMap<string, JudgedTank> } | null = null
+  let foods: { side: number; known: FoodsKnown } | null = null
+  let room: { side: number; counted: Gathered['counted']; soldFrom: ReadonlySet<string> } | null = null
 
-  function listen({ command, written }: Pick<Change, 'command' | 'written'>): void {
-    if (!written || !gathered) return
-    if (plain.has(command) && written.before === gathered.version) gathered = { ...gathered, version: written.after }
-    else gathered = null
+  /** Counts what was written beside looks and losses: runs, counts, sales, limits, the book. */
+  let side = { version: '', number: 0 }
+  function sideNow(): number {
+    if (side.version !== store.version()) side = { version: store.version(), number: side.number + 1 }
+    return side.number
   }
-
-  function gather(nowMs: number, slot: number): Gathered {
-    if (gathered?.version === store.version() && gathered.slot === slot) return gathered.about
-    const about: Gathered = {
-      runs: new Map([...groupBy(store.runs(nowMs - runDays * dayMs, limits().darkHours), ({ lotId }) => lotId)].map(([lotId, rows]) => [lotId, rows.map(({ run }) => run)])),
-      counted: new Map(store.counted(nowMs - countDays * dayMs).map(({ tankId, lotId, atMs }) => [`${tankId} ${lotId}`, atMs])),
-      soldFrom: new Set(store.soldFrom(nowMs - soldDays * dayMs)),
-      foods: foodsKnown(store.foods(), store.toldFoods()),
-    }
-    gathered = { version: store.version(), slot, about }
-    alone = new WeakMap()
-    return about
+  function listen({ command, written }: Pick<Change, 'command' | 'written'>): void {
+    if (written && plain.has(command) && written.before === side.version) side = { ...side, version: written.after }
   }
 
   const daysOf = (lot: LotFacts, nowMs: number): number => lotDays(lot, nowMs, zone())
 
-  /** A tank by itself: what its neighbours are judged by. */
-  function judgeAlone(tank: TankFacts, onWater: readonly TankFacts[], about: Gathered, nowMs: number, key: string): Alone {
-    const readings: Measured[] = onWater.flatMap((each) => each.readings)
-    const stocked = onWater.filter(({ lots }) => lots.length > 0).length
-    const isSold = onWater.some(({ tankId }) => about.soldFrom.has(tankId))
-    const ownKey = JSON.stringify([key, readings.map(({ seq }) => seq), stocked, isSold])
-    const known = alone.get(tank)
-    if (known?.key === ownKey) return known
-    const isHeld = (lot: LotFacts): boolean => holdOf(lot, limits(), nowMs, zone())?.isServed === false
-    const gatheredOf = levelAsked(tank, { nowMs, daysOf: (lot) => daysOf(lot, nowMs), isHeld, runsOf: (lotId) => about.runs.get(lotId) ?? [], countedAtMs: (lotId) => about.counted.get(`${tank.tankId} ${lotId}`) ?? null, readings, stockedOnWater: stocked, soldLately: isSold }, rules())
-    const fresh: Alone = { key: ownKey, ...gatheredOf, level: tankLevel(gatheredOf.asked, rules()), beside: null }
-    alone.set(tank, fresh)
-    return fresh
+  /** Counts and sales of the whole room: read once, they are few. */
+  function gatherRoom(nowMs: number): Pick<Gathered, 'counted'> & { soldFrom: ReadonlySet<string> } {
+    if (room?.side !== sideNow()) room = { side: sideNow(), counted: new Map(store.counted(nowMs - countDays * dayMs).map(({ tankId, lotId, atMs }) => [`${tankId} ${lotId}`, atMs])), soldFrom: new Set(store.soldFrom(nowMs - soldDays * dayMs)) }
+    return room
   }
 
-  /** Its level beside what the others on its water show. */
-  function judgeBeside(each: Alone, neighbours: readonly Neighbour[]): TankLevel {
-    if (neighbours.every(({ shows }) => shows.length === 0)) return each.level
-    const key = JSON.stringify(neighbours)
-    if (each.beside?.key !== key) each.beside = { key, level: tankLevel({ ...each.asked, neighbours }, rules()) }
-    return each.beside.level
+  function gather(tanks: readonly TankFacts[], nowMs: number): Gathered {
+    const { counted, soldFrom } = gatherRoom(nowMs)
+    const runs = store.runs(tanks.flatMap(({ lots }) => lots.map(({ lotId }) => lotId)), nowMs - runDays * dayMs, limits().darkHours)
+    return { counted, isSold: tanks.some(({ tankId }) => soldFrom.has(tankId)), runs: new Map([...groupBy(runs, ({ lotId }) => lotId)].map(([lotId, rows]) => [lotId, rows.map(({ run }) => run)])) }
   }
 
-  function judgeAll(nowMs: number, slot: number): ReadonlyMap<string, JudgedTank> {
-    const about = gather(nowMs, slot)
-    const key = String(slot)
-    const tanks = new Map<string, JudgedTank>()
-    for (const onWater of groupBy(facts.inUse(nowMs), ({ water }) => water.id).values()) {
-      const stocked = onWater.filter(({ lots }) => lots.length > 0)
-      const each = stocked.map((tank) => judgeAlone(tank, onWater, about, nowMs, key))
-      const shown = each.map(({ level }, index): Neighbour => ({ tank: stocked[index]?.tankId ?? '', shows: level.shows, isAct: level.level === 'act' }))
-      const levels = each.map((own, index) => judgeBeside(own, shown.filter((_, other) => other !== index)))
-      const isIll = levels.map(({ reasons }) => reasons.some((reason) => isIllness(reason, rules())))
-      const isSick = levels.map(({ level }, index) => level === 'act' && isIll[index] === true)
-      stocked.forEach((tank, index) => {
-        const [level, own] = [levels[index] as TankLevel, each[index] as Alone]
-        const known = tank.lots.filter(({ isBeforeBooks }) => !isBeforeBooks)
-        const daysSinceArrival = known.length === 0 ? null : Math.min(...known.map((lot) => daysOf(lot, nowMs)))
-        const state = roundState({ level: level.level, isIllness: isIll[index] === true, isOnSickWater: isSick.some((sick, other) => sick && other !== index), daysSinceArrival, newArrivalDays: limits().newArrivalDays })
-        const before = judged?.tanks.get(tank.tankId)
-        // The same object as long as nothing changed: what is reckoned from it can be kept by it.
-        tanks.set(tank.tankId, before && before.tank === tank && before.level === level && before.state === state && before.daysSinceArrival === daysSinceArrival ? before : { tank, level, asked: own.asked, unseen: own.unseen, state, daysSinceArrival })
-      })
+  /** One that cannot be judged takes no other with it: somebody looks at it, and it is said. */
+  function judgeAlone(tank: TankFacts, { runs, counted, isSold }: Gathered, readings: readonly Measured[], stocked: number, nowMs: number): Alone {
+    try {
+      const of = levelAsked(tank, { nowMs, daysOf: (lot) => daysOf(lot, nowMs), isHeld: (lot) => holdOf(lot, limits(), nowMs, zone())?.isServed === false, runsOf: (lotId) => runs.get(lotId) ?? [], countedAtMs: (lotId) => counted.get(`${tank.tankId} ${lotId}`) ?? null, readings, stockedOnWater: stocked, soldLately: isSold }, rules())
+      return { ...of, level: tankLevel(of.asked, rules()), isBroken: false }
+    } catch {
+      return { asked: { lots: [], rounds: [] }, unseen: [], level: { level: 'watch', points: 0, lots: [], reasons: [], shows: [], act: [] }, isBroken: true }
     }
-    return tanks
   }
 
-  const lostToday = (tank: TankFacts, nowMs: number): number => lossesSince(tank, startOfDay(new TZDate(nowMs, zone())).getTime()).reduce((sum, { quantity }) => sum + quantity, 0)
+  /** All tanks of one water, each beside what the others show. */
+  function judgeWater(onWater: readonly TankFacts[], about: Gathered, nowMs: number): JudgedTank[] {
+    const tanks = onWater.filter(({ lots }) => lots.length > 0)
+    const readings = onWater.flatMap((each) => each.readings)
+    const alone = tanks.map((tank) => judgeAlone(tank, about, readings, tanks.length, nowMs))
+    const shown = alone.map(({ level }, index): Neighbour => ({ tank: tanks[index]?.tankId ?? '', shows: level.shows, isAct: level.level === 'act' }))
+    const levels = alone.map(({ asked, level, isBroken }, index) => {
+      const neighbours = shown.filter((_, other) => other !== index)
+      return isBroken || neighbours.every(({ shows }) => shows.length === 0) ? level : tankLevel({ ...asked, neighbours }, rules())
+    })
+    const isIll = levels.map(({ reasons }) => reasons.some((reason) => isIllness(reason, rules())))
+    return tanks.map((tank, index) => {
+      const [level, own] = [levels[index] as TankLevel, alone[index] as Alone]
+      const known = tank.lots.filter(({ isBeforeBooks }) => !isBeforeBooks)
+      const daysSinceArrival = known.length === 0 ? null : Math.min(...known.map((lot) => daysOf(lot, nowMs)))
+      const isOnSickWater = levels.some((other, at) => at !== index && other.level === 'act' && isIll[at] === true)
+      const state = roundState({ level: level.level, isIllness: isIll[index] === true, isOnSickWater, daysSinceArrival, newArrivalDays: limits().newArrivalDays })
+      return { tank, level, asked: own.asked, unseen: own.unseen, state, daysSinceArrival, isBroken: own.isBroken }
+    })
+  }
+
+  /** A water as it stands: judged again where one of its tanks, or what is gathered, is not what it was. */
+  function ofWater(id: string, onWater: readonly TankFacts[], nowMs: number): readonly JudgedTank[] {
+    const [known, slot, number] = [waters.get(id), Math.floor(nowMs / slotMs), sideNow()]
+    const isSame = known !== undefined && known.slot === slot && known.side === number
+    if (isSame && known.tanks.length === onWater.length && onWater.every((tank, index) => tank === known.tanks[index])) return known.judged
+    const about = isSame ? known.about : gather(onWater, nowMs)
+    const judged = judgeWater(onWater, about, nowMs)
+    waters.set(id, { slot, side: number, tanks: onWater, about, judged })
+    return judged
+  }
 
   /** Every tank with fish, by id. */
   function all(nowMs: number): ReadonlyMap<string, JudgedTank> {
     const [version, slot] = [store.version(), Math.floor(nowMs / slotMs)]
-    if (judged?.version !== version || judged.slot !== slot) judged = { version, slot, tanks: judgeAll(nowMs, slot) }
-    return judged.tanks
+    if (everything?.version === version && everything.slot === slot) return everything.tanks
+    const byWater = groupBy(facts.inUse(nowMs), ({ water }) => water.id)
+    const tanks = new Map([...byWater].flatMap(([id, onWater]) => ofWater(id, onWater, nowMs)).map((each) => [each.tank.tankId, each]))
+    everything = { version, slot, tanks }
+    return tanks
   }
+
+  /** One tank: only its own water is judged. Null where no fish stand in it. */
+  function one(tank: TankFacts, nowMs: number): JudgedTank | null {
+    if (everything?.version === store.version() && everything.slot === Math.floor(nowMs / slotMs)) return everything.tanks.get(tank.tankId) ?? null
+    const onWater = facts.inUse(nowMs).filter(({ water }) => water.id === tank.water.id)
+    return ofWater(tank.water.id, onWater, nowMs).find((each) => each.tank.tankId === tank.tankId) ?? null
+  }
+
+  const lostToday = (tank: TankFacts, nowMs: number): number => lossesSince(tank, startOfDay(new TZDate(nowMs, zone())).getTime()).reduce((sum, { quantity }) => sum + quantity, 0)
 
   return {
     listen,
-    /** What is in the house to feed, and what sellers said their fish ate. */
-    foods: (nowMs: number): FoodsKnown => gather(nowMs, Math.floor(nowMs / slotMs)).foods,
     all,
+    /** The tanks with fish on one water; no other is judged. */
+    onWater: ofWater,
+    /** What is in the house to feed, and what sellers said their fish ate. */
+    foods(): FoodsKnown {
+      if (foods?.side !== sideNow()) foods = { side: sideNow(), known: foodsKnown(store.foods(), store.toldFoods()) }
+      return foods.known
+    },
+    one,
     /** The word on the strip of a tank; null where there is nothing to say, or no fish. */
-    flagOf(tankId: string, nowMs: number): TankFlag | null {
-      const tank = all(nowMs).get(tankId)
-      return tank ? levelFlag(tank.level, lostToday(tank.tank, nowMs)) : null
+    flagOf(tank: TankFacts, nowMs: number): TankFlag | null {
+      const judged = one(tank, nowMs)
+      return judged ? levelFlag(judged.level, lostToday(tank, nowMs)) : null
     },
   }
 }

@@ -19,7 +19,7 @@ interface RunRow {
 }
 
 /** Queries about what levels are judged by beside the facts of tanks: each goes by an index and reads days, not years. */
-export function createLevelsStore({ orm, version }: Database) {
+export function createLevelsStore({ orm, raw, version }: Database) {
   /** A plan is kept for good, so whether it is a crossing is reckoned once. */
   const crossings = new Map<string, boolean>()
   const isCrossing = ({ id, question }: RunRow): boolean => {
@@ -28,31 +28,33 @@ export function createLevelsStore({ orm, version }: Database) {
     return known
   }
 
+  // Prepared once: they are asked of every water again after whatever is written.
+  const runsOf = raw.prepare(`SELECT run.id, s.lot_id AS lotId, run.plan ->> '$.kind' AS kind, run.plan ->> '$.school.key' AS schoolKey, run.plan ->> '$.isDark' AS isDark, run.plan -> '$.question' AS question,
+      EXISTS (SELECT 1 FROM bag WHERE bag.id = s.place_id) AS fromBag, run.started_at_ms AS startedAtMs, run.out_at_ms AS outAtMs
+    FROM json_each(?1) AS asked CROSS JOIN run_source s ON s.lot_id = asked.value CROSS JOIN run ON run.id = s.run_id WHERE run.ended_at_ms IS NULL OR run.ended_at_ms >= ?2`)
+  // Counts and sales are few beside moves and losses: their index by kind finds them.
+  const countedSince = raw.prepare(`SELECT tankId, lotId, max(atMs) AS atMs FROM (
+      SELECT m.from_place_id AS tankId, m.lot_id AS lotId, m.happened_at_ms AS atMs FROM movement m WHERE m.kind = 'count-correction' AND m.happened_at_ms >= ?1
+      UNION ALL SELECT m.to_place_id, m.lot_id, m.happened_at_ms FROM movement m WHERE m.kind = 'count-correction' AND m.happened_at_ms >= ?1
+      UNION ALL SELECT t.tank_id, stock.lot_id, t.counted_at_ms FROM stocktake JOIN stocktake_tank t ON t.stocktake_id = stocktake.id JOIN stock ON stock.place_id = t.tank_id WHERE stocktake.booked_at_ms >= ?1)
+    GROUP BY tankId, lotId`)
+  const soldSince = raw.prepare(`SELECT DISTINCT from_place_id AS tankId FROM movement WHERE kind = 'release' AND happened_at_ms >= ?1`)
+
   return {
     version,
 
-    /** Runs that went on since a moment, by lot. */
-    runs: (sinceMs: number, darkHours: number): { lotId: string; run: RunOfLot }[] =>
-      orm
-        .all<RunRow>(
-          sql`SELECT run.id, s.lot_id AS lotId, run.plan ->> '$.kind' AS kind, run.plan ->> '$.school.key' AS schoolKey, run.plan ->> '$.isDark' AS isDark, run.plan -> '$.question' AS question,
-              EXISTS (SELECT 1 FROM bag WHERE bag.id = s.place_id) AS fromBag, run.started_at_ms AS startedAtMs, run.out_at_ms AS outAtMs
-            FROM run JOIN run_source s ON s.run_id = run.id WHERE run.ended_at_ms IS NULL OR run.ended_at_ms >= ${sinceMs}`,
-        )
-        .map((row) => ({
-          lotId: row.lotId,
-          run: { kind: row.kind, schoolKey: row.schoolKey, isDelivery: row.fromBag === 1, isCrossing: isCrossing(row), darkUntilMs: row.isDark && row.outAtMs !== null ? row.outAtMs + darkHours * hourMs : null, startedAtMs: row.startedAtMs, outAtMs: row.outAtMs },
-        })),
+    /** Runs that these lots were on since a moment. */
+    runs: (lotIds: readonly string[], sinceMs: number, darkHours: number): { lotId: string; run: RunOfLot }[] =>
+      (runsOf.all(JSON.stringify(lotIds), sinceMs) as RunRow[]).map((row) => ({
+        lotId: row.lotId,
+        run: { kind: row.kind, schoolKey: row.schoolKey, isDelivery: row.fromBag === 1, isCrossing: isCrossing(row), darkUntilMs: row.isDark && row.outAtMs !== null ? row.outAtMs + darkHours * hourMs : null, startedAtMs: row.startedAtMs, outAtMs: row.outAtMs },
+      })),
 
     /** When fish of a lot were last counted in a tank, since a moment: a count that was booked, whatever it found. */
-    counted: (sinceMs: number): { tankId: string; lotId: string; atMs: number }[] =>
-      orm.all(sql`SELECT tankId, lotId, max(atMs) AS atMs FROM (
-          SELECT iif(p.kind = 'tank', m.from_place_id, m.to_place_id) AS tankId, m.lot_id AS lotId, m.happened_at_ms AS atMs FROM movement m JOIN place p ON p.id = m.from_place_id WHERE m.kind = 'count-correction' AND m.happened_at_ms >= ${sinceMs}
-          UNION ALL SELECT t.tank_id, stock.lot_id, t.counted_at_ms FROM stocktake JOIN stocktake_tank t ON t.stocktake_id = stocktake.id JOIN stock ON stock.place_id = t.tank_id WHERE stocktake.booked_at_ms >= ${sinceMs})
-        GROUP BY tankId, lotId`),
+    counted: (sinceMs: number) => countedSince.all(sinceMs) as { tankId: string; lotId: string; atMs: number }[],
 
     /** Tanks from which fish were sold, sent out or given since a moment. */
-    soldFrom: (sinceMs: number): string[] => orm.all<{ tankId: string }>(sql`SELECT DISTINCT from_place_id AS tankId FROM movement WHERE kind = 'release' AND happened_at_ms >= ${sinceMs}`).map(({ tankId }) => tankId),
+    soldFrom: (sinceMs: number): string[] => (soldSince.all(sinceMs) as { tankId: string }[]).map(({ tankId }) => tankId),
 
     /** What sellers said of lots that stand in tanks, as it was written. */
     toldFoods: (): { lotId: string; ateBefore: string }[] => orm.all(sql`SELECT DISTINCT line.lot_id AS lotId, line.ate_before AS ateBefore FROM stock JOIN line ON line.lot_id = stock.lot_id WHERE line.ate_before IS NOT NULL`),

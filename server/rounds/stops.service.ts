@@ -1,4 +1,5 @@
 import { groupBy } from '../../core/collections/groupBy'
+import type { TankFacts } from '../../core/facts/facts'
 import { stockOf } from '../../core/facts/askFacts'
 import { missingWords, reasonWords } from '../../core/rounds/levelWords'
 import type { RoundRules } from '../../core/rounds/roundRules'
@@ -7,7 +8,7 @@ import { asksToday, hungryWords, lotAppetite, usualWords, type FoodsKnown } from
 import type { JudgedTank, LevelsService } from './levels.service'
 
 interface Collaborators {
-  levels: Pick<LevelsService, 'all' | 'flagOf' | 'foods'>
+  levels: Pick<LevelsService, 'all' | 'flagOf' | 'foods' | 'one' | 'onWater'>
   pins: () => readonly { tankId: string; words: string }[]
   systemName: (id: string) => string
   rules: () => RoundRules
@@ -15,38 +16,49 @@ interface Collaborators {
 
 /** What the card of a tank says: why it is not quiet, what is usual, what is asked today. */
 export function createStopsService({ levels, pins, systemName, rules }: Collaborators) {
-  function judgedOf({ tank, level, asked, unseen, state }: JudgedTank, codeOf: (tankId: string) => string, known: FoodsKnown, nowMs: number): Omit<JudgedStop, 'pins'> {
-    const lotNames = new Map(tank.lots.map(({ lotId, lotCode, species }) => [lotId, tank.lots.length > 1 ? `${species} (${lotCode})` : species]))
-    const names = { lot: (id: string) => lotNames.get(id) ?? 'a lot that left', tank: codeOf }
+  function judgedOf({ tank, level, asked, unseen, state, isBroken }: JudgedTank, codeOf: (tankId: string) => string, known: FoodsKnown, nowMs: number): Omit<JudgedStop, 'pins'> {
+    const lotOf = (id: string) => tank.lots.find(({ lotId }) => lotId === id)
+    const hasKinds = new Set(tank.lots.map(({ species }) => species)).size > 1
+    const names = { kind: (id: string) => (hasKinds ? (lotOf(id)?.species ?? '') : ''), lot: (id: string) => (tank.lots.length > 1 ? (lotOf(id)?.lotCode ?? 'a lot that left') : ''), tank: codeOf }
+    const appetites = tank.lots.map((lot) => ({ lot, appetite: lotAppetite(lot, tank, known, nowMs, rules()) }))
     return {
       ...{ state, level: level.level, act: level.act },
-      reasons: level.reasons.map((reason) => reasonWords(reason, names)),
+      reasons: isBroken ? ['its looks could not be worked out: look closely'] : [...new Set(level.reasons.map((reason) => reasonWords(reason, names)))],
       usual: usualWords(asked, rules()),
-      asks: asksToday(tank, nowMs),
+      asks: [...new Set(asksToday(appetites.filter(({ appetite }) => !appetite.listed).map(({ lot }) => lot), nowMs))],
       unseen: unseen.flatMap((kind) => missingWords(kind) ?? []),
-      hungry: tank.lots.flatMap((lot) => hungryWords(lot, lotAppetite(lot, tank, known, nowMs, rules())) ?? []),
+      hungry: [...new Set(appetites.flatMap(({ lot, appetite }) => hungryWords(lot, appetite) ?? []))],
     }
   }
 
-  type Card = Omit<RoundStop, 'check' | 'lastCheck' | 'before' | 'judged' | 'flag'> & { judged: Omit<JudgedStop, 'pins'> }
+  type Stop = Omit<RoundStop, 'check' | 'lastCheck' | 'before'>
+  type Card = Omit<Stop, 'judged' | 'flag'> & { judged: Omit<JudgedStop, 'pins'> }
   /** Cards as long as nothing was written about their tank. */
   const kept = new WeakMap<JudgedTank, Card>()
 
+  function cardOf(each: JudgedTank, onWater: () => readonly JudgedTank[], nowMs: number): Card {
+    const { tankId, code, kind, systemId } = each.tank
+    const codeOf = (id: string): string => onWater().find(({ tank }) => tank.tankId === id)?.tank.code ?? ''
+    const card = kept.get(each) ?? { tankId, code, kind, stock: stockOf(each.tank), systemName: systemName(systemId), judged: judgedOf(each, codeOf, levels.foods(), nowMs) }
+    kept.set(each, card)
+    return card
+  }
+
   return {
     /** Every tank with fish as a stop of the round, by tank. */
-    all(nowMs: number): Map<string, Omit<RoundStop, 'check' | 'lastCheck' | 'before'>> {
-      const [judged, known, hung] = [levels.all(nowMs), levels.foods(nowMs), groupBy(pins(), ({ tankId }) => tankId)]
-      const codeOf = (tankId: string): string => judged.get(tankId)?.tank.code ?? ''
-      const cardOf = (each: JudgedTank): Card => {
-        const { tankId, code, kind, systemId } = each.tank
-        const card = kept.get(each) ?? { tankId, code, kind, stock: stockOf(each.tank), systemName: systemName(systemId), judged: judgedOf(each, codeOf, known, nowMs) }
-        kept.set(each, card)
-        return card
-      }
-      return new Map([...judged].map(([tankId, each]) => {
-        const card = cardOf(each)
-        return [tankId, { ...card, flag: levels.flagOf(tankId, nowMs), judged: { ...card.judged, pins: (hung.get(tankId) ?? []).map(({ words }) => words) } }]
+    all(nowMs: number): Map<string, Stop> {
+      const hung = groupBy(pins(), ({ tankId }) => tankId)
+      const every = [...levels.all(nowMs).values()]
+      return new Map(every.map((each) => {
+        const card = cardOf(each, () => every, nowMs)
+        return [card.tankId, { ...card, flag: levels.flagOf(each.tank, nowMs), judged: { ...card.judged, pins: (hung.get(card.tankId) ?? []).map(({ words }) => words) } }]
       }))
+    },
+
+    /** What the looks at one tank mean; null where no fish stand in it. Its notes are its page's own. */
+    of(tank: TankFacts, onWater: readonly TankFacts[], nowMs: number): JudgedStop | null {
+      const each = levels.one(tank, nowMs)
+      return each && { ...cardOf(each, () => levels.onWater(tank.water.id, onWater, nowMs), nowMs).judged, pins: [] }
     },
   }
 }

@@ -11,10 +11,11 @@ import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
 import { poisonsDead } from '../../core/species/handling'
 import { dayInZone } from '../../core/time/dayInZone'
-import type { HeldLot, HungryLot, RecentLoss, RescueView, RunOnToday, TodayView } from '../../core/today/todayView'
+import type { HeldLot, HungryLot, RaisedTank, RecentLoss, RescueView, RunOnToday, TodayView } from '../../core/today/todayView'
 import type { FactsService } from '../facts/facts.service'
 import type { DueView } from '../due/due.service'
 import type { RoomStore } from '../room/room.store'
+import type { StopsService } from '../rounds/stops.service'
 import type { TodayStore } from './today.store'
 
 interface Collaborators {
@@ -26,6 +27,8 @@ interface Collaborators {
   limits: () => Limits
   rechecks: (nowMs: number) => RecheckView[]
   rescues: () => RescueView[]
+  /** What the looks at every tank mean. */
+  stops: StopsService['all']
 }
 /** A hold that ended stays in the list for so many days, so that nobody misses it. */
 const servedDaysShown = 3
@@ -36,7 +39,7 @@ interface StandingLot extends LotFacts {
 }
 
 /** What the room needs now. */
-export function createTodayService({ store, facts, roomStore, crates, due, limits, rechecks, rescues }: Collaborators) {
+export function createTodayService({ store, facts, roomStore, crates, due, limits, rechecks, rescues, stops }: Collaborators) {
   const placeOf = ({ lotId, lotCode, species, tank, quantity }: StandingLot) => ({ lotId, lotCode, species, tankCode: tank.code, quantity })
 
   function held(lots: StandingLot[], inForce: Limits, nowMs: number, timeZone: string, broken: Broken): HeldLot[] {
@@ -65,6 +68,12 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
     return rows.sort((a, b) => b.lastAtMs - a.lastAtMs)
   }
 
+  /** What is at act stands above what is at watch; within, as the racks stand. */
+  function raised(nowMs: number): RaisedTank[] {
+    const all = [...stops(nowMs).values()].flatMap(({ tankId, code, stock, judged }): RaisedTank[] => (judged.level === 'quiet' ? [] : [{ tankId, code, species: stock[0]?.species ?? '', level: judged.level, reasons: judged.reasons, act: judged.act }]))
+    return all.sort((a, b) => Number(b.level === 'act') - Number(a.level === 'act') || (a.code < b.code ? -1 : 1))
+  }
+
   return {
     view(nowMs: number): TodayView {
       const timeZone = roomStore.room()?.timeZone ?? 'UTC'
@@ -86,6 +95,7 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
         rechecks: rechecks(nowMs).filter(({ dueAtMs, doneAtMs, look }) => (doneAtMs === null ? dueAtMs <= nowMs + soonMs : look === 'worse')),
         claims: eachApart(all, (crate) => openClaim(crate, nowMs), broken((crate) => `the claim of crate ${crate.number}`)).flat().sort((a, b) => a.leftMs - b.leftMs),
         unchecked: stocked.filter((tank) => lastLook(tank)?.on !== on).map(({ tankId, code }) => ({ tankId, code })),
+        raised: raised(nowMs),
         stockedTanks: stocked.length,
         notEating: hungry(lots, inForce, nowMs, broken),
         losses: lost(tanks, lossesFromMs, nowMs),

@@ -2,19 +2,15 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { addressOf } from '../../core/commands/declare'
 import { glassApi } from '../../core/room/glass.api'
-import { readingKinds, readingNames, showReading, type ReadingKind } from '../../core/room/glass.schema'
 import type { TankView } from '../../core/room/roomView'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { Button } from '../ui/Button'
-import { ChoiceField, TextField } from '../ui/Field'
-import { FigureField, readDesk } from '../ui/FigureField'
+import { TextField } from '../ui/Field'
 import { PhotoButton } from '../ui/PhotoButton'
 import { Problem } from '../ui/Notice'
-import { readingInput } from '../ui/readingInput'
-import { ReadingOptions } from '../ui/ReadingOptions'
+import { ReadingForm } from '../ui/ReadingForm'
 import { Sheet } from '../ui/Sheet'
 import { useFormat } from '../ui/useFormat'
-import { useUnits } from '../ui/useUnits'
 import { useGlassWrites, type GlassWrites } from './useRoom'
 
 /** Notes that hang on the glass, until somebody takes them off. */
@@ -80,30 +76,6 @@ function NoteForm({ onKeep }: { onKeep: (words: string) => Promise<unknown> }) {
       <TextField label="Whoever comes by reads" size="hand" maxLength={200} value={words} problem={problem} onChange={setWords} />
       <Button look="act" size="hand" disabled={words.trim() === ''} onClick={keep}>
         hang it up
-      </Button>
-    </>
-  )
-}
-
-function ReadingForm({ onKeep }: { onKeep: (what: ReadingKind, value: number, words: string) => Promise<unknown> }) {
-  const units = useUnits()
-  const [what, setWhat] = useState<ReadingKind>('tempC')
-  const [typed, setTyped] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
-  const field = readingInput(what, 'Reading')
-  const keep = (): void => {
-    const value = readDesk(field, typed, units)
-    if (value === undefined || Number.isNaN(value)) return setProblem('Reading must be a number')
-    void onKeep(what, value, `${readingKinds[what].label} ${showReading(what, value, units.display)}`).catch((error: unknown) => setProblem(errorsByField(error)?.value ?? sentenceOf(error)))
-  }
-  return (
-    <>
-      <ChoiceField label="What was read" value={what} onChange={(next) => setWhat(readingNames.find((each) => each === next) ?? 'tempC')}>
-        <ReadingOptions />
-      </ChoiceField>
-      <FigureField field={field} size="hand" value={typed} problem={problem} onChange={(value) => (setProblem(null), setTyped(value))} />
-      <Button look="act" size="hand" disabled={typed.trim() === ''} onClick={keep}>
-        keep it
       </Button>
     </>
   )

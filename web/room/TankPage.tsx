@@ -11,6 +11,7 @@ import { Button, ButtonLink } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
 import { InUnits } from '../ui/InUnits'
+import { JudgedWords } from '../ui/JudgedWords'
 import { JustDone, type Done } from '../ui/JustDone'
 import { Lead } from '../ui/Lead'
 import { Notice } from '../ui/Notice'
@@ -50,6 +51,11 @@ export function TankPage() {
           <TankSentence tank={tank} />
         </Lead>
       </div>
+      {tank.judged && (
+        <Apart what="What its looks mean" of={tank.judged}>
+          <JudgedWords judged={tank.judged} />
+        </Apart>
+      )}
       <Apart what="Notes on the glass" of={tank.pins}>
         <Pins tank={tank} />
       </Apart>

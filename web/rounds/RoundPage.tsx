@@ -56,6 +56,8 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
     >
       <RoundProgress round={round} current={stop ?? null} />
       <WhoWalks round={round} />
+      <WhyThisOrder round={round} />
+      <JustActed round={round} current={stop ?? null} />
       {stop && (round.closed === null || returned >= 0) ? (
         <CheckCard key={stop.tankId} stop={stop} round={round} next={nextAfter(round, index)} onBack={goBack} onRecorded={() => setReturnedTo(null)} />
       ) : (
@@ -78,6 +80,32 @@ function WhoWalks({ round: { left, last, on, closed } }: { round: RoundView }) {
   ].filter(Boolean)
   // Its line is there from the start: what comes late moves no button away from a finger.
   return <p className="aside-word who-walks">{words.join(' ')}</p>
+}
+
+/** Why the walk goes this way: one touch away. */
+function WhyThisOrder({ round: { why } }: { round: RoundView }) {
+  if (why === '') return null
+  return (
+    <details className="why-order">
+      <summary>why this order</summary>
+      <p>{why}</p>
+    </details>
+  )
+}
+
+/** A tank of this round that somebody has to act on: it was recorded, and the walk has gone on. */
+function JustActed({ round, current }: { round: RoundView; current: RoundStop | null }) {
+  const acts = round.stops.filter((stop) => stop.check !== null && stop !== current && stop.judged.level === 'act')
+  if (acts.length === 0) return null
+  return (
+    <ul className="just-acted" aria-label="Act now">
+      {acts.map(({ tankId, code, judged }) => (
+        <li key={tankId}>
+          <Link to={`/room/${code}`}>{code}</Link> <strong>act: now</strong> {judged.reasons[0]} · {judged.act.slice(0, 2).join(' · ')}
+        </li>
+      ))}
+    </ul>
+  )
 }
 
 /** The stop the walk goes on to: the next unchecked one, wrapping round to any left out earlier. */

@@ -11,7 +11,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
-import { ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PlanRow, PrepareRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
+import { ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PlanRow, PrepareRow, RaisedRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
 import { useToday } from './useToday'
 import { WhatNow } from './WhatNow'
 import './today.css'
@@ -60,7 +60,18 @@ export function TodayPage() {
 /** What waits for somebody's hands: what is late or harms already stands above what has its time still. */
 function AtHand({ today }: { today: TodayView }) {
   const [ofWay, plans] = [today.onTheWay.filter(({ kind }) => kind !== 'plan'), today.onTheWay.filter(({ kind }) => kind === 'plan')]
+  const acts = today.raised.filter(({ level }) => level === 'act')
   const sections: { isPressing: boolean; section: ReactNode }[] = [
+    {
+      isPressing: acts.length > 0,
+      section: (
+        <RowSection key="acts" title="Act now" count={acts.length}>
+          {acts.map((tank) => (
+            <RaisedRow key={tank.tankId} tank={tank} />
+          ))}
+        </RowSection>
+      ),
+    },
     {
       isPressing: today.runs.some(({ isForgotten, isAlarm }) => isForgotten || isAlarm),
       section: (
@@ -157,8 +168,14 @@ function AtHand({ today }: { today: TodayView }) {
 
 /** What nobody has to do at once, and nobody may forget. */
 function ToWatch({ today }: { today: TodayView }) {
+  const watched = today.raised.filter(({ level }) => level === 'watch')
   return (
     <>
+      <RowSection title="Look again today" count={watched.length} nothing="No tank asks for a second look.">
+        {watched.map((tank) => (
+          <RaisedRow key={tank.tankId} tank={tank} />
+        ))}
+      </RowSection>
       <RowSection title={`Lost in the last ${plural(today.lossDays, 'day')}`} count={today.losses.reduce((sum, loss) => sum + loss.quantity, 0)} nothing="No fish were lost.">
         {today.losses.map((loss) => (
           <LossRow key={`${loss.isAttributed} ${loss.lotId} ${loss.tankCode}`} loss={loss} />

@@ -2,8 +2,9 @@ import type { RecheckView } from '../../core/bench/benchView'
 import type { OpenClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateSummary'
 import type { DueItem } from '../../core/due/due'
-import type { HeldLot, HungryLot, RecentLoss, RunOnToday } from '../../core/today/todayView'
+import type { HeldLot, HungryLot, RaisedTank, RecentLoss, RunOnToday } from '../../core/today/todayView'
 import { Link } from 'react-router'
+import { capital } from '../../core/words/capital'
 import { nowMs } from '../api/clock'
 import { ButtonLink } from '../ui/Button'
 import { formatSpan, plural } from '../ui/format'
@@ -66,6 +67,17 @@ export const RunRow = ({ run }: { run: RunOnToday }) => (
   <Row to={`/bench/runs/${run.id}`} mark={run.isForgotten || run.isAlarm ? 'act' : 'plan'} aside={run.isForgotten ? 'forgotten?' : run.dueAtMs === null ? '' : inOrSince(run.dueAtMs)}>
     <strong>run {run.number}</strong> {run.species}
     <small>{run.words}</small>
+  </Row>
+)
+
+/** A tank that calls for somebody, with why. */
+export const RaisedRow = ({ tank: { code, species, level, reasons, act } }: { tank: RaisedTank }) => (
+  <Row to={`/room/${code}`} mark={level === 'act' ? 'harm' : 'watch'} aside={level === 'act' ? 'act now' : 'look again'}>
+    <strong>{code}</strong> {species}
+    <small>
+      {reasons.slice(0, 2).join(' · ')}
+      {act.length > 0 && `. ${capital(act.slice(0, 3).join(', '))}.`}
+    </small>
   </Row>
 )
 

@@ -1,2 +1,3 @@
 ALTER TABLE `check` ADD `answers` text;--> statement-breakpoint
-ALTER TABLE `check` ADD `counts` text;
+ALTER TABLE `check` ADD `counts` text;--> statement-breakpoint
+CREATE INDEX `run_source_lot` ON `run_source` (`lot_id`);
