@@ -79,7 +79,6 @@ test('a round: a sign, a count, a death; back corrects; a reload keeps what is h
 
   await page.getByRole('button', { name: 'walk again' }).click()
   await expect(page.getByRole('heading', { name: 'Round 2 today' })).toBeVisible()
-  await driver.check()
   await driver.cardFor('R1-01')
   await expect(page.getByText(/last time: hiding · none ate · new food refused/)).toBeVisible()
 })

@@ -6,7 +6,6 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import pino, { type Logger } from 'pino'
 import { auditEndpoints } from './audit/audit.routes'
-import { shippedRoundRules, type RoundRules } from '../core/rounds/roundRules'
 import { baseUnits, type DisplayUnits } from '../core/units/units'
 import { createAuditStore } from './audit/audit.store'
 import { benchEndpoints } from './bench/bench.routes'
@@ -165,7 +164,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const waiting = createPlansService({ store: createPlansStore(db), facts, rules: moveRules.inForce, zone })
   const placingStore = createPlacingStore(db, waiting.bookings)
   const levelsStore = createLevelsStore(db)
-  const roundRules = (): RoundRules => shippedRoundRules
+  const roundRules = limits.roundRules
   const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone })
   changes.listen(levels.listen)
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]

@@ -5,6 +5,7 @@ import { benchFirstLoad } from './firstLoad'
 import { benchHistory } from './history'
 import { benchKeeping } from './keeping'
 import { benchMoves } from './moves'
+import { benchRounds } from './rounds'
 import { benchResponsive } from './responsive'
 import { benchRoom } from './room'
 import { benchTankChoice } from './tankChoice'
@@ -19,6 +20,7 @@ await benchHistory()
 await benchKeeping()
 benchAcclimation()
 await benchMoves()
+await benchRounds()
 await benchFirstLoad()
 await benchResponsive()
 await benchTankChoice()

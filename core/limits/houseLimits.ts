@@ -1,3 +1,4 @@
+import { roundLimits } from './roundLimits'
 import { optionalText, strictObject, whole } from '../fields/fields.schema'
 import { number } from 'yup'
 
@@ -13,7 +14,7 @@ export interface HouseLimit {
   source: string
   /** What it decides. */
   about: string
-  group: 'holding' | 'arriving' | 'tank choice' | 'acclimating' | 'oxygen'
+  group: 'holding' | 'arriving' | 'tank choice' | 'acclimating' | 'oxygen' | 'rounds'
 }
 
 const guidance = 'house guidance'
@@ -78,6 +79,7 @@ export const houseLimits = {
   oxygenNormal: { label: 'Lowest oxygen, normal', unit: 'mg/L', standard: 4, min: 0.5, max: 8, source: guidance, about: 'Never taken above 80 % of saturation.', group: 'oxygen' },
   oxygenDelicate: { label: 'Lowest oxygen, delicate', unit: 'mg/L', standard: 4.5, min: 0.5, max: 8, source: guidance, about: 'Never taken above 80 % of saturation.', group: 'oxygen' },
   oxygenVeryDelicate: { label: 'Lowest oxygen, very delicate', unit: 'mg/L', standard: 5, min: 0.5, max: 8, source: guidance, about: 'Never taken above 80 % of saturation.', group: 'oxygen' },
+  ...roundLimits,
 } as const satisfies Record<string, HouseLimit>
 
 export type HouseLimitKey = keyof typeof houseLimits

@@ -1,3 +1,4 @@
+import { groupBy } from '../collections/groupBy'
 import type { LotFacts, TankFacts } from '../facts/facts'
 import { spanWords } from '../time/spanWords'
 import { expectedCourse } from './expectedCourse'
@@ -54,11 +55,17 @@ export function lotAppetite(lot: LotFacts, { looks }: Pick<TankFacts, 'looks'>, 
   return notEating({ hoursHere: ago(lot.sinceMs), came, firstMealDays, bearsHunger, answers, toldFoods: toldOf(lot.lotId), bookFoods, onHand, habits: ways?.habits ?? [], mouth: ways?.mouth ?? null }, rules)
 }
 
-const becauseWords: Readonly<Record<FoodBecause, string>> = { 'ate it here': 'ate it here', 'ate it before': 'ate it at the seller’s', 'others took it': 'others of its kind took it', book: 'the book names it', lure: 'tempts many' }
+const becauseWords: Readonly<Record<FoodBecause, (many: boolean) => string>> = {
+  'ate it here': (many) => `ate ${many ? 'them' : 'it'} here`,
+  'ate it before': (many) => `ate ${many ? 'them' : 'it'} at the seller’s`,
+  'others took it': (many) => `others of its kind took ${many ? 'them' : 'it'}`,
+  book: (many) => `the book names ${many ? 'them' : 'it'}`,
+  lure: (many) => `${many ? 'they tempt' : 'tempts'} many`,
+}
 
 /** What to say of a lot that does not eat; null where it is nothing to speak of. */
 export function hungryWords({ species }: Pick<LotFacts, 'species'>, { listed, forH, next }: NotEating): string | null {
   if (!listed || forH === null) return null
-  const tries = next.map(({ food, because }) => `${food} (${becauseWords[because]})`)
-  return `${species}: no meal for ${spanWords(forH * 60)}.${tries.length > 0 ? ` Try ${tries.join(', ')}.` : ''}`
+  const tries = [...groupBy(next, ({ because }) => because)].map(([because, foods]) => `${foods.map(({ food }) => food).join(', ')} (${becauseWords[because](foods.length > 1)})`)
+  return `${species}: no meal for ${spanWords(forH * 60)}.${tries.length > 0 ? ` Try ${tries.join('; ')}.` : ''}`
 }

@@ -1,5 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { houseLimitKeys, houseLimits, isLimitKey, type ChangeLimit, type Limits, type LimitView } from '../../core/limits/houseLimits'
+import { rulesWith } from '../../core/limits/roundLimits'
+import type { RoundRules } from '../../core/rounds/roundRules'
 import { changesBetween, type AuditStore } from '../audit/audit.store'
 import type { Database } from '../db/open'
 import type { CommandContext } from '../http/endpoint'
@@ -19,15 +21,22 @@ export function createLimitsService({ orm, version }: Pick<Database, 'orm' | 've
     })
   }
 
-  let known: { version: string; limits: Limits } | null = null
+  let known: { version: string; limits: Limits; rules: RoundRules } | null = null
+
+  /** The numbers in force; read once until something is written, since a screen asks for them at every lot. */
+  function current() {
+    if (known?.version !== version()) {
+      const limits = Object.fromEntries(views().map(({ key, value }) => [key, value])) as Limits
+      known = { version: version(), limits, rules: rulesWith(limits) }
+    }
+    return known
+  }
 
   return {
     list: (): { limits: LimitView[] } => ({ limits: views() }),
-    /** The numbers in force; read once until something is written, since a screen asks for them at every lot. */
-    inForce(): Limits {
-      if (known?.version !== version()) known = { version: version(), limits: Object.fromEntries(views().map(({ key, value }) => [key, value])) as Limits }
-      return known.limits
-    },
+    inForce: (): Limits => current().limits,
+    /** The rules of the round, with the house's own numbers in them. */
+    roundRules: (): RoundRules => current().rules,
 
     /** Sets a limit, with where the number comes from. */
     change(context: CommandContext, { value, source, version }: ChangeLimit) {

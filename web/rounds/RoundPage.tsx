@@ -101,7 +101,7 @@ function JustActed({ round, current }: { round: RoundView; current: RoundStop | 
     <ul className="just-acted" aria-label="Act now">
       {acts.map(({ tankId, code, judged }) => (
         <li key={tankId}>
-          <Link to={`/room/${code}`}>{code}</Link> <strong>act: now</strong> {judged.reasons[0]} · {judged.act.slice(0, 2).join(' · ')}
+          <Link to={`/room/${code}`}>{code}</Link> <strong>act: now</strong> {judged.reasons[0]}
         </li>
       ))}
     </ul>

@@ -25,7 +25,8 @@ export function TodayPage() {
   const { today, problem } = useToday()
   const format = useFormat()
   if (!today) return problem ? <Trouble problem={problem} /> : <Waiting what="the day" />
-  if (nextStep(today.counts)) {
+  // A room that is not set up yet, but holds fish that call for somebody, shows its day.
+  if (nextStep(today.counts) && today.raised.length === 0) {
     return (
       <Suspense fallback={<Waiting what="the day" />}>
         <FirstSteps counts={today.counts} />
