@@ -10,9 +10,16 @@ const isSign = (word: string): word is Sign => (signs as readonly string[]).incl
  * were lost today stand there until midnight, whatever their weight.
  */
 export function levelFlag({ level, reasons }: Pick<TankLevel, 'level' | 'reasons'>, lostToday = 0): TankFlag | null {
-  const [first] = reasons
+  const first = telling(reasons)
   if (level === 'quiet' || !first) return lostToday > 0 ? { level: 'watch', word: `${lostToday} lost` } : null
   return { level: level === 'act' ? 'harm' : 'watch', word: wordOf(first) }
+}
+
+/** What only adds to another reason says nothing by itself; of two that weigh the same, what was seen here is told. */
+function telling(reasons: readonly LevelReason[]): LevelReason | undefined {
+  const own = reasons.filter(({ why }) => !['hold', 'go together', 'in several lots'].includes(why))
+  const most = Math.max(0, ...own.map(({ points }) => points))
+  return own.find(({ why, points }) => why === 'sign' && points === most) ?? own[0] ?? reasons[0]
 }
 
 function wordOf({ why, what }: LevelReason): string {

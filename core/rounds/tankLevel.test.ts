@@ -1,7 +1,9 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { tries } from '../testing/tries'
+import { levelFlag } from './levelFlag'
 import type { LevelAsked, LevelReason } from './levelReason'
+import { reasonWords } from './levelWords'
 import { signRule, shippedRoundRules, type CourseEventKind } from './roundRules'
 import { ateAnswers, graveSigns, signs, type Ate, type Sign } from './rounds.schema'
 import type { LookAtTank, LotInTank, SeenSign } from './seenInTank'
@@ -107,4 +109,28 @@ test('a grave sign of the newest look is always act; what is inside the course i
   fc.assert(fc.property(anyTank, fc.constantFrom(...graveSigns), fc.constantFrom(null, 'A'), (asked, sign, lot) => tankLevel({ ...asked, rounds: asked.rounds.map((each, index) => (index === 0 ? { ...each, signs: [...each.signs, { sign, severity: 1, lot }] } : each)) }).level === 'act'), { numRuns: tries(3000) })
   const usual = signs.filter((sign) => shippedRoundRules.courses.some((course) => course.event === 'arrival' && course.school === null && (course.signs[sign]?.[1] ?? 0) > 12) && !signRule(shippedRoundRules, sign).isGrave)
   fc.assert(fc.property(fc.subarray(usual), fc.integer({ min: 0, max: 12 }), (seen, hoursAgo) => tankLevel(of([look(0, seen, 'none')], { lots: [came(hoursAgo, { inHold: true })] })).points === 0), { numRuns: tries(3000) })
+})
+
+test('the glass tells what weighs most, what was seen here before what only adds to it; fish lost today until midnight', () => {
+  const flag = (asked: LevelAsked, lostToday = 0) => levelFlag(tankLevel(asked), lostToday)
+  expect(flag(of([look(0, ['thin'])], { lots: [settled('A', { inHold: true })] }))).toEqual({ level: 'watch', word: 'thin' })
+  expect(flag(of([look(0, ['spots'])], { stockedOnWater: 40, neighbours: [{ tank: 'n', shows: ['skin'], isAct: false }] }))).toEqual({ level: 'watch', word: 'spots' })
+  expect(flag(of([look(0, ['gasping'])]))).toEqual({ level: 'harm', word: 'gasping' })
+  expect([flag(of([look(0)]), 2), flag(of([look(0)])), flag(of([look(0)], { losses: [died(2)] }), 1)?.word]).toEqual([{ level: 'watch', word: '2 lost' }, null, '1 lost'])
+  const words = [
+    of([look(0)], { unseen: [{ verdict: 'look for it' }] }),
+    of([look(0)], { readings: [{ kind: 'nh3N', hoursAgo: 1, value: 0.03 }] }),
+    of([look(0)], { stockedOnWater: 40, neighbours: ['a', 'b', 'c'].map((tank) => ({ tank, shows: ['gills'], isAct: false })) }),
+    of([look(0, [], 'none')]),
+  ]
+  expect(words.map((asked) => flag(asked)?.word)).toEqual(['unseen', 'ammonia', 'its water', 'ate none'])
+})
+
+test('a reason in words, with its points', () => {
+  const names = { kind: () => 'Cherry barb', lot: () => '12-01', tank: (id: string) => id.toUpperCase() }
+  const words = (asked: LevelAsked): string[] => tankLevel(asked).reasons.map((reason) => reasonWords(reason, names))
+  expect(words(of([look(0, [clear('spots', 'A')]), look(24, [clear('spots', 'A')])], { neighbours: [{ tank: 'm1', shows: ['skin'], isAct: false }] }))).toEqual(['spots, clear, 2nd day in Cherry barb 12-01 (9)', 'skin also in M1 on this water (4)'])
+  expect(words(of([look(0, [], 'none'), look(24, [], 'none'), look(48, [], 'none')]))).toEqual(['ate none, 3rd day in Cherry barb (7)'])
+  expect(words(of([look(0), look(24, ['redness'])], { losses: [died(100)] }))).toEqual(['redness, slight, not at the last look (1.5)', '1 fish lost lately (1)'])
+  expect(words(of([look(0)], { readings: [{ kind: 'oxygenMgL', hoursAgo: 1, value: 4.8 }] }))).toEqual(['oxygen 4.8 mg/L (4)'])
 })

@@ -98,7 +98,7 @@ test('the order stays while the round is walked; who turns sick on the way comes
   const walk = async (): Promise<string[]> => (await round()).stops.map(({ code }) => code)
   expect(await walk()).toEqual(['R1-01', 'R1-02', 'R1-03', 'R1-04'])
   await check(0)
-  expect([await walk(), (await round()).why]).toEqual([['R1-01', 'R1-02', 'R1-03', 'R1-04'], expect.stringMatching(/^3 settled tanks\. About 0 min on the way\.$/)])
+  expect([await walk(), (await round()).why]).toEqual([['R1-01', 'R1-02', 'R1-03', 'R1-04'], '4 settled tanks. About 0 min on the way.'])
   // Somebody else sees it before the walk comes by.
   const { id } = await round()
   await check(1, { signs: ['gasping'], roundId: `${id.slice(0, -1)}${Number(id.at(-1)) + 1}`, roundNumber: Number(id.at(-1)) + 1 })
@@ -111,6 +111,7 @@ test('fish that came today may be pale and need not eat; gasping is act for them
   await check(4, { ate: 'none', signs: ['pale'] })
   const { judged: usual } = await stopOf('R1-05')
   expect([usual.level, usual.state, usual.usual[0]]).toEqual(['quiet', 'new', 'hiding usual for 3 days yet'])
+  room.clock.nowMs += 60_000
   await check(4, { signs: ['gasping'] })
   expect(await judged('R1-05')).toEqual(['act', 'gasping, slight (9)'])
 })

@@ -1,8 +1,7 @@
 import { sourceKnown } from '../../core/contacts/sourceKnown'
 import { roundOrder } from '../../core/rounds/roundOrder'
 import type { RoundRules } from '../../core/rounds/roundRules'
-import { roundStates } from '../../core/rounds/roundState'
-import { blockOf, lengthOf, layOut, type WalkAsked, type WalkRack, type WalkTank } from '../../core/rounds/walk'
+import { blockOf, type WalkRack, type WalkTank } from '../../core/rounds/walk'
 import { changeWords, orderWords } from '../../core/rounds/walkWords'
 import type { FloorStore } from '../room/floor.store'
 import type { JudgedTank } from './levels.service'
@@ -27,9 +26,17 @@ export interface OrderedWalk {
   why: string
 }
 
+/** An order as it was found, and what it went by. */
+interface KeptWalk {
+  floor: string
+  spots: ReadonlyMap<string, string>
+  order: readonly StopOnWalk[]
+  why: string
+}
+
 /** The order in which the tanks of a round are walked: kept while it holds, so that no tank changes its turn under a hand. */
 export function createRoundWalk({ floor, levels, rules }: Collaborators) {
-  const kept = new Map<string, { floor: string; spots: ReadonlyMap<string, string>; order: readonly StopOnWalk[] }>()
+  const kept = new Map<string, KeptWalk>()
   let room: { version: string; racks: WalkRack[]; sinks: { xM: number; yM: number }[]; names: Map<string, string> } | null = null
 
   function standing() {
@@ -55,12 +62,17 @@ export function createRoundWalk({ floor, levels, rules }: Collaborators) {
   const spotOf = (stop: WalkTank): string => JSON.stringify([pieceOf(stop), stop.rack, stop.shelf, stop.position])
   const floorOf = (): string => JSON.stringify([standing().racks, standing().sinks])
 
-  /** The kept order without what was checked since, as long as every tank is still walked with the same others. */
-  function stillHolds(roundId: string, stops: readonly StopOnWalk[]): StopOnWalk[] | null {
-    const known = kept.get(roundId)
-    if (!known || known.floor !== floorOf() || !stops.every((stop) => known.spots.get(stop.tankId) === spotOf(stop))) return null
-    const open = new Map(stops.map((stop) => [stop.tankId, stop]))
-    return known.order.flatMap(({ tankId }) => open.get(tankId) ?? [])
+  /** The order of a round: the one that was found, as long as every tank is still walked with the same others. */
+  function found(roundId: string, stops: readonly StopOnWalk[]): KeptWalk {
+    const [known, floorNow] = [kept.get(roundId), floorOf()]
+    if (known?.floor === floorNow && stops.every((stop) => known.spots.get(stop.tankId) === spotOf(stop))) return known
+    const { racks, sinks } = standing()
+    const order = roundOrder({ tanks: stops, racks, sinks }, rules())
+    const fresh = { floor: floorNow, spots: new Map(stops.map((stop) => [stop.tankId, spotOf(stop)])), order: order.tanks, why: orderWords(order.tanks, order) }
+    kept.delete(roundId)
+    kept.set(roundId, fresh)
+    for (const oldest of kept.keys()) if (kept.size > mostKept) kept.delete(oldest)
+    return fresh
   }
 
   return {
@@ -68,24 +80,13 @@ export function createRoundWalk({ floor, levels, rules }: Collaborators) {
     /**
      * Orders what is unchecked. A tank that turned sick on the way moves to the end with its water's rest.
      * @param last - the tank that was checked last; undefined before the first.
-     * @param isTouched - whether anything above settled was touched in this round.
      */
-    order(roundId: string, open: readonly JudgedTank[], last: JudgedTank | undefined, isTouched: boolean): OrderedWalk {
-      const stops = open.map(stopOf)
-      const { racks, sinks } = standing()
-      const asked: WalkAsked<StopOnWalk> = { tanks: stops, racks, sinks }
-      let order = stillHolds(roundId, stops)
-      if (order === null) {
-        order = roundOrder(asked, rules()).tanks
-        kept.delete(roundId)
-        kept.set(roundId, { floor: floorOf(), spots: new Map(stops.map((stop) => [stop.tankId, spotOf(stop)])), order })
-        for (const oldest of kept.keys()) if (kept.size > mostKept) kept.delete(oldest)
-      }
-      const length = lengthOf(layOut({ ...asked, tanks: order }, rules()), [...order.keys()])
+    order(roundId: string, open: readonly JudgedTank[], last: JudgedTank | undefined): OrderedWalk {
+      const stops = new Map(open.map((each) => [each.tank.tankId, stopOf(each)]))
+      const { order, why } = found(roundId, [...stops.values()])
+      const left = order.flatMap(({ tankId }) => stops.get(tankId) ?? [])
       const from = last && stopOf(last)
-      const isBack = (stop: StopOnWalk): boolean => isTouched && from !== undefined && roundStates.indexOf(stop.state) < roundStates.indexOf(from.state)
-      const before = (stop: StopOnWalk, index: number): string | null => changeWords(index > 0 ? order[index - 1] : from && (isBack(stop) || pieceOf(from) !== pieceOf(stop)) ? from : undefined, stop)
-      return { stops: order.map((stop, index) => ({ tankId: stop.tankId, before: before(stop, index) })), why: orderWords(order, length) }
+      return { stops: left.map((stop, index) => ({ tankId: stop.tankId, before: changeWords(index > 0 ? left[index - 1] : from, stop) })), why }
     },
   }
 }

@@ -110,7 +110,7 @@ export function createRoundsService({ store, walk, levels, stops, room, roomStor
       const [judged, cards] = [levels.all(nowMs), stops.all(nowMs)]
       const checkOf = new Map(checks.map((check) => [check.tankId, check]))
       const seen = checks.flatMap(({ tankId }) => judged.get(tankId) ?? [])
-      const walked = walk.order(id, [...judged.values()].filter(({ tank }) => !checkOf.has(tank.tankId)), seen.at(-1), seen.some(({ state }) => state !== 'settled'))
+      const walked = walk.order(id, [...judged.values()].filter(({ tank }) => !checkOf.has(tank.tankId)), seen.at(-1))
       const inOrder = [...seen.map(({ tank }) => ({ tankId: tank.tankId, before: null })), ...walked.stops]
       const ordered = inOrder.flatMap(({ tankId, before }): RoundStop[] => {
         const [card, tank] = [cards.get(tankId), judged.get(tankId)?.tank]
