@@ -47,6 +47,12 @@ export const lookAtTank = ({ atMs, marks, answers, ate }: Pick<Look, 'atMs' | 'm
   ate: [{ ate }, ...answers.map((own) => ({ ate: own.ate, lot: own.lotId }))],
 })
 
+/** Looks at the fish that are there: what was seen of others before them says nothing of them. Ten days are enough. */
+function looksAtThem({ lots, looks }: Pick<TankFacts, 'lots' | 'looks'>): Look[] {
+  const sinceMs = Math.min(...lots.map((lot) => lot.sinceMs))
+  return looks.filter(({ atMs }) => atMs >= sinceMs && (looks[0]?.atMs ?? atMs) - atMs <= 10 * dayMs)
+}
+
 /**
  * Puts together what the level of a tank is judged by, from what is recorded. Neighbours are left to whoever knows their
  * levels.
@@ -61,7 +67,7 @@ export function levelAsked(tank: TankFacts, about: AboutTank, rules: RoundRules)
       lots: tank.lots.map((lot) => ({ lot: lot.lotId, fish: lot.quantity, days: about.daysOf(lot), inHold: about.isHeld(lot), species: speciesOf(lot), events: eventsOf.get(lot.lotId) ?? [] })),
       purpose: tank.purpose,
       stockedOnWater: about.stockedOnWater,
-      rounds: tank.looks.filter(({ atMs }) => (tank.looks[0]?.atMs ?? atMs) - atMs <= 10 * dayMs).map((look) => lookAtTank(look, nowMs)),
+      rounds: looksAtThem(tank).map((look) => lookAtTank(look, nowMs)),
       losses: tank.losses.map(({ atMs, quantity, cause }) => ({ hoursAgo: hoursAgo(atMs, nowMs), quantity, cause })),
       unseen,
       readings: judgedReadings(tank, about.readings, nowMs),

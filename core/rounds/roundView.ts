@@ -40,7 +40,7 @@ export interface RoundStop {
   /** The newest check of this round; null while the tank is unchecked. */
   check: StopCheck | null
   /** The newest check of an earlier round; null when there is none. */
-  lastCheck: Pick<CheckView, 'ate' | 'signs' | 'happenedAtMs' | 'note'> | null
+  lastCheck: Pick<CheckView, 'ate' | 'signs' | 'answers' | 'counts' | 'happenedAtMs' | 'note'> | null
   flag: TankFlag | null
   judged: JudgedStop
   /** What is done before it: hands washed, other tools; null where the walk goes straight on. */
@@ -57,7 +57,7 @@ export interface JudgedStop {
   /** Why it is not quiet, the weightiest first. */
   reasons: string[]
   /** What is proposed where somebody has to act. */
-  act: ActProposal[]
+  act: { proposal: ActProposal; words: string }[]
   /** Signs that are no cause for worry yet, with until when. */
   usual: string[]
   /** What is looked at besides today. */

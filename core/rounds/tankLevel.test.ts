@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { tries } from '../testing/tries'
+import { actWords } from './actWords'
 import { levelFlag } from './levelFlag'
 import type { LevelAsked, LevelReason } from './levelReason'
 import { reasonWords } from './levelWords'
@@ -133,4 +134,11 @@ test('a reason in words, with its points', () => {
   expect(words(of([look(0, [], 'none'), look(24, [], 'none'), look(48, [], 'none')]))).toEqual(['ate none, 3rd day in Cherry barb (7)'])
   expect(words(of([look(0), look(24, ['redness'])], { losses: [died(100)] }))).toEqual(['redness, slight, not at the last look (1.5)', '1 fish lost lately (1)'])
   expect(words(of([look(0)], { readings: [{ kind: 'oxygenMgL', hoursAgo: 1, value: 4.8 }] }))).toEqual(['oxygen 4.8 mg/L (4)'])
+})
+
+test('a change of part of the water is proposed with how much: litres where its volume is known, else its share', () => {
+  const { reasons, act } = tankLevel(of([look(0)], { readings: [{ kind: 'nh3N', hoursAgo: 1, value: 0.06 }, tempC(1, 25)] }))
+  const words = (volumeL: number | null): string[] => act.map((proposal) => actWords(proposal, reasons, volumeL, shippedRoundRules)).filter((each) => each.startsWith('part change'))
+  expect(words(null)).toEqual(['part change: 3 times 45 % of its water; fresh water that raises pH can raise ammonia'])
+  expect(words(610)).toEqual([expect.stringMatching(/^part change: 3 times ⟨set volume 274\.\d+⟩; fresh water that raises pH can raise ammonia$/)])
 })

@@ -4,6 +4,7 @@ import type { Pending } from '../commands/pending'
 import type { DueItem } from '../due/due'
 import { tankTouches } from '../facts/tankTouches'
 import { roundOfId } from '../rounds/roundId'
+import type { JudgedStop } from '../rounds/roundView'
 import type { CrateSummary } from '../crates/crateSummary'
 import type { HoldDay } from './shopHold'
 
@@ -78,7 +79,7 @@ export interface RaisedTank {
   level: 'watch' | 'act'
   /** The weightiest first. */
   reasons: string[]
-  act: string[]
+  act: JudgedStop['act']
 }
 
 export interface TodayView {

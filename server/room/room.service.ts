@@ -57,7 +57,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
   /** What tanks are held against now, asked once for all of them. */
   function now(nowMs: number) {
     const timeZone = zone()
-    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), dayStartMs: dayStart(nowMs), limits: limits(), booked: bookings(nowMs) }
+    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), limits: limits(), booked: bookings(nowMs) }
   }
 
   /** Sums a tank up as its glass shows it. */

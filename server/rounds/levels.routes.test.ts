@@ -32,7 +32,7 @@ test('a lot that stops eating climbs to watch and, on the fourth day, to act; To
     expect(await judged('R1-01')).toEqual(said)
   }
   const today = (await room.get('/api/today')).body as TodayView
-  expect(today.raised).toMatchObject([{ code: 'R1-01', level: 'act', act: ['look again within 1 h', 'take readings', 'tell the lead'] }])
+  expect(today.raised).toMatchObject([{ code: 'R1-01', level: 'act', act: [{ proposal: 'look again within 1 h' }, { proposal: 'take readings' }, { proposal: 'tell the lead' }] }])
   const { judged: ofTank, flag } = (await room.get('/api/tanks/R1-01')).body as TankView
   expect([ofTank?.level, flag, (await stopOf('R1-01')).judged.state]).toEqual(['act', { level: 'harm', word: 'ate none' }, 'sick'])
   room.clock.nowMs += 60_000
@@ -114,4 +114,15 @@ test('fish that came today may be pale and need not eat; gasping is act for them
   room.clock.nowMs += 60_000
   await check(4, { signs: ['gasping'] })
   expect(await judged('R1-05')).toEqual(['act', 'gasping, slight (9)'])
+})
+
+test('what was seen of fish that left says nothing of those that come after them', async () => {
+  await check(0, { signs: ['spots'] })
+  expect(await judged('R1-01')).toEqual(['watch', 'spots, slight (4)'])
+  const [lot] = await lotsOf('R1-01')
+  room.clock.nowMs += 60_000
+  await room.post(`/api/tanks/${room.tanks[0]!.id}/releases`, { lotId: lot?.lotId, quantity: 8, reason: 'sold', note: null, happenedAtMs: room.clock.nowMs })
+  room.clock.nowMs += 60_000
+  await room.post(`/api/tanks/${room.tanks[0]!.id}/additions`, { species: 'Kuhli loach', quantity: 5, how: 'brought-in', note: null, happenedAtMs: room.clock.nowMs })
+  expect(await judged('R1-01')).toEqual(['quiet'])
 })

@@ -117,7 +117,7 @@ export function createRoundsService({ store, walk, levels, stops, room, roomStor
         if (!card || !tank) return []
         const [check, last] = [checkOf.get(tankId), lookBefore(tank, { on, number })]
         const marks = check ? (tank.looks.find((look) => look.id === check.id)?.marks ?? []) : []
-        return [{ ...card, before, check: check ? { ...check, marks } : null, lastCheck: last ? { ate: last.ate, signs: last.signs, note: last.note, happenedAtMs: last.atMs } : null }]
+        return [{ ...card, before, check: check ? { ...check, marks } : null, lastCheck: last ? { ate: last.ate, signs: last.signs, answers: last.answers, counts: last.counts, note: last.note, happenedAtMs: last.atMs } : null }]
       })
       return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), stops: ordered, why: walked.why, emptyTanks: facts.inUse(nowMs).filter(({ lots }) => lots.length === 0).map(({ code }) => code) }
     },

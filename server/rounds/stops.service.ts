@@ -1,6 +1,7 @@
 import { groupBy } from '../../core/collections/groupBy'
 import type { TankFacts } from '../../core/facts/facts'
 import { stockOf } from '../../core/facts/askFacts'
+import { actWords } from '../../core/rounds/actWords'
 import { missingWords, reasonWords } from '../../core/rounds/levelWords'
 import type { RoundRules } from '../../core/rounds/roundRules'
 import type { JudgedStop, RoundStop } from '../../core/rounds/roundView'
@@ -14,6 +15,8 @@ interface Collaborators {
   rules: () => RoundRules
 }
 
+const notWorkedOut = 'its looks could not be worked out: look closely'
+
 /** What the card of a tank says: why it is not quiet, what is usual, what is asked today. */
 export function createStopsService({ levels, pins, systemName, rules }: Collaborators) {
   function judgedOf({ tank, level, asked, unseen, state, isBroken }: JudgedTank, codeOf: (tankId: string) => string, known: FoodsKnown, nowMs: number): Omit<JudgedStop, 'pins'> {
@@ -22,12 +25,21 @@ export function createStopsService({ levels, pins, systemName, rules }: Collabor
     const names = { kind: (id: string) => (hasKinds ? (lotOf(id)?.species ?? '') : ''), lot: (id: string) => (tank.lots.length > 1 ? (lotOf(id)?.lotCode ?? 'a lot that left') : ''), tank: codeOf }
     const appetites = tank.lots.map((lot) => ({ lot, appetite: lotAppetite(lot, tank, known, nowMs, rules()) }))
     return {
-      ...{ state, level: level.level, act: level.act },
-      reasons: isBroken ? ['its looks could not be worked out: look closely'] : [...new Set(level.reasons.map((reason) => reasonWords(reason, names)))],
+      ...{ state, level: level.level, act: level.act.map((proposal) => ({ proposal, words: actWords(proposal, level.reasons, tank.water.isAlone ? tank.netVolumeL : null, rules()) })) },
+      reasons: isBroken ? [notWorkedOut] : [...new Set(level.reasons.map((reason) => reasonWords(reason, names)))],
       usual: usualWords(asked, rules()),
       asks: [...new Set(asksToday(appetites.filter(({ appetite }) => !appetite.listed).map(({ lot }) => lot), nowMs))],
       unseen: unseen.flatMap((kind) => missingWords(kind) ?? []),
       hungry: [...new Set(appetites.flatMap(({ lot, appetite }) => hungryWords(lot, appetite) ?? []))],
+    }
+  }
+
+  /** A tank whose looks cannot be put into words says so, and takes no other with it. */
+  function apart({ state }: JudgedTank, of: () => Omit<JudgedStop, 'pins'>): Omit<JudgedStop, 'pins'> {
+    try {
+      return of()
+    } catch {
+      return { state, level: 'watch', reasons: [notWorkedOut], act: [], usual: [], asks: [], unseen: [], hungry: [] }
     }
   }
 
@@ -39,7 +51,7 @@ export function createStopsService({ levels, pins, systemName, rules }: Collabor
   function cardOf(each: JudgedTank, onWater: () => readonly JudgedTank[], nowMs: number): Card {
     const { tankId, code, kind, systemId } = each.tank
     const codeOf = (id: string): string => onWater().find(({ tank }) => tank.tankId === id)?.tank.code ?? ''
-    const card = kept.get(each) ?? { tankId, code, kind, stock: stockOf(each.tank), systemName: systemName(systemId), judged: judgedOf(each, codeOf, levels.foods(), nowMs) }
+    const card = kept.get(each) ?? { tankId, code, kind, stock: stockOf(each.tank), systemName: systemName(systemId), judged: apart(each, () => judgedOf(each, codeOf, levels.foods(), nowMs)) }
     kept.set(each, card)
     return card
   }

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
+import type { RoundStop } from '../../core/rounds/roundView'
 import type { Difference } from '../../core/stocktake/differences'
 import type { StocktakeView } from '../../core/stocktake/stocktakeView'
 import { createTestRoom, quietCheck, testNowMs, type TestRoom, type TestTank } from '../testing/testRoom'
@@ -43,7 +44,7 @@ test('what already swims here: no hold begins, no tank is new, and its source is
   // A tank whose fish were here before the books is settled from the first day on: it is walked with the others, not with new arrivals.
   await room.addFish(tank(0), 'Cherry barb', 2)
   const { stops } = (await room.get('/api/rounds/today')).body
-  expect(stops.map(({ code }: { code: string }) => code)).toEqual(['R1-02', 'R1-03', 'R1-01'])
+  expect((stops as RoundStop[]).map(({ code, judged: { state } }) => [code, state])).toEqual([['R1-03', 'settled'], ['R1-02', 'settled'], ['R1-01', 'new']])
 })
 
 test('a stocktake: what differs, with its likely reason, booked together and taken back together', async () => {

@@ -53,7 +53,7 @@ export function TankPage() {
       </div>
       {tank.judged && (
         <Apart what="What its looks mean" of={tank.judged}>
-          <JudgedWords judged={tank.judged} />
+          <JudgedWords code={tank.code} judged={tank.judged} />
         </Apart>
       )}
       <Apart what="Notes on the glass" of={tank.pins}>
@@ -71,7 +71,7 @@ export function TankPage() {
         </Suspense>
       </Apart>
       <Apart what="Its story" of={tank}>
-        <Timeline entries={tank.timeline} only={only} onOnly={show} hasOlder={tank.hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
+        <Timeline entries={tank.timeline} stock={tank.stock} only={only} onOnly={show} hasOlder={tank.hasOlder} onOlder={showOlder} onReverse={writes.reverseMovement} />
       </Apart>
     </>
   )

@@ -1,18 +1,22 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { groupTimeline, type TimelineGroup } from '../../core/room/groupTimeline'
+import type { StockView } from '../../core/ledger/stockView'
 import { storyKinds, type MovementView, type StoryKind, type TimelineEntry } from '../../core/room/roomView'
 import { isQuiet, type CheckView } from '../../core/rounds/roundView'
 import { sentenceOf } from '../api/ApiProblem'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Notice'
 import { ateWords } from '../ui/ateWords'
+import { kindWords } from '../ui/kindWords'
 import { signed } from '../ui/format'
 import { useFormat } from '../ui/useFormat'
 import { withParam } from '../ui/withParam'
 
 interface Props {
   entries: TimelineEntry[]
+  /** Who stands there now, to name the kinds that a look told apart. */
+  stock: readonly StockView[]
   hasOlder: boolean
   /** Which entries are shown. */
   only: StoryKind
@@ -22,7 +26,7 @@ interface Props {
 }
 
 /** The story of a tank, newest first. Each entry opens what is behind it; which one is open stands in the address. */
-export function Timeline({ entries, hasOlder, only, onOnly, onOlder, onReverse }: Props) {
+export function Timeline({ entries, stock, hasOlder, only, onOnly, onOlder, onReverse }: Props) {
   const [search, setSearch] = useSearchParams()
   const open = search.get('entry')
   const show = (id: string | null): void => setSearch((before) => withParam(before, 'entry', id), { replace: true })
@@ -40,7 +44,7 @@ export function Timeline({ entries, hasOlder, only, onOnly, onOlder, onReverse }
       </h2>
       <ol>
         {groupTimeline(entries).map((group) =>
-          group.entries.length === 1 ? <Entry key={group.id} entry={group.entries[0]} open={open} onShow={show} onReverse={onReverse} /> : <Group key={group.id} group={group} open={open} onShow={show} onReverse={onReverse} />,
+          group.entries.length === 1 ? <Entry key={group.id} entry={group.entries[0]} stock={stock} open={open} onShow={show} onReverse={onReverse} /> : <Group key={group.id} group={group} stock={stock} open={open} onShow={show} onReverse={onReverse} />,
         )}
       </ol>
       {entries.length === 0 && <p className="page-state">{only === 'all' ? 'Nothing is recorded for this tank yet.' : 'Nothing of this kind is recorded for this tank.'}</p>}
@@ -58,20 +62,21 @@ interface Opening {
   open: string | null
   onShow: (id: string | null) => void
   onReverse: Props['onReverse']
+  stock: Props['stock']
 }
 
-function Entry({ entry, open, onShow, onReverse }: { entry: TimelineEntry } & Opening) {
+function Entry({ entry, stock, open, onShow, onReverse }: { entry: TimelineEntry } & Opening) {
   const isOpen = open === entry.id
   return (
     <li className={`entry ${entry.type}${isVoid(entry) ? ' is-void' : ''}`}>
-      <EntryLine entry={entry} change={entry.type === 'movement' ? entry.change : null} words={wordsOf(entry)} isOpen={isOpen} onToggle={() => onShow(isOpen ? null : entry.id)} />
-      {isOpen && (entry.type === 'movement' ? <MovementDetail movement={entry} onReverse={onReverse} /> : <CheckDetail check={entry} />)}
+      <EntryLine entry={entry} change={entry.type === 'movement' ? entry.change : null} words={wordsOf(entry, stock)} isOpen={isOpen} onToggle={() => onShow(isOpen ? null : entry.id)} />
+      {isOpen && (entry.type === 'movement' ? <MovementDetail movement={entry} onReverse={onReverse} /> : <CheckDetail check={entry} stock={stock} />)}
     </li>
   )
 }
 
 /** What one touch did to one lot, or to fish that cannot be told apart: one line, with its entries behind it. */
-function Group({ group, open, onShow, onReverse }: { group: TimelineGroup } & Opening) {
+function Group({ group, stock, open, onShow, onReverse }: { group: TimelineGroup } & Opening) {
   const id = `all-${group.id}`
   const movements = group.entries.filter((entry) => entry.type === 'movement')
   const isOpen = open === id || movements.some((movement) => movement.id === open)
@@ -82,7 +87,7 @@ function Group({ group, open, onShow, onReverse }: { group: TimelineGroup } & Op
       {isOpen && (
         <ol className="entry-group">
           {movements.map((movement) => (
-            <Entry key={movement.id} entry={movement} open={open} onShow={(entry) => onShow(entry ?? id)} onReverse={onReverse} />
+            <Entry key={movement.id} entry={movement} stock={stock} open={open} onShow={(entry) => onShow(entry ?? id)} onReverse={onReverse} />
           ))}
         </ol>
       )}
@@ -128,7 +133,7 @@ function EntryLine({ entry, change, words, isOpen, onToggle }: { entry: Timeline
   )
 }
 
-const wordsOf = (entry: TimelineEntry): string => (entry.type === 'check' ? checkWords(entry) : entry.pool?.isSwap ? `${entry.species}: ${entry.change > 0 ? 'one is' : 'one is not'} of lot ${entry.lotCode}` : `${movementWords(entry)}${takenFor([entry])}`)
+const wordsOf = (entry: TimelineEntry, stock: Props['stock']): string => (entry.type === 'check' ? checkWords(entry, stock) : entry.pool?.isSwap ? `${entry.species}: ${entry.change > 0 ? 'one is' : 'one is not'} of lot ${entry.lotCode}` : `${movementWords(entry)}${takenFor([entry])}`)
 
 function movementWords(movement: MovementView): string {
   const { species, kind, change, from, to, cause, reason } = movement
@@ -153,9 +158,9 @@ function movementWords(movement: MovementView): string {
   }
 }
 
-function checkWords(check: CheckView): string {
+function checkWords(check: CheckView, stock: Props['stock']): string {
   if (isQuiet(check)) return 'All well, all ate'
-  const parts = [check.signs.join(', '), ateWords[check.ate], check.seen === null ? '' : `${check.seen} of ${check.expected} seen`, check.note ?? '']
+  const parts = [check.signs.join(', '), ateWords[check.ate], ...kindWords(check, stock), check.seen === null ? '' : `${check.seen} of ${check.expected} seen`, check.note ?? '']
   return `Checked: ${parts.filter(Boolean).join(' · ')}`
 }
 
@@ -220,11 +225,12 @@ function ReverseButton({ onReverse }: { onReverse: () => Promise<unknown> }) {
   )
 }
 
-function CheckDetail({ check }: { check: CheckView }) {
+function CheckDetail({ check, stock }: { check: CheckView; stock: Props['stock'] }) {
   const format = useFormat()
   const facts: [string, string | null][] = [
     ['round', `${check.roundOn}, round ${check.roundNumber}`],
     ['feeding', ateWords[check.ate]],
+    ['single kinds', kindWords(check, stock).join(', ') || null],
     ['signs', check.signs.join(', ') || 'none'],
     ['seen', check.seen === null ? `not counted; the books said ${check.expected}` : `${check.seen} of ${check.expected}`],
     ['note', check.note],

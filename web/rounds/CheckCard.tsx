@@ -14,6 +14,7 @@ import { TextField } from '../ui/Field'
 import { formatSpan } from '../ui/format'
 import { JudgedWords } from '../ui/JudgedWords'
 import { JustDone, type Done } from '../ui/JustDone'
+import { kindWords } from '../ui/kindWords'
 import { lotsWords } from '../ui/poolWords'
 import { Stepper } from '../ui/Stepper'
 import { TankGlyph } from '../ui/TankGlyph'
@@ -94,14 +95,14 @@ function CardHead({ stop }: { stop: RoundStop }) {
           ))}
         </div>
       </div>
-      <JudgedWords judged={judged} />
+      <JudgedWords code={stop.code} judged={judged} />
     </>
   )
 }
 
-function LastTime({ stop: { lastCheck } }: { stop: RoundStop }) {
+function LastTime({ stop: { lastCheck, stock } }: { stop: RoundStop }) {
   if (!lastCheck) return <p className="aside-word">first check</p>
-  const words = [lastCheck.signs.join(', '), lastCheck.ate === 'all' ? '' : ateWords[lastCheck.ate], lastCheck.note ?? ''].filter(Boolean).join(' · ')
+  const words = [lastCheck.signs.join(', '), lastCheck.ate === 'all' ? '' : ateWords[lastCheck.ate], ...kindWords(lastCheck, stock), lastCheck.note ?? ''].filter(Boolean).join(' · ')
   return <p className={words ? 'remembered' : 'aside-word'}>{words ? `last time: ${words}` : `all well ${formatSpan(nowMs() - lastCheck.happenedAtMs)} ago`}</p>
 }
 
@@ -172,7 +173,7 @@ function Exceptions({ stop, found, onChange, onOpen }: Changing & { onOpen: (she
 function FoundWords({ stop, found, onChange }: Changing) {
   const nameOf = (lotId: string): string => stop.stock.find((lot) => lot.lotId === lotId)?.species ?? 'a lot that left'
   const signs = found.marks.map(({ sign, severity, lotId }) => [sign, ...(severity > 1 ? ['clear'] : []), ...(lotId === null ? [] : [`on ${nameOf(lotId)}`])].join(' '))
-  const kinds = [...new Set([...found.answers.map(({ lotId, ate }) => `${nameOf(lotId)}: ${ateWords[ate]}`), ...found.counts.map(({ lotId, seen }) => `${seen} ${nameOf(lotId)} seen`)])]
+  const kinds = kindWords(found, stop.stock)
   return (
     <>
       {found.seen !== null && (

@@ -7,6 +7,7 @@ import { useSession } from '../api/session'
 import { Button, ButtonLink } from '../ui/Button'
 import { formatSpan, plural } from '../ui/format'
 import { HandScreen } from '../ui/HandScreen'
+import { kindWords } from '../ui/kindWords'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { CheckCard } from './CheckCard'
 import { useRound, useRoundWrites } from './useRound'
@@ -138,7 +139,7 @@ function RoundDone({ round, onAgain, onBack, onOpen }: { round: RoundView; onAga
           <ul>
             {remarked.map((stop) => (
               <li key={stop.tankId}>
-                <Link to={`/room/${stop.code}`}>{stop.code}</Link> {[stop.check?.signs.join(', '), stop.check?.ate === 'all' ? '' : `ate: ${stop.check?.ate}`, stop.check?.note].filter(Boolean).join(' · ')}
+                <Link to={`/room/${stop.code}`}>{stop.code}</Link> {stop.check && [stop.check.signs.join(', '), stop.check.ate === 'all' ? '' : `ate: ${stop.check.ate}`, ...kindWords(stop.check, stop.stock), stop.check.note].filter(Boolean).join(' · ')}
               </li>
             ))}
           </ul>

@@ -12,7 +12,7 @@ export function WhatNow({ today }: { today: TodayView }) {
   if (poison) return <>Now: <Link to={`/room/${poison.tankCode}`}>{poison.tankCode}</Link>. A {poison.species} died there and poisons its water: out, large water change, carbon.</>
   const acts = today.raised.filter(({ level }) => level === 'act')
   // What may take a whole water goes before bags that wait; fish that only refuse do not.
-  const grave = acts.find(({ act }) => act.includes('ask a veterinarian'))
+  const grave = acts.find(({ act }) => act.some(({ proposal }) => proposal === 'ask a veterinarian'))
   if (grave) return <Acting tank={grave} />
   const crate = today.crates[0]
   const stage = crate && summaryStage(crate)

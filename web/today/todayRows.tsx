@@ -76,7 +76,7 @@ export const RaisedRow = ({ tank: { code, species, level, reasons, act } }: { ta
     <strong>{code}</strong> {species}
     <small>
       {reasons.slice(0, 2).join(' · ')}
-      {act.length > 0 && `. ${capital(act.slice(0, 3).join(', '))}.`}
+      {act.length > 0 && `. ${capital(act.slice(0, 3).map(({ words }) => words).join(', '))}.`}
     </small>
   </Row>
 )
