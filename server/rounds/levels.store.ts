@@ -18,12 +18,21 @@ interface RunRow {
   outAtMs: number | null
 }
 
+/** A run that cannot be reckoned explains no sign: what is seen after it counts in full. */
+function crosses(question: string): boolean {
+  try {
+    return gapPpt(JSON.parse(question) as AcclimationQuestion) > crossingGapPpt
+  } catch {
+    return false
+  }
+}
+
 /** Queries about what levels are judged by beside the facts of tanks: each goes by an index and reads days, not years. */
 export function createLevelsStore({ orm, raw, version }: Database) {
   /** A plan is kept for good, so whether it is a crossing is reckoned once. */
   const crossings = new Map<string, boolean>()
   const isCrossing = ({ id, question }: RunRow): boolean => {
-    const known = crossings.get(id) ?? gapPpt(JSON.parse(question) as AcclimationQuestion) > crossingGapPpt
+    const known = crossings.get(id) ?? crosses(question)
     crossings.set(id, known)
     return known
   }
