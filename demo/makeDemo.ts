@@ -20,6 +20,7 @@ import { moveAbout } from './moving'
 import { planAhead } from './planning'
 import { hangOnTheGlass } from './onTheGlass'
 import { putOnTheBench } from './onTheBench'
+import { lookAtTrouble, stopEating, told } from './onTheRound'
 
 const minuteMs = 60_000
 const hourMs = 60 * minuteMs
@@ -286,16 +287,11 @@ async function happenOnce(scene: Scene, daysAgo: number, atMs: number): Promise<
  * way. The trouble are the loaches that do not eat; nothing is late. Newcomers are on their second day in the display.
  */
 async function today(scene: Scene, nowMs: number): Promise<void> {
-  const { commander, chance, people, tanks } = scene
+  const { commander, people } = scene
   await stopEating(scene, nowMs)
   await moveAbout(scene, nowMs)
   await walkRound(scene, nowMs - 50 * minuteMs, (tank, index) => index < 30 && !told.has(tank.code))
-  const look = (code: string, found: object, minutesAgo: number) => commander.run('recordCheck', {}, { tankId: tanks.get(code) ?? '', roundNumber: 1, ate: 'all', signs: [], seen: null, note: null, replacesId: null, ...found, happenedAtMs: nowMs - minutesAgo * minuteMs }, chance.from(people.keepers), nowMs - minutesAgo * minuteMs)
-  await look('R1-02', { ate: 'some', signs: ['clamped fins'], note: 'left food two days running' }, 40)
-  // Spots on two tanks of one water, slight on each: together they are to be looked at again.
-  for (const [index, code] of spottedTanks.entries()) await look(code, { signs: ['spots'] }, 38 - index)
-  // Fish that are hardly ever all seen: unseen, not missing.
-  await look(shyTank, { seen: 3 }, 36)
+  await lookAtTrouble(scene, nowMs)
   const [hatchery, , harbour] = demoSuppliers
   if (!hatchery || !harbour) return
   const linesOf = (lines: readonly (readonly [string, number, number, string])[]): Line[] => lines.map(([species, bags, perBag, tank]) => ({ species, bags, perBag, tank }))
@@ -316,20 +312,4 @@ async function lostInTheBag({ commander, people }: Scene, crate: CrateView, atMs
   await commander.run('addPhoto', { crateId: crate.id, bagId: bag.id }, { image: await drawBag(2), happenedAtMs: atMs }, people.lead, atMs)
   const found = { ...{ bagIds: [bag.id], alive: bag.listed - 2, dead: 2, concerns: ['water'], body: 'normal', skinTempC: 19.4, waterTempC: 20.1, salinityPpt: null, ph: 6.4, ammoniaMgL: 3.1, behaviour: 'subdued', note: 'cloudy, smells' }, happenedAtMs: atMs }
   await commander.run('recordBags', { crateId: crate.id }, found, people.lead, atMs)
-}
-
-const hungryTank = 'H1-01'
-const spottedTanks = ['M1-03', 'M1-09']
-const shyTank = 'S1-05'
-const told = new Set(['R1-02', hungryTank, shyTank, ...spottedTanks])
-
-/** Clown loaches that came last week and have not touched anything since: longer than is usual for them, for the fourth day. They stand alone in the first tub. */
-async function stopEating(scene: Scene, nowMs: number): Promise<void> {
-  const { commander, people, tanks } = scene
-  const atMs = nowMs - 8 * dayMs
-  await act(scene, 'addFish', hungryTank, { species: 'Clown loach', quantity: 3, how: 'brought-in', note: 'handed in by a customer' }, atMs)
-  for (let daysAgo = 7; daysAgo >= 0; daysAgo -= 1) {
-    const happenedAtMs = nowMs - daysAgo * dayMs - 30 * minuteMs
-    await commander.run('recordCheck', {}, { tankId: tanks.get(hungryTank) ?? '', roundNumber: 1, ate: 'none', signs: daysAgo < 2 ? ['hiding'] : [], seen: 3, note: null, replacesId: null, happenedAtMs }, people.lead, happenedAtMs)
-  }
 }

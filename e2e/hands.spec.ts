@@ -128,3 +128,15 @@ test('what moves under the finger while it presses takes no press from it, and g
   await driver.allSent()
   for (const [species, left] of [['Cherry barb', /^9/], ['Kuhli loach', /^8/], ['Honey gourami', /^8/]] as const) await expect(row(species)).toHaveText(left)
 })
+
+test('a quiet round over 64 tanks costs a touch for each', async ({ driver, server }) => {
+  const tanksOf = async () => (await server.get<{ tanks: { id: string }[] }>('/api/room')).tanks
+  const begun = await tanksOf()
+  await server.post('/api/systems', { name: 'Long rack', water: 'fresh', sharing: 'one water', sumpL: 900, rack: 'L1', tankCount: 64 - begun.length, perShelf: 12, tankKind: 'glass', netVolumeL: 60 })
+  for (const { id } of await tanksOf()) await server.post(`/api/tanks/${id}/additions`, { species: 'Cherry barb', quantity: 5, how: 'brought-in', note: null, happenedAtMs: Date.now() - 30 * 86_400_000 })
+  await driver.goto('/room')
+  driver.touches = 0
+  await driver.walkQuietRound(64)
+  console.log(`touches for a quiet round over 64 tanks: ${driver.touches}`)
+  expect(driver.touches).toBeLessThanOrEqual(66)
+})

@@ -103,14 +103,7 @@ test('touches: 40 plain bags and placing them; a quiet round over 16 tanks', asy
   }
   await driver.goto('/room')
   driver.touches = 0
-  await driver.openRound()
-  for (let stop = 1; stop <= 16; stop += 1) {
-    const code = await driver.cardCode()
-    await driver.check()
-    if (stop < 16) await expect.poll(() => driver.cardCode()).not.toBe(code)
-  }
-  await driver.roundDone()
-  await driver.allSent()
+  await driver.walkQuietRound(16)
   console.log(`touches for a quiet round over 16 tanks: ${driver.touches}`)
   expect(driver.touches).toBeLessThanOrEqual(17)
 })

@@ -1,4 +1,4 @@
-import { mealAnswers } from '../rounds/rounds.schema'
+import { mealAnswers, type Ate } from '../rounds/rounds.schema'
 import type { FactEvent, Fight, KnownFacts, LotFacts, LotStanding, Look, Measured } from './facts'
 
 /** What is known of a tank before anything is. */
@@ -57,6 +57,9 @@ const newestFirst = (a: Dated, b: Dated): number => b.atMs - a.atMs || (b.record
 /** Answers whether fish went for each other at a look. */
 export const isFight = ({ signs }: Pick<Look, 'signs'>): boolean => signs.includes('chased') || signs.includes('chasing')
 
+/** How a lot ate at a look: by its own answer, else the tank's. */
+export const ateOf = ({ answers, ate }: Pick<Look, 'answers' | 'ate'>, lotId: string): Ate => answers.find((own) => own.lotId === lotId)?.ate ?? ate
+
 const withMeasured = (all: readonly Measured[], { measured, replacesSeq }: { measured: Measured; replacesSeq: number | null }): Measured[] =>
   [...all.filter(({ seq }) => seq !== replacesSeq && seq !== measured.seq), measured].sort((a, b) => b.atMs - a.atMs || b.seq - a.seq)
 
@@ -64,7 +67,7 @@ const withMeasured = (all: readonly Measured[], { measured, replacesSeq }: { mea
 function withLots<Tank extends KnownFacts>(tank: Tank): Tank {
   const lots = tank.lots.map((lot): LotFacts => {
     const own = tank.looks.flatMap((look) => {
-      const ate = look.answers.find(({ lotId }) => lotId === lot.lotId)?.ate ?? look.ate
+      const ate = ateOf(look, lot.lotId)
       return ate === 'not fed' || look.atMs < lot.sinceMs ? [] : [{ ate, atMs: look.atMs }]
     })
     const meal = own.find(({ ate }) => mealAnswers.includes(ate))

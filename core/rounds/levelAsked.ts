@@ -1,8 +1,9 @@
 import type { LotFacts, Look, Measured, TankFacts } from '../facts/facts'
 import { groupBy } from '../collections/groupBy'
 import { kindKey } from '../pools/poolsOf'
+import { hoursAgo } from '../time/hoursAgo'
 import { unionisedMgL } from '../water/ammonia'
-import { expectedCourse, type CourseSpecies } from './expectedCourse'
+import { expectedCourse, type CourseEvent, type CourseSpecies } from './expectedCourse'
 import type { LevelAsked } from './levelReason'
 import { lotEvents, type RunOfLot } from './lotEvents'
 import { missingProbability, type Missing } from './missing'
@@ -38,8 +39,6 @@ export interface UnseenKind extends Missing {
   shareSeen: number
 }
 
-const hoursAgo = (atMs: number, nowMs: number): number => Math.max(0, (nowMs - atMs) / hourMs)
-
 /** A look as the rules of the round have it. */
 export const lookAtTank = ({ atMs, marks, answers, ate }: Pick<Look, 'atMs' | 'marks' | 'answers' | 'ate'>, nowMs: number): LookAtTank => ({
   hoursAgo: hoursAgo(atMs, nowMs),
@@ -59,12 +58,13 @@ function looksAtThem({ lots, looks }: Pick<TankFacts, 'lots' | 'looks'>): Look[]
  */
 export function levelAsked(tank: TankFacts, about: AboutTank, rules: RoundRules): { asked: LevelAsked; unseen: UnseenKind[] } {
   const { nowMs } = about
-  const eventsOf = new Map(tank.lots.map((lot) => [lot.lotId, lotEvents(lot, tank, about.runsOf(lot.lotId), nowMs)]))
-  const unseen = unseenKinds(tank, about, rules)
+  const events = new Map(tank.lots.map((lot) => [lot.lotId, lotEvents(lot, tank, about.runsOf(lot.lotId), nowMs)]))
+  const eventsOf = ({ lotId }: LotFacts): CourseEvent[] => events.get(lotId) ?? []
+  const unseen = unseenKinds(tank, about, eventsOf, rules)
   return {
     unseen,
     asked: {
-      lots: tank.lots.map((lot) => ({ lot: lot.lotId, fish: lot.quantity, days: about.daysOf(lot), inHold: about.isHeld(lot), species: speciesOf(lot), events: eventsOf.get(lot.lotId) ?? [] })),
+      lots: tank.lots.map((lot) => ({ lot: lot.lotId, fish: lot.quantity, days: about.daysOf(lot), inHold: about.isHeld(lot), species: speciesOf(lot), events: eventsOf(lot) })),
       purpose: tank.purpose,
       stockedOnWater: about.stockedOnWater,
       rounds: looksAtThem(tank).map((look) => lookAtTank(look, nowMs)),
@@ -78,7 +78,7 @@ export function levelAsked(tank: TankFacts, about: AboutTank, rules: RoundRules)
 }
 
 /** Kinds that were counted lately, and how likely one of them is gone. */
-function unseenKinds(tank: TankFacts, { nowMs, runsOf, countedAtMs }: AboutTank, rules: RoundRules): UnseenKind[] {
+function unseenKinds(tank: TankFacts, { nowMs, countedAtMs }: AboutTank, eventsOf: (lot: LotFacts) => CourseEvent[], rules: RoundRules): UnseenKind[] {
   const kinds = [...groupBy(tank.lots, ({ speciesId, noted }) => kindKey({ speciesId, strain: noted.strain })).values()]
   return kinds.flatMap((lots): UnseenKind[] => {
     const quantity = lots.reduce((sum, lot) => sum + lot.quantity, 0)
@@ -89,7 +89,7 @@ function unseenKinds(tank: TankFacts, { nowMs, runsOf, countedAtMs }: AboutTank,
       return seen === null || look.atMs < placedMs ? [] : [{ hoursAgo: hoursAgo(look.atMs, nowMs), seen }]
     })
     if (looks.length === 0) return []
-    const shareSeen = Math.min(...lots.map((lot) => expectedCourse(lotEvents(lot, tank, runsOf(lot.lotId), nowMs), speciesOf(lot), rules).shareSeen))
+    const shareSeen = Math.min(...lots.map((lot) => expectedCourse(eventsOf(lot), speciesOf(lot), rules).shareSeen))
     return [{ lotId: lotIds[0] ?? '', species: lots[0]?.species ?? '', fish: quantity, shareSeen, ...missingProbability({ fish: quantity, shareSeen, daysSinceFull: hoursAgo(placedMs, nowMs) / 24, looks }, rules) }]
   })
 }

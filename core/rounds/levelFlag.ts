@@ -1,9 +1,7 @@
 import { stripWord, type TankFlag } from '../room/tankFlag'
 import type { LevelReason } from './levelReason'
-import { signs, type Sign } from './rounds.schema'
+import type { Sign } from './rounds.schema'
 import type { TankLevel } from './tankLevel'
-
-const isSign = (word: string): word is Sign => (signs as readonly string[]).includes(word)
 
 /**
  * The word on the strip of a tank, by its level: the weightiest reason in the ten letters the glass has room for. Fish that
@@ -25,7 +23,7 @@ function telling(reasons: readonly LevelReason[]): LevelReason | undefined {
 function wordOf({ why, what }: LevelReason): string {
   switch (why) {
     case 'sign':
-      return isSign(what) ? stripWord(what) : what
+      return stripWord(what as Sign)
     case 'appetite':
       return `ate ${what}`
     case 'loss':

@@ -3,12 +3,10 @@ import type { AcceptedSign, LookAtTank, LotInTank } from './seenInTank'
 import type { JudgedReading } from './roundRules'
 
 /** Quiet: nothing to do. Watch: somebody looks again today. Act: now. */
-export const tankLevels = ['quiet', 'watch', 'act'] as const
-export type TankLevelName = (typeof tankLevels)[number]
+export type TankLevelName = 'quiet' | 'watch' | 'act'
 
 /** Why a tank is not quiet. */
-export const levelWhys = ['sign', 'go together', 'appetite', 'in several lots', 'loss', 'losses beyond usual', 'jumped or eaten', 'unseen', 'reading', 'drift', 'neighbour', 'whole water', 'hold'] as const
-export type LevelWhy = (typeof levelWhys)[number]
+export type LevelWhy = 'sign' | 'go together' | 'appetite' | 'in several lots' | 'loss' | 'losses beyond usual' | 'jumped or eaten' | 'unseen' | 'reading' | 'drift' | 'neighbour' | 'whole water' | 'hold'
 
 /** What a level's reason says beyond its points, for the words. */
 export interface SaidOfReason {
@@ -38,15 +36,13 @@ export interface LevelReason {
 export const byWeight = (a: LevelReason, b: LevelReason): number => b.points - a.points || byText(a.why, b.why) || byText(a.what, b.what) || byText(a.lot ?? '', b.lot ?? '')
 
 /** What a tank shows to others on its water. */
-export const shownOnWater = ['skin', 'gills', 'wasting', 'water'] as const
-export type Shown = (typeof shownOnWater)[number]
+export type Shown = 'skin' | 'gills' | 'wasting' | 'water'
 export interface Neighbour {
   tank: string
   shows: readonly Shown[]
   isAct: boolean
 }
-export const unseenVerdicts = ['none', 'fewer than usual', 'count when handy', 'look for it', 'write off?'] as const
-export type UnseenVerdict = (typeof unseenVerdicts)[number]
+export type UnseenVerdict = 'none' | 'fewer than usual' | 'count when handy' | 'look for it' | 'write off?'
 
 /** What a tank's level is judged by. */
 export interface LevelAsked {

@@ -3,7 +3,7 @@ import { readingKinds, showReading, type ReadingKind } from '../room/glass.schem
 import type { LevelReason } from './levelReason'
 import type { UnseenKind } from './levelAsked'
 import type { Missing } from './missing'
-import type { JudgedReading } from './roundRules'
+import { shippedRoundRules, type JudgedReading } from './roundRules'
 
 /** How lots and tanks are called. */
 export interface LevelNames {
@@ -64,16 +64,15 @@ const readingWords: Readonly<Record<JudgedReading, string>> = { tempC: 'temperat
 const figureOf = (kind: JudgedReading, value: number): string => (kind in readingKinds ? showReading(kind as ReadingKind, value, markedUnits) : `${Number(value.toFixed(3))} mg/L`)
 
 const percent = (share: number): string => (share < 0.01 ? 'under 1 %' : share > 0.99 ? 'over 99 %' : `${Math.round(share * 100)} %`)
-const shyBelow = 0.6
 
 /**
  * Says what it means that not all of a kind were seen.
  * @example missingWords({ species: 'Kuhli loach', fish: 5, unseen: 3, shareSeen: 0.25, atLeastOne: 0.12, verdict: 'none', … }) // '2 of 5 Kuhli loach seen; these are hardly ever all seen: 12 % that one is gone.'
  */
-export function missingWords({ species, fish: there, unseen, shareSeen, atLeastOne, verdict, writeOff }: Pick<UnseenKind, 'species' | 'fish' | 'shareSeen'> & Pick<Missing, 'unseen' | 'atLeastOne' | 'verdict' | 'writeOff'>): string | null {
+export function missingWords({ species, fish: there, unseen, shareSeen, atLeastOne, verdict, writeOff }: Pick<UnseenKind, 'species' | 'fish' | 'shareSeen'> & Pick<Missing, 'unseen' | 'atLeastOne' | 'verdict' | 'writeOff'>, { hiderBelow } = shippedRoundRules.species): string | null {
   if (unseen === null || unseen <= 0) return null
   const seen = `${there - unseen} of ${there} ${species} seen`
-  const shy = shareSeen < shyBelow ? '; these are hardly ever all seen' : ''
+  const shy = shareSeen < hiderBelow ? '; these are hardly ever all seen' : ''
   const next: Record<Missing['verdict'], string> = {
     none: '',
     'fewer than usual': ' Fewer than usual: look again tonight.',

@@ -1,4 +1,5 @@
 import type { LotFacts, TankFacts } from '../facts/facts'
+import { hoursAgo } from '../time/hoursAgo'
 import type { CourseEvent } from './expectedCourse'
 
 const hourMs = 3_600_000
@@ -28,7 +29,7 @@ export interface RunOfLot {
  * came to it. Times are hours before `nowMs`.
  */
 export function lotEvents(lot: Pick<LotFacts, 'lotId' | 'sinceMs' | 'arrivedAtMs' | 'isBeforeBooks' | 'doses'>, tank: Pick<TankFacts, 'lots'>, runs: readonly RunOfLot[], nowMs: number): CourseEvent[] {
-  const ago = (atMs: number): number => Math.max(0, (nowMs - atMs) / hourMs)
+  const ago = (atMs: number): number => hoursAgo(atMs, nowMs)
   const ofRuns = runs.filter(({ kind }) => kind !== 'look').flatMap((run) => runEvents(run, ago))
   const isCovered = (atMs: number): boolean => runs.some(({ startedAtMs, outAtMs }) => atMs >= startedAtMs - sameMs && atMs <= (outAtMs ?? nowMs) + sameMs)
   const arrived = lot.isBeforeBooks || runs.some(({ isDelivery, kind }) => isDelivery && kind === 'acclimation') ? [] : [{ event: 'arrival' as const, hoursAgo: ago(lot.arrivedAtMs) }]

@@ -1,3 +1,4 @@
+import type { mouths } from '../species/speciesWords'
 import type { Sign } from './rounds.schema'
 import type { Tolerance } from '../setup/words'
 import shipped from './shippedRounds.json'
@@ -7,18 +8,15 @@ export const habits = ['bottom', 'surface', 'air breather', 'night', 'grazer', '
 export type Habit = (typeof habits)[number]
 /** Answers whether a word of the species book is one that the round goes by. */
 export const isHabit = (word: string): word is Habit => (habits as readonly string[]).includes(word)
-export const mouths = ['tiny', 'small', 'medium', 'large'] as const
 export type Mouth = (typeof mouths)[number]
 /** Grain of food by usual mass in g, where the book names no mouth: house guidance. */
 export const mouthOf = (massG: number | null): Mouth | null => (massG === null ? null : massG < 0.3 ? 'tiny' : massG < 4 ? 'small' : massG < 20 ? 'medium' : 'large')
 /** What happened to fish, after which some signs are usual for a while. */
-export const courseEvents = ['arrival', 'move', 'crossing', 'bath', 'treatment', 'company', 'dark'] as const
-export type CourseEventKind = (typeof courseEvents)[number]
+export type CourseEventKind = 'arrival' | 'move' | 'crossing' | 'bath' | 'treatment' | 'company' | 'dark'
 /** What signs are taken together. */
 export const signGroups = ['gills', 'skin', 'wasting'] as const
 export type SignGroup = (typeof signGroups)[number]
-export const judgedReadings = ['tempC', 'ph', 'salinityPpt', 'nh3N', 'nitriteN', 'nitrateN', 'oxygenMgL'] as const
-export type JudgedReading = (typeof judgedReadings)[number]
+export type JudgedReading = 'tempC' | 'ph' | 'salinityPpt' | 'nh3N' | 'nitriteN' | 'nitrateN' | 'oxygenMgL'
 
 /** Hours within which a clear sign and a slight one are usual. */
 export type CourseWindow = readonly [clearH: number, slightH: number]

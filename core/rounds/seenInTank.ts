@@ -1,6 +1,6 @@
 import { expectedCourse, isInCourse, type CourseEvent, type CourseSpecies, type ExpectedCourse } from './expectedCourse'
-import { signRule, type RoundRules, type SignGroup } from './roundRules'
-import { mealAnswers, type Ate, type Sign } from './rounds.schema'
+import { signRule, type RoundRules } from './roundRules'
+import type { Ate, Sign } from './rounds.schema'
 
 /** A sign as it was seen; without a lot it is of the whole tank. */
 export interface SeenSign {
@@ -118,8 +118,3 @@ function courseAt({ events, species }: LotInTank, look: LookAtTank, answers: rea
     }))
   return expectedCourse(then, species, rules)
 }
-
-/** The group a sign is taken together with others in. */
-export const groupOf = (rules: RoundRules, sign: Sign): SignGroup | null => signRule(rules, sign).group
-/** Answers whether anything was eaten. */
-export const isMeal = (ate: Ate): boolean => mealAnswers.includes(ate)

@@ -1,6 +1,6 @@
 import type { LevelReason } from './levelReason'
 import { signGroups, signRule, type RoundRules, type SignGroup } from './roundRules'
-import { isMeal, type OutsideSign, type Scope, type SeenInTank } from './seenInTank'
+import type { OutsideSign, Scope, SeenInTank } from './seenInTank'
 
 /** Looks of one day and the next are not always a day apart: so many hours less still count as one. */
 const daySlackH = 4
@@ -65,6 +65,6 @@ function appetiteReasons(seen: SeenInTank, lot: string, { level }: RoundRules): 
   const [newest, oldest] = [run[0], run.at(-1)]
   if (!newest || !oldest) return []
   const days = daysOf(oldest.look.hoursAgo - newest.look.hoursAgo)
-  const points = isMeal(newest.ate) ? Math.min(level.ateSomeMost, level.ateSome + level.ateSomePerDay * days) : Math.min(level.ateNoneMost, level.ateNone + level.ateNonePerDay * days)
+  const points = newest.ate === 'none' ? Math.min(level.ateNoneMost, level.ateNone + level.ateNonePerDay * days) : Math.min(level.ateSomeMost, level.ateSome + level.ateSomePerDay * days)
   return [{ why: 'appetite', what: newest.ate, lot, points, said: { day: days + 1 } }]
 }

@@ -1,5 +1,7 @@
 import { groupBy } from '../collections/groupBy'
 import type { LotFacts, TankFacts } from '../facts/facts'
+import { ateOf } from '../facts/foldFacts'
+import { hoursAgo } from '../time/hoursAgo'
 import { spanWords } from '../time/spanWords'
 import { expectedCourse } from './expectedCourse'
 import type { LevelAsked } from './levelReason'
@@ -47,12 +49,11 @@ export function foodsKnown(foods: readonly { name: string; servesAs: readonly st
 
 /** Whether a lot has gone without food for longer than usual since it came into this tank, and what to try. */
 export function lotAppetite(lot: LotFacts, { looks }: Pick<TankFacts, 'looks'>, { onHand, toldOf }: FoodsKnown, nowMs: number, rules: RoundRules): NotEating {
-  const ago = (atMs: number): number => Math.max(0, (nowMs - atMs) / hourMs)
-  const answers: NotEatingAsked['answers'] = looks.filter(({ atMs }) => atMs >= lot.sinceMs).map((look) => ({ hoursAgo: ago(look.atMs), ate: look.answers.find(({ lotId }) => lotId === lot.lotId)?.ate ?? look.ate }))
+  const answers: NotEatingAsked['answers'] = looks.filter(({ atMs }) => atMs >= lot.sinceMs).map((look) => ({ hoursAgo: hoursAgo(look.atMs, nowMs), ate: ateOf(look, lot.lotId) }))
   const { firstMealDays, bearsHunger, firstFoods, ways } = lot.book
   const bookFoods = (firstFoods ?? '').split(',').map((each) => each.trim()).filter(Boolean)
   const came = lot.sinceMs - lot.arrivedAtMs > dayMs ? 'move' : 'arrival'
-  return notEating({ hoursHere: ago(lot.sinceMs), came, firstMealDays, bearsHunger, answers, toldFoods: toldOf(lot.lotId), bookFoods, onHand, habits: ways?.habits ?? [], mouth: ways?.mouth ?? null }, rules)
+  return notEating({ hoursHere: hoursAgo(lot.sinceMs, nowMs), came, firstMealDays, bearsHunger, answers, toldFoods: toldOf(lot.lotId), bookFoods, onHand, habits: ways?.habits ?? [], mouth: ways?.mouth ?? null }, rules)
 }
 
 const becauseWords: Readonly<Record<FoodBecause, (many: boolean) => string>> = {

@@ -3,6 +3,7 @@ import type { FactEvent, Fight, KindCount, Look, Loss, LotStanding, Mark, OwnAns
 import { isHabit, mouthOf, type Mouth } from '../../core/rounds/roundRules'
 import type { Sign } from '../../core/rounds/rounds.schema'
 import type { Tolerance } from '../../core/setup/words'
+import { listed } from '../db/listed'
 import type { Database } from '../db/open'
 import { isAlone, waterId } from '../room/waterOf'
 import { arrivedAt, strainOf } from '../pools/ofLot'
@@ -16,7 +17,6 @@ export interface Horizon {
 }
 
 type LookRow = Omit<Look, 'signs' | 'marks' | 'answers' | 'counts'> & { tankId: string; signs: string; marks: string | null; answers: string | null; counts: string | null }
-const listed = <T>(json: string | null): T[] => (json === null ? [] : (JSON.parse(json) as T[]))
 type SetUpRow = Omit<TankSetUp, 'water' | 'agents' | 'isRetired'> & Omit<WaterFacts, 'id' | 'isAlone' | 'kind'> & { waterId: string; isAlone: number; water: WaterFacts['kind']; agents: string; isRetired: number }
 type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks'> & { isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null; shareSeenPercent: number | null; tolerance: Tolerance | null; habits: string; mouth: Mouth | null; usualMassG: number | null } & HandlingRow
 
@@ -48,7 +48,7 @@ export function createFactsStore({ orm, raw, version }: Database) {
               system.zone_id AS zoneId, (SELECT sources_rule FROM zone WHERE zone.id = system.zone_id) AS sourcesRule, ${waterId} AS waterId, ${isAlone} AS isAlone, system.water, system.agents, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL
             FROM tank JOIN system ON system.id = tank.system_id WHERE ${tanks(only)} ORDER BY tank.rack, tank.shelf, tank.position`,
         )
-        .map(({ waterId: id, isAlone: alone, water: kind, tempC, salinityPpt, ph, alkalinityMeqL, agents, isRetired, ...tank }) => ({ ...tank, isRetired: isRetired === 1, agents: JSON.parse(agents) as string[], water: { id, isAlone: alone === 1, kind, tempC, salinityPpt, ph, alkalinityMeqL } })),
+        .map(({ waterId: id, isAlone: alone, water: kind, tempC, salinityPpt, ph, alkalinityMeqL, agents, isRetired, ...tank }) => ({ ...tank, isRetired: isRetired === 1, agents: listed<string>(agents), water: { id, isAlone: alone === 1, kind, tempC, salinityPpt, ph, alkalinityMeqL } })),
 
     /** When the first bag of a lot that stands in a tank was opened; null for fish that came in none, or stand in no tank. */
     openedAt: (lotId: string): number | null => (openedAt.get(lotId) as { atMs: number | null }).atMs,

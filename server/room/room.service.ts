@@ -1,7 +1,6 @@
-import { TZDate } from '@date-fns/tz'
-import { startOfDay } from 'date-fns'
 import { groupBy } from '../../core/collections/groupBy'
 import { lastLook, newestHold, stockOf } from '../../core/facts/askFacts'
+import { dayStartIn } from './dayStartIn'
 import type { LevelsService } from '../rounds/levels.service'
 import type { StopsService } from '../rounds/stops.service'
 import type { TankFacts } from '../../core/facts/facts'
@@ -52,7 +51,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   /** When today began in the room. */
-  const dayStart = (nowMs: number): number => startOfDay(new TZDate(nowMs, zone())).getTime()
+  const dayStart = (nowMs: number): number => dayStartIn(nowMs, zone())
 
   /** What tanks are held against now, asked once for all of them. */
   function now(nowMs: number) {
@@ -117,7 +116,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
       const today = now(nowMs)
       const { hold, bookings: booked, flag, isCheckedToday } = summarise(known, today)
       const { id, kind, netVolumeL } = tank
-      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, judged: judgedOf(known, facts.inUse(nowMs).filter(({ water }) => water.id === known.water.id), nowMs), on: today.on, isCheckedToday, missing: pools.missingAt(id, nowMs - missingDays * 86_400_000), ...glass(known, nowMs), ...timeline(id, entries, only) }
+      return { id, code: tank.code, kind, netVolumeL, system, stock: stockOf(known), hold, bookings: booked, flag, judged: judgedOf(known, nowMs), on: today.on, isCheckedToday, missing: pools.missingAt(id, nowMs - missingDays * 86_400_000), ...glass(known, nowMs), ...timeline(id, entries, only) }
     },
 
     /** Labels of tanks in use, of all racks or of some; none where no tank stands there. */

@@ -1,5 +1,3 @@
-import { TZDate } from '@date-fns/tz'
-import { startOfDay } from 'date-fns'
 import { groupBy } from '../../core/collections/groupBy'
 import { holdOf, lossesSince } from '../../core/facts/askFacts'
 import type { LotFacts, Measured, TankFacts } from '../../core/facts/facts'
@@ -16,6 +14,7 @@ import { foodsKnown, type FoodsKnown } from '../../core/rounds/stopWords'
 import { tankLevel, type TankLevel } from '../../core/rounds/tankLevel'
 import type { Change } from '../events/changes'
 import type { FactsService } from '../facts/facts.service'
+import { dayStartIn } from '../room/dayStartIn'
 import type { LevelsStore } from './levels.store'
 
 const [minuteMs, dayMs] = [60_000, 86_400_000]
@@ -153,14 +152,24 @@ export function createLevelsService({ store, facts, limits, rules, zone }: Colla
     return tanks
   }
 
-  /** One tank: only its own water is judged. Null where no fish stand in it. */
-  function one(tank: TankFacts, nowMs: number): JudgedTank | null {
-    if (everything?.version === store.version() && everything.slot === Math.floor(nowMs / slotMs)) return everything.tanks.get(tank.tankId) ?? null
-    const onWater = facts.inUse(nowMs).filter(({ water }) => water.id === tank.water.id)
-    return ofWater(tank.water.id, onWater, nowMs).find((each) => each.tank.tankId === tank.tankId) ?? null
+  /** The tanks with fish on the water of one; no other is judged. */
+  function besides(tank: TankFacts, nowMs: number): readonly JudgedTank[] {
+    const isCurrent = everything?.version === store.version() && everything.slot === Math.floor(nowMs / slotMs)
+    const known = isCurrent ? waters.get(tank.water.id) : undefined
+    return known?.judged ?? ofWater(tank.water.id, facts.inUse(nowMs).filter(({ water }) => water.id === tank.water.id), nowMs)
   }
 
-  const lostToday = (tank: TankFacts, nowMs: number): number => lossesSince(tank, startOfDay(new TZDate(nowMs, zone())).getTime()).reduce((sum, { quantity }) => sum + quantity, 0)
+  /** One tank; null where no fish stand in it. */
+  const one = (tank: TankFacts, nowMs: number): JudgedTank | null => besides(tank, nowMs).find((each) => each.tank.tankId === tank.tankId) ?? null
+
+  /** When today began; a clock of the room is asked once a minute, not for every tank. */
+  let today = { minute: -1, fromMs: 0 }
+  function dayStart(nowMs: number): number {
+    const minute = Math.floor(nowMs / minuteMs)
+    if (today.minute !== minute) today = { minute, fromMs: dayStartIn(nowMs, zone()) }
+    return today.fromMs
+  }
+  const lostToday = (tank: TankFacts, nowMs: number): number => lossesSince(tank, dayStart(nowMs)).reduce((sum, { quantity }) => sum + quantity, 0)
 
   return {
     listen,
@@ -172,6 +181,7 @@ export function createLevelsService({ store, facts, limits, rules, zone }: Colla
       if (foods?.side !== sideNow()) foods = { side: sideNow(), known: foodsKnown(store.foods(), store.toldFoods()) }
       return foods.known
     },
+    besides,
     one,
     /** The word on the strip of a tank; null where there is nothing to say, or no fish. */
     flagOf(tank: TankFacts, nowMs: number): TankFlag | null {

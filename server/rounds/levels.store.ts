@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import { gapPpt, type AcclimationQuestion } from '../../core/acclimation/question'
 import { crossingGapPpt } from '../../core/acclimation/schools'
 import type { RunOfLot } from '../../core/rounds/lotEvents'
+import { listed } from '../db/listed'
 import type { Database } from '../db/open'
 
 const hourMs = 3_600_000
@@ -69,7 +70,7 @@ export function createLevelsStore({ orm, raw, version }: Database) {
     toldFoods: (): { lotId: string; ateBefore: string }[] => orm.all(sql`SELECT DISTINCT line.lot_id AS lotId, line.ate_before AS ateBefore FROM stock JOIN line ON line.lot_id = stock.lot_id WHERE line.ate_before IS NOT NULL`),
 
     /** Foods of the house with the words of the book that they serve as. */
-    foods: (): { name: string; servesAs: string[] }[] => orm.all<{ name: string; servesAs: string }>(sql`SELECT name, serves_as AS servesAs FROM food WHERE retired_at_ms IS NULL`).map(({ name, servesAs }) => ({ name, servesAs: JSON.parse(servesAs) as string[] })),
+    foods: (): { name: string; servesAs: string[] }[] => orm.all<{ name: string; servesAs: string }>(sql`SELECT name, serves_as AS servesAs FROM food WHERE retired_at_ms IS NULL`).map(({ name, servesAs }) => ({ name, servesAs: listed<string>(servesAs) })),
 
     /** Names of zones and systems, by id. */
     names: (): Map<string, string> => new Map(orm.all<{ id: string; name: string }>(sql`SELECT id, name FROM zone UNION ALL SELECT id, name FROM system`).map(({ id, name }) => [id, name])),

@@ -3,13 +3,13 @@ import type { RoundOf } from '../../core/rounds/roundId'
 import type { KindCount, OwnAnswer } from '../../core/facts/facts'
 import type { Sign } from '../../core/rounds/rounds.schema'
 import type { CheckView } from '../../core/rounds/roundView'
+import { listed } from '../db/listed'
 import type { Database } from '../db/open'
 import { lot, stock } from '../ledger/ledger.table'
 import { staff } from '../staff/staff.table'
 import { check, observation, round } from './rounds.table'
 
 type CheckRow = Omit<CheckView, 'signs' | 'answers' | 'counts'> & { signs: string; answers: string | null; counts: string | null }
-const listed = <T>(json: string | null): T[] => (json === null ? [] : (JSON.parse(json) as T[]))
 
 /** Queries about rounds and their checks. */
 export function createRoundsStore({ orm, raw }: Database) {
@@ -30,7 +30,7 @@ export function createRoundsStore({ orm, raw }: Database) {
   const fishIn = orm.select({ fish: sql<number>`coalesce(sum(${stock.quantity}), 0)` }).from(stock).where(eq(stock.placeId, sql.placeholder('tankId'))).prepare()
   const view = sql.raw(`SELECT 'check' AS type, c.id, c.tank_id AS tankId, c.round_on AS roundOn, c.round_number AS roundNumber, c.ate, c.signs, c.answers, c.counts, c.seen, c.expected, c.note,
     c.happened_at_ms AS happenedAtMs, c.recorded_at_ms AS recordedAtMs, staff.name AS staffName, c.replaced_by_id AS replacedById FROM "check" c JOIN staff ON staff.id = c.staff_id`)
-  const toView = (row: CheckRow): CheckView => ({ ...row, signs: JSON.parse(row.signs) as Sign[], answers: listed<OwnAnswer>(row.answers), counts: listed<KindCount>(row.counts) })
+  const toView = (row: CheckRow): CheckView => ({ ...row, signs: listed<Sign>(row.signs), answers: listed<OwnAnswer>(row.answers), counts: listed<KindCount>(row.counts) })
 
   return {
     insert: (values: typeof check.$inferInsert) => void insert.run(values),

@@ -9,7 +9,7 @@ import { asksToday, hungryWords, lotAppetite, usualWords, type FoodsKnown } from
 import type { JudgedTank, LevelsService } from './levels.service'
 
 interface Collaborators {
-  levels: Pick<LevelsService, 'all' | 'flagOf' | 'foods' | 'one' | 'onWater'>
+  levels: Pick<LevelsService, 'all' | 'besides' | 'flagOf' | 'foods' | 'one'>
   pins: () => readonly { tankId: string; words: string }[]
   systemName: (id: string) => string
   rules: () => RoundRules
@@ -29,7 +29,7 @@ export function createStopsService({ levels, pins, systemName, rules }: Collabor
       reasons: isBroken ? [notWorkedOut] : [...new Set(level.reasons.map((reason) => reasonWords(reason, names)))],
       usual: usualWords(asked, rules()),
       asks: [...new Set(asksToday(appetites.filter(({ appetite }) => !appetite.listed).map(({ lot }) => lot), nowMs))],
-      unseen: unseen.flatMap((kind) => missingWords(kind) ?? []),
+      unseen: unseen.flatMap((kind) => missingWords(kind, rules().species) ?? []),
       hungry: [...new Set(appetites.flatMap(({ lot, appetite }) => hungryWords(lot, appetite) ?? []))],
     }
   }
@@ -68,9 +68,9 @@ export function createStopsService({ levels, pins, systemName, rules }: Collabor
     },
 
     /** What the looks at one tank mean; null where no fish stand in it. Its notes are its page's own. */
-    of(tank: TankFacts, onWater: readonly TankFacts[], nowMs: number): JudgedStop | null {
+    of(tank: TankFacts, nowMs: number): JudgedStop | null {
       const each = levels.one(tank, nowMs)
-      return each && { ...cardOf(each, () => levels.onWater(tank.water.id, onWater, nowMs), nowMs).judged, pins: [] }
+      return each && { ...cardOf(each, () => levels.besides(tank, nowMs), nowMs).judged, pins: [] }
     },
   }
 }

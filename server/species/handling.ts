@@ -3,6 +3,7 @@ import type { BenchFish } from '../../core/bench/fishRules'
 import type { KeptIn } from '../../core/species/keptIn'
 import type { Handling } from '../../core/species/handling'
 import { agentColumns, type AgentColumn, type AgentWord } from '../../core/species/speciesWords'
+import { listed } from '../db/listed'
 
 /** What the book says of handling a species, as the columns of a query. */
 export const handlingColumns = sql`species.hurts, species.poisons, species.sensitivities, species.catch_with AS catchWith`
@@ -13,11 +14,9 @@ export interface HandlingRow {
   catchWith: string | null
 }
 
-const list = (json: string): string[] => (json === '[]' ? [] : (JSON.parse(json) as string[]))
-
 /** Takes what the book says of handling out of a row, and leaves the rest. */
 export function withHandling<Row extends HandlingRow>({ hurts, poisons, sensitivities, catchWith, ...row }: Row): Omit<Row, keyof HandlingRow> & { handling: Handling } {
-  return { ...row, handling: { hurts: list(hurts), poisons, sensitivities: list(sensitivities), catchWith } }
+  return { ...row, handling: { hurts: listed<string>(hurts), poisons, sensitivities: listed<string>(sensitivities), catchWith } }
 }
 
 const agentNames = Object.keys(agentColumns) as AgentColumn[]
@@ -42,5 +41,5 @@ export interface BenchFishRow extends HandlingRow {
 export function toBenchFish(row: BenchFishRow): BenchFish {
   const { handling, species, waters, crossing, bearsHunger, animal, ownKind, temperament, massG, kept, agents } = withHandling(row)
   const said = JSON.parse(agents) as Record<string, AgentWord | null>
-  return { ...handling, species, waters: list(waters), crossing, bearsHunger, animal, ownKind, temperament, massG, kept: JSON.parse(kept) as KeptIn, agents: Object.fromEntries(agentNames.map((column) => [agentColumns[column], said[agentColumns[column]] ?? undefined])) }
+  return { ...handling, species, waters: listed<string>(waters), crossing, bearsHunger, animal, ownKind, temperament, massG, kept: JSON.parse(kept) as KeptIn, agents: Object.fromEntries(agentNames.map((column) => [agentColumns[column], said[agentColumns[column]] ?? undefined])) }
 }

@@ -4,6 +4,7 @@ import { addressOf } from '../../core/commands/declare'
 import { glassApi } from '../../core/room/glass.api'
 import type { TankView } from '../../core/room/roomView'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
+import { useGlassWrites, type GlassWrites } from '../api/glassWrites'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/Field'
 import { PhotoButton } from '../ui/PhotoButton'
@@ -11,7 +12,6 @@ import { Problem } from '../ui/Notice'
 import { ReadingForm } from '../ui/ReadingForm'
 import { Sheet } from '../ui/Sheet'
 import { useFormat } from '../ui/useFormat'
-import { useGlassWrites, type GlassWrites } from './useRoom'
 
 /** Notes that hang on the glass, until somebody takes them off. */
 export function Pins({ tank }: { tank: TankView }) {
@@ -47,7 +47,7 @@ export function OnGlass({ tank }: { tank: TankView }) {
       <div className="entry-buttons">
         <Button size="hand" onClick={() => setTelling('reading')}>a reading</Button>
         <Button size="hand" onClick={() => setTelling('note')}>a note on the glass</Button>
-        <PhotoButton label={`photo of ${tank.code}`} onPicture={(image) => writes.addPhoto(image, `picture of ${tank.code}`)} />
+        <PhotoButton label={`photo of ${tank.code}`} onPicture={(image) => void writes.addPhoto(image, `picture of ${tank.code}`)} />
       </div>
       {kept && (
         <p className="just-done" role="status">

@@ -9,7 +9,6 @@ import { movesApi } from '../../core/moves/moves.api'
 import type { MoveLine } from '../../core/moves/moveWords'
 import type { RoomClock } from '../../core/room/roomAsOf'
 import { glassApi } from '../../core/room/glass.api'
-import { readingKinds, type ReadingKind } from '../../core/room/glass.schema'
 import type { MissingFish, StoryKind } from '../../core/room/roomView'
 import type { Pool } from '../../core/pools/poolsOf'
 import { roomApi, timelinePage } from '../../core/room/room.api'
@@ -32,21 +31,6 @@ export function useTankHistory(code: string, days: number) {
   const { data } = useRead(glassApi.readTankHistory, { params: { code }, query: { days } }, { keepsPrevious: true })
   return { history: data }
 }
-
-/** What is put on a tank, and taken off. */
-export function useGlassWrites(tankId: string) {
-  const write = useWrite()
-  const [params, form] = [{ tankId }, { refusals: 'form' } as const]
-  return {
-    pin: (words: string) => write(glassApi.pinNote, { params, label: 'a note', body: { words } }, form),
-    unpin: (pinId: string) => write(glassApi.unpinNote, { params: { pinId }, label: 'a note taken off', body: {} }, form),
-    read: (what: ReadingKind, value: number) => write(glassApi.recordReading, { params, label: readingKinds[what].label, body: { what, value, instrument: null, happenedAtMs: nowMs() } }, form),
-    undoRead: (seq: number) => write(glassApi.undoReading, { params: { seq: String(seq) }, label: 'taking back', body: {} }, form),
-    addPhoto: (image: string, label: string) => void write(glassApi.addTankPhoto, { params, label, body: { image, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
-    removePhoto: (photoId: string) => write(glassApi.removeTankPhoto, { params: { photoId }, label: 'a picture taken off', body: {} }, form),
-  }
-}
-export type GlassWrites = ReturnType<typeof useGlassWrites>
 
 /** The room as of a moment; now where none is asked for. */
 export function useRoomThen(atMs: number | null, clock: RoomClock) {

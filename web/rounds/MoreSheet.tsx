@@ -1,14 +1,14 @@
 import { useState } from 'react'
 import type { RoundStop } from '../../core/rounds/roundView'
+import { useGlassWrites } from '../api/glassWrites'
 import { ButtonLink } from '../ui/Button'
 import { PhotoButton } from '../ui/PhotoButton'
 import { ReadingForm } from '../ui/ReadingForm'
 import { Sheet } from '../ui/Sheet'
-import { useStopWrites } from './useRound'
 
 /** What is done less often at a tank: a reading, a picture, a move. The card stays as it is. */
 export function MoreSheet({ stop, isOpen, onClose }: { stop: RoundStop; isOpen: boolean; onClose: () => void }) {
-  const { read, addPhoto } = useStopWrites(stop.tankId)
+  const { read, addPhoto } = useGlassWrites(stop.tankId)
   const [kept, setKept] = useState<string[]>([])
   const keep = (words: string): void => setKept((all) => [...all, words])
   return (

@@ -1,8 +1,6 @@
 import type { InputOf } from '../../core/commands/declare'
 import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { RecordLoss } from '../../core/ledger/ledger.schema'
-import { glassApi } from '../../core/room/glass.api'
-import { readingKinds, type ReadingKind } from '../../core/room/glass.schema'
 import { roundsApi } from '../../core/rounds/rounds.api'
 import { nowMs } from '../api/clock'
 import { useWrite } from '../api/useOutbox'
@@ -24,15 +22,5 @@ export function useRoundWrites() {
     closeRound: (roundId: string, isClosed: boolean) => void write(roundsApi.closeRound, { params: { roundId }, label: isClosed ? 'round closed' : 'round opened again', body: { isClosed, happenedAtMs: nowMs() } }, touch),
     recordLoss: (tankId: string, loss: Omit<RecordLoss, 'happenedAtMs'>, label: string) => write(ledgerApi.recordLoss, { params: { tankId }, label, body: { ...loss, happenedAtMs: nowMs() } }, touch),
     takeBack: (movementId: string) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { reason: null, happenedAtMs: nowMs() } }, { refusals: 'form' }),
-  }
-}
-
-/** What is recorded of a tank on the way, beside its check. */
-export function useStopWrites(tankId: string) {
-  const write = useWrite()
-  const params = { tankId }
-  return {
-    read: (what: ReadingKind, value: number) => write(glassApi.recordReading, { params, label: readingKinds[what].label, body: { what, value, instrument: null, happenedAtMs: nowMs() } }, { refusals: 'form' }),
-    addPhoto: (image: string, label: string) => write(glassApi.addTankPhoto, { params, label, body: { image, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
   }
 }
