@@ -15,6 +15,8 @@ import { createSubjectService } from './bench/subject.service'
 import { createSubjectStore } from './bench/subject.store'
 import { createDispatch, type Dispatch } from './commands/dispatch'
 import { createCardService } from './crates/card.service'
+import { choresEndpoints } from './chores/chores.routes'
+import { createChoresService } from './chores/chores.service'
 import { createClaimService } from './crates/claim.service'
 import { createClaimStore } from './crates/claim.store'
 import { cratesEndpoints, evidenceEndpoints, mailboxEndpoints } from './crates/crates.routes'
@@ -86,6 +88,8 @@ import { roomEndpoints } from './room/room.routes'
 import { createRoomService } from './room/room.service'
 import { createRoomStore } from './room/room.store'
 import { roundsEndpoints } from './rounds/rounds.routes'
+import { createDecisionsService } from './rounds/decisions.service'
+import { createDecisionsStore } from './rounds/decisions.store'
 import { createLevelsService } from './rounds/levels.service'
 import { createLevelsStore } from './rounds/levels.store'
 import { createRoundWalk } from './rounds/roundWalk.service'
@@ -167,9 +171,10 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const roundRules = limits.roundRules
   const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone })
   changes.listen(levels.listen)
+  const chores = createChoresService({ db, facts })
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
   const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
-  const stops = createStopsService({ levels, pins: glassStore.pins, systemName: walk.nameOf, rules: roundRules })
+  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, tanks: facts.inUse, booked: (nowMs) => [...placingStore.bookings(nowMs).keys()].map((tankId) => ({ tankId })), isHeld: facts.isHeld, systemName: walk.nameOf, rules: roundRules })
   const glass = createGlassService({ store: glassStore, facts, placing: placingStore, tankByCode: roomStore.tankByCode, flagOf: levels.flagOf, folder: photosFolder })
   const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, judgedOf: stops.of, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
@@ -192,7 +197,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const cards = createCardService({ store: cratesStore, facts, limits: limits.inForce, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
   const floor = createFloorService({ store: floorStore, facts, audit })
-  const rounds = createRoundsService({ store: roundsStore, walk, levels, stops, room, roomStore, facts, limits: limits.inForce })
+  const decisions = createDecisionsService({ store: createDecisionsStore(db), facts })
+  const rounds = createRoundsService({ store: roundsStore, walk, levels, stops, decisions, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
   const claims = createClaimService({ store: createClaimStore(db), crates, audit })
@@ -201,7 +207,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const subjects = createSubjectStore(db, (tankId) => facts.tank(tankId, now()))
   const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
-  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, limits: limits.inForce, units })
+  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view, stops: stops.all })
@@ -228,7 +234,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...mailboxEndpoints(createMailbox(mailboxFolder)),
     ...deliveryEndpoints(delivery, now),
     ...eventsEndpoints(changes, { sessionOf: (request) => staff.sessionIdOf(request.headers.cookie) }, answers.books),
-    ...roundsEndpoints(rounds),
+    ...roundsEndpoints(rounds, decisions),
+    ...choresEndpoints(chores),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
     ...benchEndpoints(bench, createSubjectService({ store: subjects, limits: limits.inForce, units, instruments: () => roomStore.room() ?? { salinityBy: 'refractometer', phBy: 'meter' }, placing })),

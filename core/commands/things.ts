@@ -10,7 +10,7 @@ export const thingNames = [
   // Fish in tanks, and what was seen of them.
   'tank', 'look', 'round', 'rescue', 'stocktake', 'sale', 'contact',
   // Moving them: what stands in buckets and boxes, lifts, fights, newcomers, moves that wait.
-  'vessel', 'lift', 'fight', 'introduction', 'plan',
+  'vessel', 'lift', 'fight', 'introduction', 'plan', 'chore',
   // Deliveries: what was promised, and the bags it came in.
   'crate', 'bag', 'claim', 'preparation', 'letter',
   // The bench.

@@ -1,6 +1,7 @@
 import { alarmsOf, isForgotten } from '../bench/alarms'
 import type { RecheckView, RunView } from '../bench/benchView'
 import { followRun } from '../bench/followRun'
+import { choreWords, type AskedChore } from '../chores/askedChore'
 import { openClaim } from '../crates/claim'
 import { summaryStage, type CrateSummary } from '../crates/crateSummary'
 import type { StepView } from '../crates/preparation'
@@ -13,8 +14,8 @@ import type { PlanView } from '../plans/planView'
 import { lowerFirst } from '../words/lowerFirst'
 import type { DisplayUnits } from '../units/units'
 
-/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims, fish in buckets and boxes, newcomers, plans that can go or never will; a closed list that later rules add to. */
-export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim' | 'vessel' | 'introduction' | 'plan'
+/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims, fish in buckets and boxes, newcomers, plans that can go or never will, what was asked for at a tank; a closed list that later rules add to. */
+export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim' | 'vessel' | 'introduction' | 'plan' | 'chore'
 
 /** Late or calling; within the hour or without a time; later. */
 export type Urgency = 'now' | 'soon' | 'later'
@@ -131,6 +132,12 @@ export function planDue({ id, number, state, from, to, fish, waits, deadlock }: 
   const about = fish.map(({ name, quantity }) => `${quantity} ${name}`).join(', ')
   return [{ id: `plan ${id} ${state}`, kind: 'plan', what: `plan ${number} ${stateWords[state]}`, detail, about, where: `${from.code} to ${to.code}`, to: `/plans#plan-${number}`, sinceMs: null, byMs: null, urgency: isAsking ? 'soon' : 'later', done: null }]
 }
+
+/** Work at a tank that somebody asked for. */
+export const choreDue = (chore: AskedChore, nowMs: number): DueItem => ({
+  ...{ id: `chore ${chore.id}`, kind: 'chore', what: choreWords(chore), detail: `asked by ${chore.askedBy}`, about: '', where: chore.tankCode, to: `/room/${chore.tankCode}` },
+  ...{ sinceMs: chore.askedAtMs, byMs: chore.byMs, urgency: urgencyAt(chore.byMs, nowMs), done: null },
+})
 
 /** The claim of a crate, while its window is open. */
 export const claimDue = (crate: CrateSummary, nowMs: number): DueItem[] =>

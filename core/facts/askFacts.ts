@@ -3,7 +3,7 @@ import type { StockView } from '../ledger/stockView'
 import type { HoldView } from '../room/roomView'
 import { tankFlag, type TankFlag } from '../room/tankFlag'
 import { notEatingForMs } from '../today/notEating'
-import { shopHold, type HoldDay } from '../today/shopHold'
+import { holdBeganMs, shopHold, type HoldDay } from '../today/shopHold'
 import type { LotFacts, LotStanding, Look, Loss, TankFacts } from './facts'
 
 /** The newest look at a tank; null when nobody ever looked. */
@@ -19,7 +19,9 @@ export const lossesSince = ({ losses }: Pick<TankFacts, 'losses'>, sinceMs: numb
 export const fightsSince = ({ fights }: Pick<TankFacts, 'fights'>, sinceMs: number): number => fights.filter(({ atMs }) => atMs >= sinceMs).length
 
 /** The day of its hold that a lot is in; null for one that is not held, or whose house holds nothing. */
-export const holdOf = ({ openedAtMs }: Pick<LotStanding, 'openedAtMs'>, { shopHoldDays }: Pick<Limits, 'shopHoldDays'>, nowMs: number, timeZone: string): HoldDay | null => (openedAtMs === null ? null : shopHold(openedAtMs, nowMs, shopHoldDays, timeZone))
+export function holdOf({ openedAtMs, restartsMs = [] }: Pick<LotStanding, 'openedAtMs' | 'restartsMs'>, { shopHoldDays }: Pick<Limits, 'shopHoldDays'>, nowMs: number, timeZone: string): HoldDay | null {
+  return openedAtMs === null ? null : shopHold(holdBeganMs(openedAtMs, restartsMs.filter((atMs) => atMs <= nowMs), shopHoldDays, timeZone), nowMs, shopHoldDays, timeZone)
+}
 
 /** For how long a lot has not been seen to eat, in milliseconds; null while that is nothing to speak of. */
 export function hungryForMs({ sinceMs, lastMeal, lastAnswer, book }: LotFacts, { notEatingDays }: Pick<Limits, 'notEatingDays'>, nowMs: number): number | null {

@@ -1,7 +1,7 @@
 import type { SourcesRule } from '../moves/moveRules'
 import type { Handling } from '../species/handling'
 import type { TankKind, TankPurpose, TankState, Water } from '../room/room.schema'
-import type { Ate, Sign } from '../rounds/rounds.schema'
+import type { Ate, DecidedSign, Sign, SignDecisionAs } from '../rounds/rounds.schema'
 import type { Habit, Mouth } from '../rounds/roundRules'
 import type { Tolerance } from '../setup/words'
 
@@ -143,6 +143,8 @@ export interface LotStanding {
   isBeforeBooks: boolean
   /** When their first bag was opened; null for fish that came in none. */
   openedAtMs: number | null
+  /** When signs were last seen that were confirmed on its water: its hold begins again then. */
+  restartsMs?: readonly number[]
   book: BookWords
 }
 
@@ -157,6 +159,25 @@ export interface LotFacts extends LotStanding {
   /** Of this lot, from this tank, newest first. */
   losses: Loss[]
   doses: Measured[]
+}
+
+/** What somebody decided of a sign: it stands for looks from its first until its last, and as long as it is seen on. */
+export interface SignDecision {
+  id: string
+  sign: DecidedSign
+  /** Null where the whole tank is meant. */
+  lotId: string | null
+  as: SignDecisionAs
+  /** The largest it was seen at when it was decided. */
+  severity: number
+  /** Looks that it stands for. */
+  firstMs: number
+  lastMs: number
+  /** Until when it is known; null for what was confirmed or dismissed. */
+  untilMs: number | null
+  note: string | null
+  by: string
+  atMs: number
 }
 
 /** A tank as it is set up. */
@@ -194,6 +215,8 @@ export interface KnownFacts {
   /** Those of the last days, newest first. */
   readings: Measured[]
   doses: Measured[]
+  /** What was decided of signs seen in it lately; what was taken back is none. */
+  decisions: SignDecision[]
 }
 
 /** What is known of a tank now. */

@@ -2,7 +2,7 @@ import { mealAnswers, type Ate } from '../rounds/rounds.schema'
 import type { FactEvent, Fight, KnownFacts, LotFacts, LotStanding, Look, Measured } from './facts'
 
 /** What is known of a tank before anything is. */
-export const nothingKnown: Omit<KnownFacts, 'tankId'> = { lots: [], perhaps: [], looks: [], losses: [], fights: [], readings: [], doses: [] }
+export const nothingKnown: Omit<KnownFacts, 'tankId'> = { lots: [], perhaps: [], looks: [], losses: [], fights: [], readings: [], doses: [], decisions: [] }
 
 /**
  * Folds what changed into what is known of a tank: the server over what the books say, a screen over what still waits on

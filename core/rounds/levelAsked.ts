@@ -9,6 +9,7 @@ import { lotEvents, type RunOfLot } from './lotEvents'
 import { missingProbability, type Missing } from './missing'
 import type { JudgedReading, RoundRules } from './roundRules'
 import type { LookAtTank } from './seenInTank'
+import { knownSigns } from './signDecision'
 
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
 
@@ -72,6 +73,7 @@ export function levelAsked(tank: TankFacts, about: AboutTank, rules: RoundRules)
       unseen,
       readings: judgedReadings(tank, about.readings, nowMs),
       targets: { tempC: tank.water.tempC, ph: tank.water.ph, salinityPpt: tank.water.salinityPpt },
+      accepted: knownSigns(tank, nowMs),
       soldLately: about.soldLately,
     },
   }

@@ -51,6 +51,8 @@ export interface SignRule {
   /** Comes and goes. */
   isLasting?: boolean
   isFight?: boolean
+  /** Seen on held fish it asks somebody whether their hold begins again. */
+  asksHold?: boolean
 }
 
 /** Bounds of a reading: relative ones are distances from the water's target. */

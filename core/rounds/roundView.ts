@@ -2,8 +2,11 @@ import type { TankKind } from '../room/room.schema'
 import type { StockView } from '../ledger/stockView'
 import type { TankFlag } from '../room/tankFlag'
 import type { KindCount, Mark, OwnAnswer } from '../facts/facts'
+import type { AskedChore } from '../chores/askedChore'
 import type { ActProposal } from './actProposals'
 import type { TankLevelName } from './levelReason'
+import type { ProposedChange } from './actWords'
+import type { AskedSign } from './signDecision'
 import type { RoundState } from './roundState'
 import type { Ate, Sign } from './rounds.schema'
 
@@ -58,6 +61,14 @@ export interface JudgedStop {
   reasons: string[]
   /** What is proposed where somebody has to act. */
   act: { proposal: ActProposal; words: string }[]
+  /** How much water is changed, where a change is proposed. */
+  change: ProposedChange | null
+  /** An empty hospital tank of the same water, and who would go there; null where none is proposed, or none is free. */
+  hospital: { tankId: string; code: string; fish: { speciesId: string; strain: string | null; lotIds: string[]; quantity: number }[] } | null
+  /** Signs that somebody decides about, or has. */
+  signs: (AskedSign & { words: string })[]
+  /** What was asked for here and is not done. */
+  chores: (Pick<AskedChore, 'id' | 'kind' | 'byMs' | 'askedBy'> & { words: string })[]
   /** Signs that are no cause for worry yet, with until when. */
   usual: string[]
   /** What is looked at besides today. */

@@ -72,6 +72,29 @@ export const recordCheckSchema = strictObject({
   })
 export type RecordCheck = InferType<typeof recordCheckSchema>
 
+/** What is decided of a sign: it is one, so that holds begin again; it is none; it is known, and raises nothing for some days. */
+export const signDecisions = ['confirmed', 'dismissed', 'known'] as const
+export type SignDecisionAs = (typeof signDecisions)[number]
+/** Fish found dead are decided about like a sign. */
+export const decidedSigns = [...signs, 'death'] as const
+export type DecidedSign = (typeof decidedSigns)[number]
+/** A sign is known for a week at most: then somebody looks anew. */
+export const mostKnownDays = 7
+
+/** What somebody decides of a sign that was seen in a tank; `lotId` null for one of the whole tank. */
+export const decideSignSchema = strictObject({
+  sign: choice('Sign', decidedSigns),
+  lotId: optionalIdentifier('Lot'),
+  decision: choice('Decision', signDecisions),
+  days: optionalWhole('Days', 1, mostKnownDays),
+  note: optionalText('Reason', bounds.note),
+  happenedAtMs: instant('Time it happened'),
+})
+  .test('days', ({ decision, days }, context) => decision !== 'known' || typeof days === 'number' || context.createError({ path: 'days', message: 'Say for how many days it is known' }))
+  .test('why', ({ decision, note }, context) => decision !== 'dismissed' || String(note ?? '').trim() !== '' || context.createError({ path: 'note', message: 'Say why it is no sign' }))
+export type DecideSign = InferType<typeof decideSignSchema>
+export const undoDecisionSchema = strictObject({})
+
 /** Somebody leaves a round before its end. */
 export const leaveRoundSchema = strictObject({ happenedAtMs: instant('Time it happened') })
 export type LeaveRound = InferType<typeof leaveRoundSchema>

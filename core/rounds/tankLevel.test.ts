@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { tries } from '../testing/tries'
-import { actWords } from './actWords'
+import { actWords, proposedChange } from './actWords'
 import { levelFlag } from './levelFlag'
 import type { LevelAsked, LevelReason } from './levelReason'
 import { reasonWords } from './levelWords'
@@ -138,7 +138,8 @@ test('a reason in words, with its points', () => {
 
 test('a change of part of the water is proposed with how much: litres where its volume is known, else its share', () => {
   const { reasons, act } = tankLevel(of([look(0)], { readings: [{ kind: 'nh3N', hoursAgo: 1, value: 0.06 }, tempC(1, 25)] }))
-  const words = (volumeL: number | null): string[] => act.map((proposal) => actWords(proposal, reasons, volumeL, shippedRoundRules)).filter((each) => each.startsWith('part change'))
+  const words = (volumeL: number | null): string[] => act.map((proposal) => actWords(proposal, proposedChange(reasons, volumeL, shippedRoundRules), volumeL === 1220)).filter((each) => each.startsWith('part change'))
   expect(words(null)).toEqual(['part change: 3 times 45 % of its water; fresh water that raises pH can raise ammonia'])
   expect(words(610)).toEqual([expect.stringMatching(/^part change: 3 times ⟨set volume 274\.\d+⟩; fresh water that raises pH can raise ammonia$/)])
+  expect(words(1220)).toEqual([expect.stringMatching(/^part change: 3 times ⟨set volume 548\.\d+⟩ in its tanks \(45 % of its water\); /)])
 })

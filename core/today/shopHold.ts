@@ -10,6 +10,14 @@ export interface HoldDay {
 }
 
 /**
+ * When a hold began: with the first bag, and again with every confirmed sign that was seen while it ran.
+ * @param restartsMs - when such signs were seen, in any order.
+ */
+export function holdBeganMs(openedAtMs: number, restartsMs: readonly number[], days: number, timeZone: string): number {
+  return [...restartsMs].sort((a, b) => a - b).reduce((began, atMs) => (shopHold(began, atMs, days, timeZone)?.isServed === false ? atMs : began), openedAtMs)
+}
+
+/**
  * Counts the days of a lot's shop hold by the room's calendar.
  * @param openedAtMs - when the first bag of the lot was opened, UTC epoch milliseconds.
  * @param days - length of the hold; 0 where the house holds nothing.

@@ -202,6 +202,11 @@ test('fish in tanks, and looks at them', async () => {
   await act('releaseFish', { tankId: tank(5) }, { lotId, quantity: 1, reason: 'sold', note: null, happenedAtMs })
   await act('correctCount', { tankId: tank(5) }, { lotId, expected: 6, counted: 5, reason: 'counted again', happenedAtMs })
   await act('recordCheck', {}, { ...quietCheck(tank(5)), ate: 'none', signs: ['chased'] })
+  await act('recordCheck', {}, { ...quietCheck(tank(5)), signs: ['gasping'], happenedAtMs: happenedAtMs + 1 })
+  const { id: decisionId } = await act<{ id: string }>('decideSign', { tankId: tank(5) }, { sign: 'gasping', lotId: null, decision: 'confirmed', days: null, note: null, happenedAtMs })
+  await act('undoDecision', { decisionId }, {})
+  const { id: choreId } = await act<{ id: string }>('askChore', {}, { tankId: tank(5), kind: 'part change', withinMin: 60, litresEach: 20, times: 1 })
+  await act('endChore', { choreId }, { as: 'done' })
   const { id: roundId } = (await room.get('/api/rounds/today')).body as { id: string }
   await act('leaveRound', { roundId }, { happenedAtMs })
   await act('closeRound', { roundId }, { isClosed: true, happenedAtMs })

@@ -9,6 +9,8 @@ export { expectedStock, found, holdShortfall, poolEvent, poolMovement, poolShare
 export { houseLimit } from '../limits/limits.table'
 export { tankPhoto, tankPin } from '../room/glass.table'
 export { rack, room, sink, system, tank, toolSet, zone } from '../room/room.table'
+export { askedChore } from '../chores/chores.table'
+export { signDecision, signReach } from '../rounds/decisions.table'
 export { check, observation, round } from '../rounds/rounds.table'
 export { saleList, saleMapping, saleRow, saleWord } from '../sales/sales.table'
 export { houseDefault, houseSchool } from '../schools/schools.table'

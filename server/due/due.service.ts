@@ -1,9 +1,10 @@
 import type { RecheckView, RunView } from '../../core/bench/benchView'
+import type { AskedChore } from '../../core/chores/askedChore'
 import { meets } from '../../core/commands/things'
 import { eachApart } from '../../core/collections/eachApart'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateSummary'
 import type { StepView } from '../../core/crates/preparation'
-import { byUrgency, claimDue, crateDue, introductionDue, planDue, preparationDue, recheckDue, runDue, runNow, vesselDue, type DueItem, type FollowedRun } from '../../core/due/due'
+import { byUrgency, choreDue, claimDue, crateDue, introductionDue, planDue, preparationDue, recheckDue, runDue, runNow, vesselDue, type DueItem, type FollowedRun } from '../../core/due/due'
 import { dueSources } from '../../core/due/dueSources'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { VesselView } from '../../core/moves/moveView'
@@ -23,6 +24,7 @@ interface Collaborators {
   vessels: (nowMs: number) => { vessels: VesselView[] }
   introductions: (nowMs: number) => { introductions: IntroductionView[] }
   plans: (nowMs: number) => { plans: PlanView[] }
+  chores: (nowMs: number) => readonly AskedChore[]
   limits: () => Limits
   units: () => DisplayUnits
 }
@@ -40,7 +42,7 @@ export interface DueView {
 const keptMs = 5000
 
 /** All work that waits, from wherever it comes, in one shape. */
-export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, limits, units }: Collaborators) {
+export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, limits, units }: Collaborators) {
   let known: { version: string; atMs: number; view: DueView } | null = null
 
   function reckon(nowMs: number): DueView {
@@ -55,6 +57,7 @@ export function createDueService({ version, runs, rechecks, crates, preparation,
       ...apart(all, (crate) => [...crateDue(crate, nowMs), ...claimDue(crate, nowMs)], ({ number }) => `what is due of crate ${number}`),
       ...apart(vessels(nowMs).vessels, (vessel) => vesselDue(vessel, nowMs), ({ name }) => `how long ${name} bears its fish`),
       ...apart(introductions(nowMs).introductions, (each) => introductionDue(each, nowMs), ({ number }) => `what is due of introduction ${number}`),
+      ...chores(nowMs).map((chore) => choreDue(chore, nowMs)),
       ...apart(plans(nowMs).plans, planDue, ({ number }) => `how plan ${number} stands`),
       ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
     ]

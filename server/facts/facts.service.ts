@@ -1,4 +1,4 @@
-import type { FactEvent, TankFacts } from '../../core/facts/facts'
+import type { FactEvent, LotFacts, TankFacts } from '../../core/facts/facts'
 import { foldAll, nothingKnown } from '../../core/facts/foldFacts'
 import { holdOf } from '../../core/facts/askFacts'
 import { groupBy } from '../../core/collections/groupBy'
@@ -39,8 +39,8 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
   function readAll(only: string | null, nowMs: number): Map<string, TankFacts> {
     const { looksMs, lossesMs, fightsMs } = horizonOf(nowMs)
     const events: FactEvent[] = [...store.standing(only), ...store.looks(only, looksMs), ...store.losses(only, lossesMs), ...store.measured(only, looksMs)]
-    const [byTank, fights] = [groupBy(events, ({ tankId }) => tankId), groupBy(store.fights(only, fightsMs), ({ tankId }) => tankId)]
-    return new Map(store.tanks(only).map((tank) => [tank.tankId, { ...foldAll({ ...tank, ...nothingKnown }, byTank.get(tank.tankId) ?? []), fights: (fights.get(tank.tankId) ?? []).map(({ id, atMs }) => ({ id, atMs })).sort((a, b) => b.atMs - a.atMs) }]))
+    const [byTank, fights, decisions] = [groupBy(events, ({ tankId }) => tankId), groupBy(store.fights(only, fightsMs), ({ tankId }) => tankId), groupBy(store.decisions(only, looksMs), ({ tankId }) => tankId)]
+    return new Map(store.tanks(only).map((tank) => [tank.tankId, { ...foldAll({ ...tank, ...nothingKnown }, byTank.get(tank.tankId) ?? []), fights: (fights.get(tank.tankId) ?? []).map(({ id, atMs }) => ({ id, atMs })).sort((a, b) => b.atMs - a.atMs), decisions: (decisions.get(tank.tankId) ?? []).map(({ tankId: _of, ...decision }) => decision) }]))
   }
 
   /** What was read before, as long as nothing was written since; null where it is to be read anew. */
@@ -70,7 +70,7 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
   const tank = (id: string, nowMs: number): TankFacts | null => (keptAt(nowMs) ?? readAll(id, nowMs)).get(id) ?? null
 
   /** The day of its hold that a lot is in at a moment; null for one that came in no bag. */
-  const holdOn = (lotId: string, atMs: number) => holdOf({ openedAtMs: store.openedAt(lotId) }, limits(), atMs, zone())
+  const holdOn = (lotId: string, atMs: number) => holdOf({ openedAtMs: store.openedAt(lotId), restartsMs: store.restarts(lotId) }, limits(), atMs, zone())
 
   return {
     listen,
@@ -87,6 +87,8 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
       return named
     },
     holdOn,
+    /** Whether a lot is in its hold. */
+    isHeld: (lot: LotFacts, nowMs: number): boolean => holdOf(lot, limits(), nowMs, zone())?.isServed === false,
 
     /** Days of its hold that a lot has served; null for one that is not held, not any more, or stands in no tank. */
     heldDays(lotId: string, nowMs: number): number | null {

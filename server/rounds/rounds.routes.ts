@@ -1,7 +1,8 @@
 import { roundsApi } from '../../core/rounds/rounds.api'
 import { serve, type Endpoint } from '../http/endpoint'
+import type { DecisionsService } from './decisions.service'
 import type { RoundsService } from './rounds.service'
 
 /** Answers for the round. */
-export const roundsEndpoints = (rounds: RoundsService): Endpoint[] =>
-  serve(roundsApi, { readRound: ({ query, nowMs }) => rounds.view(query.round, nowMs), recordCheck: rounds.recordCheck, leaveRound: rounds.leaveRound, closeRound: rounds.closeRound })
+export const roundsEndpoints = (rounds: RoundsService, { decideSign, undoDecision }: DecisionsService): Endpoint[] =>
+  serve(roundsApi, { readRound: ({ query, nowMs }) => rounds.view(query.round, nowMs), recordCheck: rounds.recordCheck, leaveRound: rounds.leaveRound, closeRound: rounds.closeRound, decideSign, undoDecision })

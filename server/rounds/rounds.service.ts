@@ -1,5 +1,5 @@
 import { lookBefore } from '../../core/facts/askFacts'
-import { observedAt } from '../../core/facts/observation'
+import { marksOf, observedAt } from '../../core/facts/observation'
 import type { Limits } from '../../core/limits/houseLimits'
 import { roundIdOf, roundOfId, type RoundOf } from '../../core/rounds/roundId'
 import type { CloseRound, LeaveRound, RecordCheck } from '../../core/rounds/rounds.schema'
@@ -11,6 +11,7 @@ import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { RoomService } from '../room/room.service'
 import type { RoomStore } from '../room/room.store'
+import type { DecisionsService } from './decisions.service'
 import type { LevelsService } from './levels.service'
 import type { RoundWalk } from './roundWalk.service'
 import type { RoundsStore } from './rounds.store'
@@ -23,6 +24,7 @@ interface Collaborators {
   walk: Pick<RoundWalk, 'order'>
   levels: Pick<LevelsService, 'all'>
   stops: Pick<StopsService, 'all'>
+  decisions: Pick<DecisionsService, 'seenOn'>
   room: Pick<RoomService, 'zone'>
   roomStore: RoomStore
   facts: Pick<FactsService, 'all' | 'inUse'>
@@ -30,7 +32,7 @@ interface Collaborators {
 }
 
 /** The walk past all tanks. */
-export function createRoundsService({ store, walk, levels, stops, room, roomStore, facts, limits }: Collaborators) {
+export function createRoundsService({ store, walk, levels, stops, decisions, room, roomStore, facts, limits }: Collaborators) {
   const today = (nowMs: number): string => dayInZone(nowMs, room.zone())
   const named = (of: RoundOf): RoundOf & { id: string } => ({ id: roundIdOf(of), ...of })
   /** The round that would be begun now. */
@@ -135,6 +137,7 @@ export function createRoundsService({ store, walk, levels, stops, room, roomStor
       store.insert({ id, ...input, answers: answers.length > 0 ? JSON.stringify(answers) : null, counts: counts.length > 0 ? JSON.stringify(counts) : null, roundOn: of.on, roundNumber: of.number, expected: store.fishIn(input.tankId), ...by })
       const [seq = 0] = observedAt({ ...input, marks, answers, counts }).map((each) => store.observe({ ...each, tankId: input.tankId, checkId: id, happenedAtMs: input.happenedAtMs, ...by }))
       if (old) store.markReplaced(old, { id, seq })
+      if (input.signs.length > 0) decisions.seenOn(input.tankId, marksOf({ ...input, marks }), input.happenedAtMs, { key, nowMs })
       return { id }
     },
   }

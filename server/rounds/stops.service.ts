@@ -1,9 +1,14 @@
 import { groupBy } from '../../core/collections/groupBy'
-import type { TankFacts } from '../../core/facts/facts'
+import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import { stockOf } from '../../core/facts/askFacts'
-import { actWords } from '../../core/rounds/actWords'
+import type { AskedChore } from '../../core/chores/askedChore'
+import { choreWords } from '../../core/chores/askedChore'
+import { actWords, proposedChange } from '../../core/rounds/actWords'
+import { askedSigns, signWords } from '../../core/rounds/signDecision'
+import { toHospital } from '../../core/rounds/toHospital'
 import { missingWords, reasonWords } from '../../core/rounds/levelWords'
 import type { RoundRules } from '../../core/rounds/roundRules'
+import type { DecidedSign } from '../../core/rounds/rounds.schema'
 import type { JudgedStop, RoundStop } from '../../core/rounds/roundView'
 import { asksToday, hungryWords, lotAppetite, usualWords, type FoodsKnown } from '../../core/rounds/stopWords'
 import type { JudgedTank, LevelsService } from './levels.service'
@@ -11,21 +16,40 @@ import type { JudgedTank, LevelsService } from './levels.service'
 interface Collaborators {
   levels: Pick<LevelsService, 'all' | 'besides' | 'flagOf' | 'foods' | 'one'>
   pins: () => readonly { tankId: string; words: string }[]
+  /** What was asked for at tanks. */
+  chores: (nowMs: number) => readonly AskedChore[]
+  tanks: (nowMs: number) => readonly TankFacts[]
+  /** Places that somebody counts on. */
+  booked: (nowMs: number) => readonly { tankId: string }[]
+  isHeld: (lot: LotFacts, nowMs: number) => boolean
   systemName: (id: string) => string
   rules: () => RoundRules
 }
 
+/** What is said of a tank as long as nothing is written about it. */
+type OfTank = Omit<JudgedStop, 'pins' | 'chores' | 'hospital'>
+
 const notWorkedOut = 'its looks could not be worked out: look closely'
 
+/** Water that stands in the tanks of one body; null where one of them is not measured. */
+function volumeOf(onWater: readonly JudgedTank[]): number | null {
+  const volumes = onWater.map(({ tank }) => tank.netVolumeL)
+  return volumes.every((volume) => volume !== null) ? volumes.reduce((sum, volume) => sum + volume, 0) : null
+}
+
 /** What the card of a tank says: why it is not quiet, what is usual, what is asked today. */
-export function createStopsService({ levels, pins, systemName, rules }: Collaborators) {
-  function judgedOf({ tank, level, asked, unseen, state, isBroken }: JudgedTank, codeOf: (tankId: string) => string, known: FoodsKnown, nowMs: number): Omit<JudgedStop, 'pins'> {
+export function createStopsService({ levels, pins, chores, tanks, booked, isHeld, systemName, rules }: Collaborators) {
+  function judgedOf({ tank, level, asked, unseen, state, isBroken }: JudgedTank, onWater: readonly JudgedTank[], known: FoodsKnown, nowMs: number): OfTank {
+    const codeOf = (id: string): string => onWater.find((each) => each.tank.tankId === id)?.tank.code ?? ''
     const lotOf = (id: string) => tank.lots.find(({ lotId }) => lotId === id)
     const hasKinds = new Set(tank.lots.map(({ species }) => species)).size > 1
     const names = { kind: (id: string) => (hasKinds ? (lotOf(id)?.species ?? '') : ''), lot: (id: string) => (tank.lots.length > 1 ? (lotOf(id)?.lotCode ?? 'a lot that left') : ''), tank: codeOf }
     const appetites = tank.lots.map((lot) => ({ lot, appetite: lotAppetite(lot, tank, known, nowMs, rules()) }))
+    const change = proposedChange(level.reasons, volumeOf(onWater), rules())
+    const counted = level.reasons.flatMap(({ why, what, lot }) => (why === 'sign' ? [{ sign: what as DecidedSign, lotId: lot }] : why === 'losses beyond usual' ? [{ sign: 'death' as const, lotId: null }] : []))
     return {
-      ...{ state, level: level.level, act: level.act.map((proposal) => ({ proposal, words: actWords(proposal, level.reasons, tank.water.isAlone ? tank.netVolumeL : null, rules()) })) },
+      ...{ state, level: level.level, change, act: level.act.map((proposal) => ({ proposal, words: actWords(proposal, change, !tank.water.isAlone) })) },
+      signs: askedSigns(tank, counted, onWater.some((each) => each.tank.lots.some((lot) => isHeld(lot, nowMs))), nowMs, rules()).map((sign) => ({ ...sign, words: signWords(sign, tank.lots) })),
       reasons: isBroken ? [notWorkedOut] : [...new Set(level.reasons.map((reason) => reasonWords(reason, names)))],
       usual: usualWords(asked, rules()),
       asks: [...new Set(asksToday(appetites.filter(({ appetite }) => !appetite.listed).map(({ lot }) => lot), nowMs))],
@@ -35,25 +59,31 @@ export function createStopsService({ levels, pins, systemName, rules }: Collabor
   }
 
   /** A tank whose looks cannot be put into words says so, and takes no other with it. */
-  function apart({ state }: JudgedTank, of: () => Omit<JudgedStop, 'pins'>): Omit<JudgedStop, 'pins'> {
+  function apart({ state }: JudgedTank, of: () => OfTank): OfTank {
     try {
       return of()
     } catch {
-      return { state, level: 'watch', reasons: [notWorkedOut], act: [], usual: [], asks: [], unseen: [], hungry: [] }
+      return { state, level: 'watch', reasons: [notWorkedOut], act: [], change: null, signs: [], usual: [], asks: [], unseen: [], hungry: [] }
     }
   }
 
   type Stop = Omit<RoundStop, 'check' | 'lastCheck' | 'before'>
-  type Card = Omit<Stop, 'judged' | 'flag'> & { judged: Omit<JudgedStop, 'pins'> }
+  type Card = Omit<Stop, 'judged' | 'flag'> & { judged: OfTank }
   /** Cards as long as nothing was written about their tank. */
   const kept = new WeakMap<JudgedTank, Card>()
 
   function cardOf(each: JudgedTank, onWater: () => readonly JudgedTank[], nowMs: number): Card {
     const { tankId, code, kind, systemId } = each.tank
-    const codeOf = (id: string): string => onWater().find(({ tank }) => tank.tankId === id)?.tank.code ?? ''
-    const card = kept.get(each) ?? { tankId, code, kind, stock: stockOf(each.tank), systemName: systemName(systemId), judged: apart(each, () => judgedOf(each, codeOf, levels.foods(), nowMs)) }
+    const card = kept.get(each) ?? { tankId, code, kind, stock: stockOf(each.tank), systemName: systemName(systemId), judged: apart(each, () => judgedOf(each, onWater(), levels.foods(), nowMs)) }
     kept.set(each, card)
     return card
+  }
+
+  /** What hangs on a tank and is asked for there; it changes without a look. */
+  function hanging(each: JudgedTank, nowMs: number): Omit<JudgedStop, keyof OfTank | 'pins'> {
+    const asked = chores(nowMs).filter(({ tankId }) => tankId === each.tank.tankId).map((chore) => ({ id: chore.id, kind: chore.kind, byMs: chore.byMs, askedBy: chore.askedBy, words: choreWords(chore) }))
+    const isProposed = each.level.act.includes('hospital tank')
+    return { chores: asked, hospital: isProposed ? toHospital(each.tank, each.level.reasons, tanks(nowMs), new Set(booked(nowMs).map(({ tankId }) => tankId)), rules()) : null }
   }
 
   return {
@@ -61,16 +91,17 @@ export function createStopsService({ levels, pins, systemName, rules }: Collabor
     all(nowMs: number): Map<string, Stop> {
       const hung = groupBy(pins(), ({ tankId }) => tankId)
       const every = [...levels.all(nowMs).values()]
+      const byWater = groupBy(every, ({ tank }) => tank.water.id)
       return new Map(every.map((each) => {
-        const card = cardOf(each, () => every, nowMs)
-        return [card.tankId, { ...card, flag: levels.flagOf(each.tank, nowMs), judged: { ...card.judged, pins: (hung.get(card.tankId) ?? []).map(({ words }) => words) } }]
+        const card = cardOf(each, () => byWater.get(each.tank.water.id) ?? [], nowMs)
+        return [card.tankId, { ...card, flag: levels.flagOf(each.tank, nowMs), judged: { ...card.judged, ...hanging(each, nowMs), pins: (hung.get(card.tankId) ?? []).map(({ words }) => words) } }]
       }))
     },
 
     /** What the looks at one tank mean; null where no fish stand in it. Its notes are its page's own. */
     of(tank: TankFacts, nowMs: number): JudgedStop | null {
       const each = levels.one(tank, nowMs)
-      return each && { ...cardOf(each, () => levels.besides(tank, nowMs), nowMs).judged, pins: [] }
+      return each && { ...cardOf(each, () => levels.besides(tank, nowMs), nowMs).judged, ...hanging(each, nowMs), pins: [] }
     },
   }
 }

@@ -53,7 +53,7 @@ export function TankPage() {
       </div>
       {tank.judged && (
         <Apart what="What its looks mean" of={tank.judged}>
-          <JudgedWords code={tank.code} judged={tank.judged} />
+          <JudgedWords tankId={tank.id} code={tank.code} judged={tank.judged} />
         </Apart>
       )}
       <Apart what="Notes on the glass" of={tank.pins}>

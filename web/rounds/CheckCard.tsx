@@ -95,7 +95,7 @@ function CardHead({ stop }: { stop: RoundStop }) {
           ))}
         </div>
       </div>
-      <JudgedWords code={stop.code} judged={judged} />
+      <JudgedWords tankId={stop.tankId} code={stop.code} judged={judged} />
     </>
   )
 }
