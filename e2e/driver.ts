@@ -201,6 +201,9 @@ export class Driver {
     await expect(this.page.getByText('Taken back already.')).toBeVisible()
   }
 
+  /** What is needed while the server is away has come, once the first screen stood. */
+  fetchedAhead = () => this.page.waitForFunction(() => performance.getEntriesByType('resource').some(({ name }) => name.includes('SheetPanel')))
+
   // Round
   openRound = () => this.touch(this.page.getByRole('link', { name: 'Rounds' }))
   check = () => this.touch(this.act())

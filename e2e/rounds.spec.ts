@@ -1,3 +1,4 @@
+import sharp from 'sharp'
 import { expect, test } from './fixtures'
 import type { Room } from './room'
 
@@ -5,6 +6,16 @@ const dayMs = 86_400_000
 
 /** Fish that have been here for a month, so that nothing is usual any more. */
 const settled = (server: Room, tankId: string, species: string, quantity: number, atMs = Date.now()) => server.post(`/api/tanks/${tankId}/additions`, { species, quantity, how: 'brought-in', note: null, happenedAtMs: atMs - 30 * dayMs })
+const jpeg = (): Promise<Buffer> => sharp({ create: { width: 320, height: 240, channels: 3, background: '#7a9' } }).jpeg().toBuffer()
+/** A crate of barbs that is opened now and put into a tank. */
+async function openedCrate(server: Room, code: string): Promise<void> {
+  const tank = (await tanksOf(server)).find((each) => each.code === code)
+  const { id } = await server.post<{ id: string }>('/api/crates', { supplier: 'Hollow Reed Hatchery', expectedAtMs: null, packedAtMs: null, lines: [{ species: 'Cherry barb', count: 6, bags: 1, perBag: null, tankId: tank?.id ?? null, override: null }] })
+  const { bags } = await server.get<{ bags: { id: string }[] }>(`/api/crates/${id}`)
+  const happenedAtMs = Date.now()
+  await server.post(`/api/crates/${id}/bags`, { bagIds: bags.map((bag) => bag.id), alive: 6, dead: 0, concerns: [], body: null, skinTempC: null, waterTempC: null, salinityPpt: null, note: null, happenedAtMs })
+  await server.post(`/api/crates/${id}/placements`, { tankId: null, happenedAtMs })
+}
 const tanksOf = async (server: Room): Promise<{ id: string; code: string; fish: number }[]> => (await server.get<{ tanks: { id: string; code: string; fish: number }[] }>('/api/room')).tanks
 
 test('what is not well: kind by kind, a clear sign on one lot, a reading, a count; another device goes on, and the tank says what it means', async ({ driver, server, page, anotherDevice }) => {
@@ -68,4 +79,101 @@ test('fish that refuse for the fourth day: the round says so, and Today until so
   const acts = page.locator('section', { has: page.getByRole('heading', { name: /^Act now/ }) })
   await expect(acts).toContainText('R1-01 Cherry barb')
   await expect(acts).toContainText('Look again within 1 h')
+})
+
+test('six things that are not well, each on its tank: appetite, a clear sign, a count, a death, a picture, a note', async ({ driver, server, page }) => {
+  const tanks = (await tanksOf(server)).filter(({ code }) => code.startsWith('R1')).slice(0, 6)
+  for (const { id } of tanks) await settled(server, id, 'Cherry barb', 8)
+  await driver.goto('/rounds')
+  const on = async (code: string, enter: () => Promise<void>): Promise<void> => {
+    await driver.cardFor(code)
+    await enter()
+    await driver.check()
+  }
+  const sheet = page.getByRole('dialog')
+  const codes = (await server.get<{ stops: { code: string }[] }>('/api/rounds/today')).stops.map(({ code }) => code)
+  const [a = '', b = '', c = '', d = '', e = '', f = ''] = codes
+  await on(a, () => driver.answer('some ate'))
+  await on(b, async () => {
+    await driver.answer('a sign')
+    for (const name of [/^frayed fins/, /^frayed fins slight/]) await sheet.getByRole('button', { name }).click()
+    await sheet.getByRole('button', { name: `Back to ${b}` }).click()
+  })
+  await on(c, async () => {
+    await driver.answer('count')
+    await page.getByRole('textbox', { name: 'seen' }).fill('6')
+  })
+  await on(d, () => driver.touch(page.getByRole('button', { name: '1 died: Cherry barb' })))
+  await on(e, async () => {
+    await driver.answer('more')
+    await sheet.locator('input[type=file]').setInputFiles({ name: 'fish.jpg', mimeType: 'image/jpeg', buffer: await jpeg() })
+    await expect(sheet.getByText('Recorded: a picture.')).toBeVisible()
+    await page.keyboard.press('Escape')
+  })
+  await on(f, () => driver.fill('note', 'rubs at the filter'))
+  await driver.roundDone()
+  await driver.allSent()
+  const { stops } = await server.get<{ stops: { code: string; stock: { quantity: number }[]; check: { ate: string; marks: object[]; seen: number | null; note: string | null } }[] }>('/api/rounds/today')
+  const of = (code: string) => stops.find((stop) => stop.code === code)!
+  expect([of(a).check.ate, of(b).check.marks, of(c).check.seen, of(d).stock[0]?.quantity, of(f).check.note]).toEqual(['some', [{ sign: 'frayed fins', severity: 2, lotId: null }], 6, 7, 'rubs at the filter'])
+  expect((await server.get<{ photos: object[] }>(`/api/tanks/${e}`)).photos).toHaveLength(1)
+})
+
+test('what act proposes is asked for in a touch, and a sign in a hold begins it again once somebody says so', async ({ driver, server, page }) => {
+  await openedCrate(server, 'R1-01')
+  await server.standAt(Date.now() + 5 * dayMs)
+  await driver.goto('/rounds')
+  await driver.sign('gasping')
+  await driver.check()
+  await driver.allSent()
+  await page.getByRole('list', { name: 'Act now' }).getByRole('link', { name: 'R1-01' }).click()
+  await expect(page.getByText('Held: day 6 of 14.')).toBeVisible()
+  await driver.touch(page.getByRole('button', { name: 'take readings' }))
+  await expect(page.getByRole('list', { name: 'Asked for' })).toContainText('readings: temperature, ammonia')
+  await driver.touch(page.getByRole('list', { name: 'What is proposed' }).getByRole('button', { name: /^restart the hold/ }))
+  const sheet = page.getByRole('dialog')
+  await driver.touch(sheet.getByRole('button', { name: 'It is one: the hold begins again' }))
+  await expect(sheet.getByText(/^It is one: holds began again\. Imre,/)).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('Held: day 1 of 14.')).toBeVisible()
+  // Taken back, nothing began again; a lead says why it is none.
+  await driver.touch(page.getByRole('button', { name: 'decide about a sign' }))
+  await driver.touch(sheet.getByRole('button', { name: 'take it back' }))
+  await driver.touch(sheet.getByRole('button', { name: 'it is none …' }))
+  await driver.touch(sheet.getByRole('button', { name: 'it is none', exact: true }))
+  await expect(sheet.getByText('Say why it is no sign')).toBeVisible()
+  await sheet.getByRole('textbox', { name: 'why it is none' }).fill('the air had stopped')
+  await driver.touch(sheet.getByRole('button', { name: 'it is none', exact: true }))
+  await expect(sheet.getByText(/^It is none: the air had stopped\. Imre,/)).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('Held: day 6 of 14.')).toBeVisible()
+  await driver.goto('/today')
+  await expect(page.getByText('readings: temperature, ammonia').first()).toBeVisible()
+})
+
+test('a round is shared out between two: each walks a part, and whoever is done first helps', async ({ driver, server, page, anotherDevice }) => {
+  for (const { id } of (await tanksOf(server)).filter(({ code }) => code.startsWith('R1')).slice(0, 4)) await settled(server, id, 'Cherry barb', 8)
+  await driver.goto('/rounds')
+  await page.getByText('why this order').click()
+  await driver.touch(page.getByRole('group', { name: 'Walked by' }).getByRole('button', { name: '2' }))
+  const which = page.getByRole('group', { name: 'Which part do you walk?' })
+  await driver.touch(which.getByRole('button', { name: /^part 1/ }))
+  await expect(page.getByText('Part 1 of 2: 2 tanks left.')).toBeVisible()
+  const other = await anotherDevice()
+  await other.goto('/rounds')
+  await other.touch(other.page.getByRole('group', { name: 'Which part do you walk?' }).getByRole('button', { name: /^part 2/ }))
+  const first = await other.cardCode()
+  await other.check()
+  await other.allSent()
+  for (const left of ['1 tank', '0 tanks']) {
+    await driver.check()
+    if (left === '1 tank') await expect(page.getByText(`Part 1 of 2: ${left} left.`)).toBeVisible()
+  }
+  await expect(page.getByText('Part 1 is checked.')).toBeVisible()
+  // Reloaded, it is known which part was walked here.
+  await page.reload()
+  await driver.touch(page.getByRole('button', { name: /^walk part 2 too/ }))
+  expect(await driver.cardCode()).not.toBe(first)
+  await driver.check()
+  await driver.roundDone()
 })

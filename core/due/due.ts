@@ -135,7 +135,7 @@ export function planDue({ id, number, state, from, to, fish, waits, deadlock }: 
 
 /** Work at a tank that somebody asked for. */
 export const choreDue = (chore: AskedChore, nowMs: number): DueItem => ({
-  ...{ id: `chore ${chore.id}`, kind: 'chore', what: choreWords(chore), detail: `asked by ${chore.askedBy}`, about: '', where: chore.tankCode, to: `/room/${chore.tankCode}` },
+  ...{ id: `chore ${chore.id}`, kind: 'chore', what: choreWords(chore), detail: `asked by ${chore.askedBy}`, about: chore.tankCode, where: null, to: `/room/${chore.tankCode}` },
   ...{ sinceMs: chore.askedAtMs, byMs: chore.byMs, urgency: urgencyAt(chore.byMs, nowMs), done: null },
 })
 

@@ -46,6 +46,8 @@ export interface RoundStop {
   lastCheck: Pick<CheckView, 'ate' | 'signs' | 'answers' | 'counts' | 'happenedAtMs' | 'note'> | null
   flag: TankFlag | null
   judged: JudgedStop
+  /** Which part of a round that several walk it belongs to, from 1. */
+  part: number
   /** What is done before it: hands washed, other tools; null where the walk goes straight on. */
   before: string | null
 }
@@ -92,6 +94,8 @@ export interface RoundView {
   left: { atMs: number; staffName: string } | null
   /** Who closed it, whatever was not checked; null while it is open. */
   closed: { atMs: number; staffName: string } | null
+  /** How many people share it. */
+  people: number
   stops: RoundStop[]
   /** Why the walk goes this way, in a sentence. */
   why: string

@@ -1,7 +1,7 @@
 import { object } from 'yup'
 import { answers, command, named, read } from '../commands/declare'
 import { word } from '../commands/queryFields'
-import { closeRoundSchema, decideSignSchema, leaveRoundSchema, recordCheckSchema, undoDecisionSchema } from './rounds.schema'
+import { closeRoundSchema, decideSignSchema, leaveRoundSchema, recordCheckSchema, splitRoundSchema, undoDecisionSchema } from './rounds.schema'
 import { withPendingTouches } from './pendingRound'
 import type { RoundView } from './roundView'
 
@@ -15,6 +15,8 @@ export const roundsApi = named({
   decideSign: command({ method: 'post', path: '/api/tanks/:tankId/sign-decisions', access: 'keeper', schema: decideSignSchema, touches: () => ['look', 'tank', 'round'], answer: answers<{ id: string }>() }),
   /** within a day by whoever decided, later by a lead */
   undoDecision: command({ method: 'post', path: '/api/sign-decisions/:decisionId/undo', access: 'keeper', schema: undoDecisionSchema, touches: () => ['look', 'tank', 'round'] }),
+  /** what is unchecked is shared out between so many; 1 takes it back */
+  splitRound: command({ method: 'post', path: '/api/rounds/:roundId/split', access: 'keeper', schema: splitRoundSchema, touches: () => ['round'] }),
   leaveRound: command({ method: 'post', path: '/api/rounds/:roundId/leaving', access: 'keeper', schema: leaveRoundSchema, touches: () => ['round'] }),
   closeRound: command({ method: 'post', path: '/api/rounds/:roundId/closing', access: 'keeper', schema: closeRoundSchema, touches: () => ['round'] }),
 })

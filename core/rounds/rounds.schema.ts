@@ -95,6 +95,12 @@ export const decideSignSchema = strictObject({
 export type DecideSign = InferType<typeof decideSignSchema>
 export const undoDecisionSchema = strictObject({})
 
+/** More people stand in each other's way. */
+export const mostWalkers = 6
+/** A round is walked by so many people; by one, it is split no more. */
+export const splitRoundSchema = strictObject({ people: whole('People', 1, mostWalkers), happenedAtMs: instant('Time it happened') })
+export type SplitRound = InferType<typeof splitRoundSchema>
+
 /** Somebody leaves a round before its end. */
 export const leaveRoundSchema = strictObject({ happenedAtMs: instant('Time it happened') })
 export type LeaveRound = InferType<typeof leaveRoundSchema>

@@ -208,6 +208,7 @@ test('fish in tanks, and looks at them', async () => {
   const { id: choreId } = await act<{ id: string }>('askChore', {}, { tankId: tank(5), kind: 'part change', withinMin: 60, litresEach: 20, times: 1 })
   await act('endChore', { choreId }, { as: 'done' })
   const { id: roundId } = (await room.get('/api/rounds/today')).body as { id: string }
+  await act('splitRound', { roundId }, { people: 2, happenedAtMs })
   await act('leaveRound', { roundId }, { happenedAtMs })
   await act('closeRound', { roundId }, { isClosed: true, happenedAtMs })
   await act('addFish', { tankId: tank(7) }, { species: 'Oscar', quantity: 1, how: 'brought-in', note: null, happenedAtMs })

@@ -152,6 +152,7 @@ const matrix: Record<string, Answers> = {
   'post /api/crates/:crateId/placements': keeper,
   'post /api/crates/:crateId/undone-placements': keeper,
   'get /api/rounds/today': device,
+  'post /api/rounds/:roundId/split': keeper,
   'post /api/rounds/:roundId/leaving': keeper,
   'post /api/rounds/:roundId/closing': keeper,
   'post /api/checks': keeper,

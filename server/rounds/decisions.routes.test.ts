@@ -112,7 +112,7 @@ test('what act proposes is asked for in a touch: it waits with its time, is aske
   await ask('readings')
   const change = (await ask('part change', { litresEach: 25, times: 2 })).body as { id: string }
   const asked = async () => ((await tank('R1-01')).judged?.chores ?? []).map(({ words }) => words)
-  const waits = async () => ((await room.get('/api/today')).body as TodayView).onTheWay.flatMap(({ kind, what, where, urgency }) => (kind === 'chore' ? [[what, where, urgency]] : []))
+  const waits = async () => ((await room.get('/api/today')).body as TodayView).onTheWay.flatMap(({ kind, what, about, urgency }) => (kind === 'chore' ? [[what, about, urgency]] : []))
   expect(await asked()).toEqual(['look again', 'readings: temperature, ammonia', 'change 2 times 25 L'])
   expect((await waits()).sort()).toEqual([['change 2 times 25 L', 'R1-01', 'soon'], ['look again', 'R1-01', 'soon'], ['readings: temperature, ammonia', 'R1-01', 'soon']])
   later(minuteMs)

@@ -1,6 +1,7 @@
 import { sourceKnown } from '../../core/contacts/sourceKnown'
 import { roundOrder } from '../../core/rounds/roundOrder'
 import type { RoundRules } from '../../core/rounds/roundRules'
+import { splitRound } from '../../core/rounds/splitRound'
 import { blockOf, type WalkRack, type WalkTank } from '../../core/rounds/walk'
 import { changeWords, orderWords } from '../../core/rounds/walkWords'
 import type { FloorStore } from '../room/floor.store'
@@ -22,7 +23,7 @@ interface StopOnWalk extends WalkTank {
 }
 export interface OrderedWalk {
   /** Unchecked tanks as they are walked, each with what is done before it. */
-  stops: { tankId: string; before: string | null }[]
+  stops: { tankId: string; part: number; before: string | null }[]
   why: string
 }
 
@@ -33,6 +34,8 @@ interface KeptWalk {
   order: readonly StopOnWalk[]
   why: string
 }
+
+const sumOf = (counts: readonly number[]): number => counts.reduce((sum, count) => sum + count, 0)
 
 /** The order in which the tanks of a round are walked: kept while it holds, so that no tank changes its turn under a hand. */
 export function createRoundWalk({ floor, levels, rules }: Collaborators) {
@@ -79,14 +82,29 @@ export function createRoundWalk({ floor, levels, rules }: Collaborators) {
     nameOf,
     /**
      * Orders what is unchecked. A tank that turned sick on the way moves to the end with its water's rest.
-     * @param last - the tank that was checked last; undefined before the first.
+     * @param lastOf - the tank that was checked last in a part; undefined before the first.
+     * @param partOf - which part of a round that several walk a tank belongs to.
      */
-    order(roundId: string, open: readonly JudgedTank[], last: JudgedTank | undefined): OrderedWalk {
-      const stops = new Map(open.map((each) => [each.tank.tankId, stopOf(each)]))
-      const { order, why } = found(roundId, [...stops.values()])
+    order(roundId: string, open: readonly JudgedTank[], partOf: (each: JudgedTank) => number, lastOf: (part: number) => JudgedTank | undefined): OrderedWalk {
+      const stops = new Map(open.map((each) => [each.tank.tankId, { stop: stopOf(each), part: partOf(each) }]))
+      const { order, why } = found(roundId, [...stops.values()].map(({ stop }) => stop))
       const left = order.flatMap(({ tankId }) => stops.get(tankId) ?? [])
-      const from = last && stopOf(last)
-      return { stops: left.map((stop, index) => ({ tankId: stop.tankId, before: changeWords(index > 0 ? left[index - 1] : from, stop) })), why }
+      const before = (index: number): StopOnWalk | undefined => {
+        const part = left[index]?.part ?? 1
+        const last = lastOf(part)
+        return left.slice(0, index).findLast((each) => each.part === part)?.stop ?? (last && stopOf(last))
+      }
+      return { stops: left.map(({ stop, part }, index) => ({ tankId: stop.tankId, part, before: changeWords(before(index), stop) })), why }
+    },
+
+    /** Shares what is unchecked out between people, each an unbroken piece of the walk. */
+    split(roundId: string, open: readonly JudgedTank[], people: number): string[][] {
+      const stops = new Map(open.map((each) => [each.tank.tankId, stopOf(each)]))
+      const { order } = found(roundId, [...stops.values()])
+      const tanks = order.flatMap(({ tankId }) => stops.get(tankId) ?? [])
+      const { racks, sinks } = standing()
+      const { counts } = splitRound({ tanks, racks, sinks }, people, rules())
+      return counts.map((_, person) => tanks.slice(sumOf(counts.slice(0, person)), sumOf(counts.slice(0, person + 1))).map(({ tankId }) => tankId))
     },
   }
 }

@@ -122,3 +122,27 @@ describe('a tank', () => {
     expect(more.body.tanks.map((tank: { code: string }) => tank.code)).toEqual(['R1-05', 'R1-06'])
   })
 })
+
+test('a round is shared out between people, each an unbroken piece; what turns sick goes to whoever ends, and one alone takes it back', async () => {
+  await room.addFish(room.tanks[3], 'Cherry barb', 4)
+  room.clock.nowMs += 20 * dayMs
+  const walk = async (): Promise<[number, string, number][]> => ((await room.get('/api/rounds/today')).body as RoundView).stops.map(({ part, code, check: seen }) => [part, code, seen ? 1 : 0])
+  const { id } = (await room.get('/api/rounds/today')).body as RoundView
+  const share = (people: unknown) => room.post(`/api/rounds/${id}/split`, { people, happenedAtMs: room.clock.nowMs })
+  expect((await share(2)).status).toBe(201)
+  const parts = await walk()
+  const half = parts.length / 2
+  expect(parts.map(([part]) => part)).toEqual([...Array(half).fill(1), ...Array(half).fill(2)])
+  // Whoever walks the second part checks its first tank: nothing changes hands.
+  const [, code] = parts[half]!
+  await room.post('/api/checks', { ...quietCheck(room.tanks.find((tank) => tank.code === code)!.id), happenedAtMs: room.clock.nowMs })
+  expect((await walk()).filter(([part]) => part === 2).map(([, each]) => each)).toEqual(parts.slice(half).map(([, each]) => each))
+  // A tank of the first part turns sick under somebody's hand: it is walked last.
+  const [, sick] = parts[0]!
+  room.clock.nowMs += 60_000
+  await room.post('/api/checks', { ...quietCheck(room.tanks.find((tank) => tank.code === sick)!.id), roundId: `${id.slice(0, -1)}2`, roundNumber: 2, signs: ['gasping'], happenedAtMs: room.clock.nowMs })
+  const after = (await room.get(`/api/rounds/today?round=${id}`)).body as RoundView
+  expect(after.stops.filter(({ check: seen }) => seen === null).at(-1)).toMatchObject({ code: sick, part: 2 })
+  expect([(await share(0)).status, (await share(7)).status, (await room.post('/api/rounds/nonsense/split', { people: 2, happenedAtMs: room.clock.nowMs })).status]).toEqual([422, 422, 404])
+  expect([(await share(1)).status, (await walk()).every(([part]) => part === 1)]).toEqual([201, true])
+})

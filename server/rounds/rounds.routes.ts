@@ -5,4 +5,4 @@ import type { RoundsService } from './rounds.service'
 
 /** Answers for the round. */
 export const roundsEndpoints = (rounds: RoundsService, { decideSign, undoDecision }: DecisionsService): Endpoint[] =>
-  serve(roundsApi, { readRound: ({ query, nowMs }) => rounds.view(query.round, nowMs), recordCheck: rounds.recordCheck, leaveRound: rounds.leaveRound, closeRound: rounds.closeRound, decideSign, undoDecision })
+  serve(roundsApi, { readRound: ({ query, nowMs }) => rounds.view(query.round, nowMs), recordCheck: rounds.recordCheck, splitRound: rounds.splitRound, leaveRound: rounds.leaveRound, closeRound: rounds.closeRound, decideSign, undoDecision })

@@ -2,9 +2,10 @@ import { lookBefore } from '../../core/facts/askFacts'
 import { marksOf, observedAt } from '../../core/facts/observation'
 import type { Limits } from '../../core/limits/houseLimits'
 import { roundIdOf, roundOfId, type RoundOf } from '../../core/rounds/roundId'
-import type { CloseRound, LeaveRound, RecordCheck } from '../../core/rounds/rounds.schema'
+import type { CloseRound, LeaveRound, RecordCheck, SplitRound } from '../../core/rounds/rounds.schema'
 import type { RoundStop, RoundView } from '../../core/rounds/roundView'
 import { dayInZone } from '../../core/time/dayInZone'
+import { listed } from '../db/listed'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
@@ -12,7 +13,7 @@ import { newId } from '../newId'
 import type { RoomService } from '../room/room.service'
 import type { RoomStore } from '../room/room.store'
 import type { DecisionsService } from './decisions.service'
-import type { LevelsService } from './levels.service'
+import type { JudgedTank, LevelsService } from './levels.service'
 import type { RoundWalk } from './roundWalk.service'
 import type { RoundsStore } from './rounds.store'
 import type { StopsService } from './stops.service'
@@ -21,7 +22,7 @@ const hourMs = 3_600_000
 
 interface Collaborators {
   store: RoundsStore
-  walk: Pick<RoundWalk, 'order'>
+  walk: Pick<RoundWalk, 'order' | 'split'>
   levels: Pick<LevelsService, 'all'>
   stops: Pick<StopsService, 'all'>
   decisions: Pick<DecisionsService, 'seenOn'>
@@ -29,6 +30,12 @@ interface Collaborators {
   roomStore: RoomStore
   facts: Pick<FactsService, 'all' | 'inUse'>
   limits(): Pick<Limits, 'roundOpenHours'>
+}
+
+/** The part a tank is walked in: what is sick, or came since, is with whoever goes last. */
+function partOfTank(parts: readonly string[][], tankId: string, isSick: boolean): number {
+  const part = parts.findIndex((tanks) => tanks.includes(tankId)) + 1
+  return parts.length === 0 ? 1 : isSick || part === 0 ? parts.length : part
 }
 
 /** The walk past all tanks. */
@@ -78,6 +85,9 @@ export function createRoundsService({ store, walk, levels, stops, decisions, roo
     return found
   }
 
+  /** Who walks which tanks; none where nobody shared it out. */
+  const partsOf = (id: string): string[][] => listed<string[]>(store.round(id)?.parts ?? null)
+
   /** The check of this tank that is corrected; by one other, once. */
   function requireReplaced(id: string, tankId: string) {
     const old = store.byId(id)
@@ -87,6 +97,18 @@ export function createRoundsService({ store, walk, levels, stops, decisions, roo
   }
 
   return {
+    /** Shares out what is unchecked between so many people, or takes that back. */
+    splitRound({ params, actor, nowMs }: CommandContext, { people, happenedAtMs }: SplitRound) {
+      const of = askedFor(params.roundId ?? '', nowMs) ?? (params.roundId === current(nowMs).id ? current(nowMs) : null)
+      if (!of) throw new Problem('not-found', 'There is no such round')
+      const checked = new Set(store.ofRound(of.on, of.number).map(({ tankId }) => tankId))
+      const open = [...levels.all(nowMs).values()].filter(({ tank }) => !checked.has(tank.tankId))
+      // It has begun: whoever opens it on another device finds it shared out.
+      store.goOn({ ...of, atMs: happenedAtMs, staffId: actor.id })
+      store.share(of.id, people === 1 ? null : JSON.stringify(walk.split(of.id, open, people)))
+      return {}
+    },
+
     /** Somebody leaves a round before its end; whoever records in it next goes on with it. */
     leaveRound(context: CommandContext, { happenedAtMs }: LeaveRound) {
       const { id, closedAtMs } = requireRound(context)
@@ -112,16 +134,18 @@ export function createRoundsService({ store, walk, levels, stops, decisions, roo
       const [judged, cards] = [levels.all(nowMs), stops.all(nowMs)]
       const checkOf = new Map(checks.map((check) => [check.tankId, check]))
       const seen = checks.flatMap(({ tankId }) => judged.get(tankId) ?? [])
-      const walked = walk.order(id, [...judged.values()].filter(({ tank }) => !checkOf.has(tank.tankId)), seen.at(-1))
-      const inOrder = [...seen.map(({ tank }) => ({ tankId: tank.tankId, before: null })), ...walked.stops]
-      const ordered = inOrder.flatMap(({ tankId, before }): RoundStop[] => {
+      const parts = partsOf(id)
+      const partOf = ({ tank, state }: JudgedTank): number => partOfTank(parts, tank.tankId, state === 'sick')
+      const walked = walk.order(id, [...judged.values()].filter(({ tank }) => !checkOf.has(tank.tankId)), partOf, (part) => seen.findLast((each) => partOf(each) === part))
+      const inOrder = [...seen.map((each) => ({ tankId: each.tank.tankId, part: partOf(each), before: null })), ...walked.stops]
+      const ordered = inOrder.flatMap(({ tankId, part, before }): RoundStop[] => {
         const [card, tank] = [cards.get(tankId), judged.get(tankId)?.tank]
         if (!card || !tank) return []
         const [check, last] = [checkOf.get(tankId), lookBefore(tank, { on, number })]
         const marks = check ? (tank.looks.find((look) => look.id === check.id)?.marks ?? []) : []
-        return [{ ...card, before, check: check ? { ...check, marks } : null, lastCheck: last ? { ate: last.ate, signs: last.signs, answers: last.answers, counts: last.counts, note: last.note, happenedAtMs: last.atMs } : null }]
+        return [{ ...card, part, before, check: check ? { ...check, marks } : null, lastCheck: last ? { ate: last.ate, signs: last.signs, answers: last.answers, counts: last.counts, note: last.note, happenedAtMs: last.atMs } : null }]
       })
-      return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), stops: ordered, why: walked.why, emptyTanks: facts.inUse(nowMs).filter(({ lots }) => lots.length === 0).map(({ code }) => code) }
+      return { ...standing(id), id, on, number, nextId: roundIdOf(next(nowMs)), people: Math.max(1, parts.length), stops: ordered, why: walked.why, emptyTanks: facts.inUse(nowMs).filter(({ lots }) => lots.length === 0).map(({ code }) => code) }
     },
 
     /** Records one look at one tank, and one by one what it says. */

@@ -54,6 +54,7 @@ export function createRoundsStore({ orm, raw }: Database) {
     /** Somebody recorded in a round: it has begun, and whoever had left it, it goes on. One that was sent late changes nothing that came after it. */
     goOn: ({ id, on, number, atMs, staffId }: RoundOf & { id: string; atMs: number; staffId: string }) => void goOn.run(id, on, number, atMs, staffId),
     leave: (id: string, by: { leftAtMs: number; leftById: string }) => void orm.update(round).set(by).where(eq(round.id, id)).run(),
+    share: (id: string, parts: string | null) => void orm.update(round).set({ parts }).where(eq(round.id, id)).run(),
     close: (id: string, by: { closedAtMs: number | null; closedById: string | null }) => void orm.update(round).set(by).where(eq(round.id, id)).run(),
     nameOf: (staffId: string): string => orm.select({ name: staff.name }).from(staff).where(eq(staff.id, staffId)).get()?.name ?? '',
     /** The newest checks of a tank, newest first. */

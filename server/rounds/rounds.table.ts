@@ -24,6 +24,8 @@ export const round = sqliteTable(
     leftById: text('left_by_id').references(() => staff.id),
     closedAtMs: integer('closed_at_ms'),
     closedById: text('closed_by_id').references(() => staff.id),
+    /** Who walks which tanks, where several walk it: lists of tanks, as JSON. */
+    parts: text('parts'),
   },
   (table) => [index('round_last').on(table.lastAtMs)],
 )

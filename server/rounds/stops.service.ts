@@ -67,7 +67,7 @@ export function createStopsService({ levels, pins, chores, tanks, booked, isHeld
     }
   }
 
-  type Stop = Omit<RoundStop, 'check' | 'lastCheck' | 'before'>
+  type Stop = Omit<RoundStop, 'check' | 'lastCheck' | 'before' | 'part'>
   type Card = Omit<Stop, 'judged' | 'flag'> & { judged: OfTank }
   /** Cards as long as nothing was written about their tank. */
   const kept = new WeakMap<JudgedTank, Card>()

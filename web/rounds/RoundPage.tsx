@@ -10,6 +10,8 @@ import { HandScreen } from '../ui/HandScreen'
 import { kindWords } from '../ui/kindWords'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { CheckCard } from './CheckCard'
+import { PartDone, Shared, ShareOut } from './Parts'
+import { usePart } from './usePart'
 import { useRound, useRoundWrites } from './useRound'
 import './rounds.css'
 
@@ -26,15 +28,26 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
   const [search] = useSearchParams()
   // Whose label was scanned stands first; null follows the walk.
   const [returnedTo, setReturnedTo] = useState<string | null>(() => round.stops.find(({ code }) => code === search.get('tank'))?.tankId ?? null)
-  const walking = round.stops.findIndex((stop) => stop.check === null)
+  const { part, take: keepPart } = usePart(round)
+  const isMine = (stop: RoundStop): boolean => part === null || stop.part === part
+  const walking = round.stops.findIndex((stop) => stop.check === null && isMine(stop))
   const returned = round.stops.findIndex((stop) => stop.tankId === returnedTo)
-  const index = returned >= 0 ? returned : walking
+  // The tank in hand stays until it is recorded, whatever becomes of the order meanwhile: a death on its card moves it to the end of the walk, and a card must not change under a thumb.
+  const [inHand, setInHand] = useState<string | null>(null)
+  const held = round.stops.findIndex((stop) => stop.tankId === inHand && stop.check === null)
+  const index = returned >= 0 ? returned : held >= 0 ? held : walking
   const stop = round.stops[index]
+  if ((stop?.tankId ?? null) !== inHand) setInHand(stop?.tankId ?? null)
+  const take = (mine: number): void => {
+    setInHand(null)
+    keepPart(mine)
+  }
   const checked = round.stops.filter((each) => each.check !== null).length
-  const previous = round.stops[(index < 0 ? round.stops.length : index) - 1]
+  // What was recorded stands first, in the order in which it was.
+  const previous = stop?.check ? round.stops[index - 1] : round.stops.findLast((each) => each.check !== null)
   const goBack = previous && (() => setReturnedTo(previous.tankId))
   const { leaveRound, closeRound } = useRoundWrites()
-  const isUnderWay = checked > 0 && walking >= 0 && round.closed === null
+  const isUnderWay = checked > 0 && checked < round.stops.length && round.closed === null
   return (
     <HandScreen
       className="round"
@@ -58,9 +71,12 @@ function Round({ round, onAgain }: { round: RoundView; onAgain: () => void }) {
       <RoundProgress round={round} current={stop ?? null} />
       <WhoWalks round={round} />
       <WhyThisOrder round={round} />
+      <Shared round={round} part={part} onTake={take} />
       <JustActed round={round} current={stop ?? null} />
       {stop && (round.closed === null || returned >= 0) ? (
-        <CheckCard key={stop.tankId} stop={stop} round={round} next={nextAfter(round, index)} onBack={goBack} onRecorded={() => setReturnedTo(null)} />
+        <CheckCard key={stop.tankId} stop={stop} round={round} next={nextAfter(round.stops, index, isMine)} onBack={goBack} onRecorded={() => setReturnedTo(null)} />
+      ) : part !== null && round.closed === null && checked < round.stops.length ? (
+        <PartDone round={round} part={part} onTake={take} onBack={goBack} />
       ) : (
         <RoundDone round={round} onAgain={onAgain} onBack={goBack} onOpen={() => closeRound(round.id, false)} />
       )}
@@ -84,12 +100,14 @@ function WhoWalks({ round: { left, last, on, closed } }: { round: RoundView }) {
 }
 
 /** Why the walk goes this way: one touch away. */
-function WhyThisOrder({ round: { why } }: { round: RoundView }) {
+function WhyThisOrder({ round }: { round: RoundView }) {
+  const { why } = round
   if (why === '') return null
   return (
     <details className="why-order">
       <summary>why this order</summary>
       <p>{why}</p>
+      <ShareOut round={round} />
     </details>
   )
 }
@@ -110,9 +128,9 @@ function JustActed({ round, current }: { round: RoundView; current: RoundStop | 
 }
 
 /** The stop the walk goes on to: the next unchecked one, wrapping round to any left out earlier. */
-function nextAfter(round: RoundView, index: number): RoundStop | null {
-  const isOpen = (stop: RoundStop, at: number): boolean => stop.check === null && at !== index
-  return round.stops.find((stop, at) => at > index && isOpen(stop, at)) ?? round.stops.find(isOpen) ?? null
+function nextAfter(stops: readonly RoundStop[], index: number, isMine: (stop: RoundStop) => boolean): RoundStop | null {
+  const isOpen = (stop: RoundStop, at: number): boolean => stop.check === null && at !== index && isMine(stop)
+  return stops.find((stop, at) => at > index && isOpen(stop, at)) ?? stops.find(isOpen) ?? null
 }
 
 function RoundProgress({ round, current }: { round: RoundView; current: RoundStop | null }) {

@@ -1,5 +1,6 @@
 import { lazy, Suspense, type ReactNode } from 'react'
 import { Link } from 'react-router'
+import type { DueItem } from '../../core/due/due'
 import { groupBy } from '../../core/collections/groupBy'
 import { summaryStage } from '../../core/crates/crateSummary'
 import { nextStep, type TodayView } from '../../core/today/todayView'
@@ -11,7 +12,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
-import { ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PlanRow, PrepareRow, RaisedRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
+import { ChoreRow, ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PlanRow, PrepareRow, RaisedRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
 import { useToday } from './useToday'
 import { WhatNow } from './WhatNow'
 import './today.css'
@@ -60,7 +61,8 @@ export function TodayPage() {
 
 /** What waits for somebody's hands: what is late or harms already stands above what has its time still. */
 function AtHand({ today }: { today: TodayView }) {
-  const [ofWay, plans] = [today.onTheWay.filter(({ kind }) => kind !== 'plan'), today.onTheWay.filter(({ kind }) => kind === 'plan')]
+  const of = (kind: DueItem['kind']): DueItem[] => today.onTheWay.filter((item) => item.kind === kind)
+  const [ofWay, plans, chores] = [today.onTheWay.filter(({ kind }) => kind !== 'plan' && kind !== 'chore'), of('plan'), of('chore')]
   const acts = today.raised.filter(({ level }) => level === 'act')
   const sections: { isPressing: boolean; section: ReactNode }[] = [
     {
@@ -69,6 +71,16 @@ function AtHand({ today }: { today: TodayView }) {
         <RowSection key="acts" title="Act now" count={acts.length}>
           {acts.map((tank) => (
             <RaisedRow key={tank.tankId} tank={tank} />
+          ))}
+        </RowSection>
+      ),
+    },
+    {
+      isPressing: chores.some(({ urgency }) => urgency === 'now'),
+      section: (
+        <RowSection key="chores" title="Asked for" count={chores.length}>
+          {chores.map((item) => (
+            <ChoreRow key={item.id} item={item} />
           ))}
         </RowSection>
       ),

@@ -55,6 +55,14 @@ export const OnTheWayRow = ({ item: { to, what, detail, about, where, byMs, urge
   </Row>
 )
 
+/** What somebody asked for at a tank. */
+export const ChoreRow = ({ item: { to, what, detail, about, byMs, urgency } }: { item: DueItem }) => (
+  <Row to={to} mark={urgency === 'now' ? 'act' : 'plan'} aside={byMs === null ? '' : inOrSince(byMs)}>
+    <strong>{about}</strong> <InUnits>{what}</InUnits>
+    <small>{detail}</small>
+  </Row>
+)
+
 /** A plan that can go now, asks for something, or never will. */
 export const PlanRow = ({ item: { to, what, detail, about, where, urgency } }: { item: DueItem }) => (
   <Row to={to} mark={urgency === 'later' ? 'watch' : 'plan'} aside={where}>
