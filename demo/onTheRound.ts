@@ -22,7 +22,7 @@ export async function lookAtTrouble({ commander, people, tanks, chance }: Scene,
   // Spots on two tanks of one water, slight on each: together they are to be looked at again.
   for (const [index, code] of spottedTanks.entries()) await look(code, { signs: ['spots'] }, 38 - index)
   // Fish that are hardly ever all seen: unseen, not missing.
-  await look(shyTank, { seen: 3 }, 36)
+  await look(shyTank, { seen: 8 }, 36)
 }
 
 /** Clown loaches that came last week and have not touched anything since: longer than is usual for them, for the fourth day. They stand alone in the first tub. */

@@ -1,4 +1,5 @@
-import type { Ate } from '../rounds/rounds.schema'
+import type { Ate, Sign } from '../rounds/rounds.schema'
+import type { UsualOver } from '../rounds/usualOver'
 import type { ReadingKind } from './glass.schema'
 
 /** A figure somebody read. */
@@ -18,6 +19,15 @@ export interface Bears {
   max: number | null
 }
 
+/** What was seen at a look. */
+export interface HistoryLook {
+  atMs: number
+  ate: Ate
+  marks: { sign: Sign; severity: number }[]
+  /** How many were seen, and of how many; of single kinds together. Null where nobody counted. */
+  seen: { fish: number; of: number } | null
+}
+
 /** How a tank fared over some days. */
 export interface TankHistory {
   tankId: string
@@ -27,8 +37,10 @@ export interface TankHistory {
   toMs: number
   /** Fish in it, from each moment on; the first at `fromMs`. */
   counts: { atMs: number; fish: number }[]
-  /** How they ate, the oldest first. */
-  ate: { atMs: number; ate: Ate; signs: number }[]
+  /** What was seen at looks, the oldest first. */
+  looks: HistoryLook[]
+  /** What was usual meanwhile for the fish that stand here now. */
+  usual: UsualOver
   readings: ReadingView[]
   bears: Bears[]
 }
@@ -41,15 +53,38 @@ export const appetiteOf: Record<Ate, number | null> = { all: 1, most: 0.75, some
 
 /**
  * Says how a tank ate, in a sentence.
- * @example appetiteWords([{ atMs: 0, ate: 'all', signs: 0 }]) // 'Ate all at 1 look with food.'
+ * @example appetiteWords([{ atMs: 0, ate: 'all', marks: [], seen: null }]) // 'Ate all at 1 look with food.'
  */
-export function appetiteWords(looks: TankHistory['ate']): string {
+export function appetiteWords(looks: TankHistory['looks']): string {
   const fed = looks.filter(({ ate }) => ate !== 'not fed')
   if (fed.length === 0) return 'Nobody fed at any look.'
   const none = fed.filter(({ ate }) => ate === 'none').length
   const all = fed.filter(({ ate }) => ate === 'all').length
   const at = `${fed.length} ${fed.length === 1 ? 'look' : 'looks'} with food`
   return all === fed.length ? `Ate all at ${at}.` : `Ate all at ${all} of ${at}${none > 0 ? `, nothing at ${none}` : ''}.`
+}
+
+/**
+ * Says which signs were seen, in a sentence: the most frequent first.
+ * @example signsWords([]) // 'No sign at any look.'
+ */
+export function signsWords(looks: TankHistory['looks']): string {
+  const names = oftenest(looks)
+  return names.length === 0 ? 'No sign at any look.' : `Seen: ${names.map((sign) => `${sign} at ${looks.filter(({ marks }) => marks.some((mark) => mark.sign === sign)).length}`).join(', ')} of ${looks.length} looks.`
+}
+
+/** Signs of these looks, the most frequent first. */
+export function oftenest(looks: TankHistory['looks']): Sign[] {
+  const times = new Map<Sign, number>()
+  for (const { marks } of looks) for (const sign of new Set(marks.map((mark) => mark.sign))) times.set(sign, (times.get(sign) ?? 0) + 1)
+  return [...times].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).map(([sign]) => sign)
+}
+
+/** Says how many showed themselves, in a sentence; empty where nobody counted. */
+export function seenWords(looks: TankHistory['looks']): string {
+  const counted = looks.flatMap(({ seen }) => seen ?? [])
+  const last = counted.at(-1)
+  return last ? `Counted at ${counted.length} of ${looks.length} looks, last ${last.fish} of ${last.of} seen.` : ''
 }
 
 /** Says how the number went, in a sentence. */

@@ -91,6 +91,18 @@ function recordedAt({ signs }: LookAtTank): SeenSign[] {
 }
 
 /**
+ * What was usual for each lot at so many hours before now, whoever looked: for a picture of it.
+ * @returns one list a lot, in the order of `hours`.
+ */
+export function coursesAt(lots: readonly LotInTank[], rounds: readonly LookAtTank[], hours: readonly number[], rules: RoundRules): ExpectedCourse[][] {
+  const looks = [...rounds].sort((a, b) => a.hoursAgo - b.hoursAgo)
+  return lots.map((lot) => {
+    const answers = answersFor(lot.lot, looks, rules.level.ownAnswerH)
+    return hours.map((hoursAgo) => courseAt(lot, { hoursAgo, signs: [], ate: [] }, answers, rules))
+  })
+}
+
+/**
  * What was answered of a lot: its own answer, else the tank's. That the tank ate says nothing of a lot that was seen to
  * refuse lately: the others ate.
  */

@@ -40,7 +40,7 @@ test('the number over the days steps with what came and went; what was taken bac
   const { movementIds } = (await lose(3, 3)).body as { movementIds: string[] }
   await room.post(`/api/movements/${movementIds[0]}/reversal`, { reason: null, happenedAtMs: now })
   await room.post('/api/checks', { ...quietCheck(tank().id), ate: 'some', signs: ['hiding'], happenedAtMs: now - dayMs })
-  expect(await history()).toMatchObject({ counts: [{ atMs: now - 14 * dayMs, fish: 10 }, { atMs: now - 5 * dayMs, fish: 8 }], ate: [{ ate: 'some', signs: 1 }] })
+  expect(await history()).toMatchObject({ counts: [{ atMs: now - 14 * dayMs, fish: 10 }, { atMs: now - 5 * dayMs, fish: 8 }], looks: [{ ate: 'some', marks: [{ severity: 1 }] }] })
   expect((await history(0, 60)).counts.map(({ fish }) => fish)).toEqual([0, 10, 8])
   expect((await room.get('/api/tanks/R9-99/history')).status).toBe(404)
 })

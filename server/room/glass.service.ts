@@ -4,7 +4,9 @@ import type { TankFacts } from '../../core/facts/facts'
 import { countFish } from '../../core/ledger/stockView'
 import type { AddPhoto } from '../../core/crates/photo.schema'
 import { mostPhotosOfTank, type PinNote, type RecordReading } from '../../core/room/glass.schema'
-import type { Bears, TankHistory } from '../../core/room/tankHistory'
+import type { Bears, HistoryLook, TankHistory } from '../../core/room/tankHistory'
+import type { RoundRules } from '../../core/rounds/roundRules'
+import { usualOver } from '../../core/rounds/usualOver'
 import type { TankView } from '../../core/room/roomView'
 import type { Animal } from '../../core/tankChoice/tankChoice'
 import type { Picture } from '../crates/readPicture'
@@ -14,7 +16,7 @@ import { Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { LevelsService } from '../rounds/levels.service'
 import type { PlacingStore } from '../placing/placing.store'
-import type { GlassStore } from './glass.store'
+import type { GlassStore, PastLook } from './glass.store'
 
 const dayMs = 86_400_000
 
@@ -24,12 +26,15 @@ interface Collaborators {
   placing: Pick<PlacingStore, 'lots'>
   tankByCode: (code: string) => { id: string } | null
   flagOf: LevelsService['flagOf']
+  /** How a tank is judged, with what happened to its fish. */
+  judgedOf: LevelsService['one']
+  rules: () => RoundRules
   /** Folder in which pictures lie, beside the database. */
   folder: string
 }
 
 /** What hangs on tanks: readings, notes and pictures; and how a tank fared. */
-export function createGlassService({ store, facts, placing, tankByCode, flagOf, folder }: Collaborators) {
+export function createGlassService({ store, facts, placing, tankByCode, flagOf, judgedOf, rules, folder }: Collaborators) {
   const onWater = (waterId: string, nowMs: number): TankFacts[] => facts.inUse(nowMs).filter(({ water }) => water.id === waterId)
   const fileOf = (id: string): string => join(folder, `${id}.jpg`)
 
@@ -59,11 +64,11 @@ export function createGlassService({ store, facts, placing, tankByCode, flagOf, 
       if (!row) throw new Problem('not-found', `There is no tank ${code} in this room`)
       const tank = facts.requireTank(row.id, 'code', nowMs)
       const fromMs = nowMs - Math.max(1, days) * dayMs
-      const changes = store.changes(tank.tankId, fromMs)
+      const [changes, looks] = [store.changes(tank.tankId, fromMs), store.looks(tank.tankId, fromMs)]
       let fish = countFish(tank.lots) - changes.reduce((sum, { change }) => sum + change, 0)
       const counts = [{ atMs: fromMs, fish }, ...changes.map(({ atMs, change }) => ({ atMs, fish: (fish += change) }))]
       const waterTankIds = onWater(tank.water.id, nowMs).map(({ tankId }) => tankId)
-      return { tankId: tank.tankId, waterTankIds, fromMs, toMs: nowMs, counts, ate: store.ate(tank.tankId, fromMs), readings: store.readings(waterTankIds, fromMs), bears: bears(tank.lots.map(({ lotId }) => lotId), nowMs) }
+      return { tankId: tank.tankId, waterTankIds, fromMs, toMs: nowMs, counts, looks: looks.map(({ atMs, ate, marks, ...look }) => ({ atMs, ate, marks, seen: seenOf(look, tank) })), usual: usualOver(judgedOf(tank, nowMs)?.asked.lots ?? [], looks, { fromMs, toMs: nowMs }, rules()), readings: store.readings(waterTankIds, fromMs), bears: bears(tank.lots.map(({ lotId }) => lotId), nowMs) }
     },
 
     recordReading({ params, actor, key, nowMs }: CommandContext, { what, value, instrument, happenedAtMs }: RecordReading) {
@@ -104,5 +109,14 @@ export function createGlassService({ store, facts, placing, tankByCode, flagOf, 
       return fileOf(id)
     },
   }
+}
+/** How many were seen at a look: of the tank, else of its kinds that were counted. */
+function seenOf({ seen, counts, expected }: Pick<PastLook, 'seen' | 'counts' | 'expected'>, { lots }: Pick<TankFacts, 'lots'>): HistoryLook['seen'] {
+  if (seen !== null) return { fish: seen, of: expected }
+  const kinds = counts.flatMap((count) => {
+    const named = lots.find(({ lotId }) => lotId === count.lotId)
+    return named ? [{ fish: count.seen, of: countFish(lots.filter((lot) => lot.speciesId === named.speciesId && lot.noted.strain === named.noted.strain)) }] : []
+  })
+  return kinds.length === 0 ? null : { fish: kinds.reduce((sum, { fish }) => sum + fish, 0), of: kinds.reduce((sum, { of }) => sum + of, 0) }
 }
 export type GlassService = ReturnType<typeof createGlassService>

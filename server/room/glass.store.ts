@@ -1,12 +1,26 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm'
 import type { Ate } from '../../core/rounds/rounds.schema'
-import type { ReadingView } from '../../core/room/tankHistory'
+import type { KindCount, OwnAnswer } from '../../core/facts/facts'
+import type { HistoryLook, ReadingView } from '../../core/room/tankHistory'
 import type { PhotoView, PinView } from '../../core/room/roomView'
+import { listed } from '../db/listed'
 import type { Database } from '../db/open'
 import { newId } from '../newId'
 import { observation } from '../rounds/rounds.table'
 import { staff } from '../staff/staff.table'
 import { tankPhoto, tankPin } from './glass.table'
+
+/** A look as it was recorded. */
+export interface PastLook {
+  atMs: number
+  ate: Ate
+  marks: HistoryLook['marks']
+  answers: OwnAnswer[]
+  counts: KindCount[]
+  seen: number | null
+  expected: number
+}
+type PastLookRow = Omit<PastLook, 'marks' | 'answers' | 'counts'> & Record<'marks' | 'answers' | 'counts', string | null>
 
 /** Queries about what hangs on tanks, and how they fared. */
 export function createGlassStore({ orm }: Database) {
@@ -38,8 +52,15 @@ export function createGlassStore({ orm }: Database) {
       orm.all(sql`SELECT m.happened_at_ms AS atMs, CASE WHEN m.to_place_id = ${tankId} THEN m.quantity ELSE -m.quantity END AS change FROM movement m
         WHERE m.seq IN (SELECT seq FROM movement WHERE from_place_id = ${tankId} AND happened_at_ms >= ${sinceMs} UNION ALL SELECT seq FROM movement WHERE to_place_id = ${tankId} AND happened_at_ms >= ${sinceMs})
           AND m.kind <> 'reversal' AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id) ORDER BY m.happened_at_ms, m.seq`),
-    ate: (tankId: string, sinceMs: number): { atMs: number; ate: Ate; signs: number }[] =>
-      orm.all(sql`SELECT happened_at_ms AS atMs, ate, json_array_length(signs) AS signs FROM "check" WHERE tank_id = ${tankId} AND happened_at_ms >= ${sinceMs} AND replaced_by_id IS NULL ORDER BY happened_at_ms`),
+    /** What was seen at looks since a moment, the oldest first. */
+    looks: (tankId: string, sinceMs: number): PastLook[] =>
+      orm
+        .all<PastLookRow>(
+          sql`SELECT c.happened_at_ms AS atMs, c.ate, c.answers, c.counts, c.seen, c.expected,
+              CASE WHEN c.signs <> '[]' THEN (SELECT json_group_array(json_object('sign', o.word, 'severity', o.severity)) FROM observation o WHERE o.tank_id = c.tank_id AND o.kind = 'sign' AND o.happened_at_ms = c.happened_at_ms AND o.check_id = c.id) END AS marks
+            FROM "check" c WHERE c.tank_id = ${tankId} AND c.happened_at_ms >= ${sinceMs} AND c.replaced_by_id IS NULL ORDER BY c.happened_at_ms`,
+        )
+        .map(({ marks, answers, counts, ...look }) => ({ ...look, marks: listed(marks), answers: listed(answers), counts: listed(counts) })),
     toolSetsOf: (zoneId: string | null): string[] => orm.all<{ name: string }>(sql`SELECT name FROM tool_set WHERE zone_id = ${zoneId} AND retired_at_ms IS NULL ORDER BY name`).map(({ name }) => name),
   }
 }

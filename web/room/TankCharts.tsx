@@ -3,7 +3,7 @@ import annotation from 'chartjs-plugin-annotation'
 import { useState } from 'react'
 import { Line } from 'react-chartjs-2'
 import { readingKinds, readingNames, showReading } from '../../core/room/glass.schema'
-import { appetiteWords, countWords, historyDays, type TankHistory } from '../../core/room/tankHistory'
+import { appetiteWords, countWords, historyDays, oftenest, seenWords, signsWords, type TankHistory } from '../../core/room/tankHistory'
 import type { DisplayUnits } from '../../core/units/units'
 import { Button } from '../ui/Button'
 import { inksOf } from '../ui/inksOf'
@@ -11,7 +11,7 @@ import { Table } from '../ui/Table'
 import { useFormat } from '../ui/useFormat'
 import { useTheme } from '../ui/useTheme'
 import { useUnits } from '../ui/useUnits'
-import { toAppetiteChart, toCountChart, toReadingChart } from './tankCharts'
+import { toAppetiteChart, toCountChart, toReadingChart, toSeenChart, toSignsChart } from './tankCharts'
 import { useTankHistory } from './useRoom'
 
 Chart.register(LineElement, PointElement, LinearScale, CategoryScale, Filler, annotation)
@@ -44,7 +44,9 @@ function Drawn({ history }: { history: TankHistory }) {
   const read = readingNames.filter((what) => history.readings.some((each) => each.what === what))
   const charts = [
     { key: 'fish', words: countWords(history.counts), drawn: toCountChart(history, inks) },
-    ...(history.ate.length > 0 ? [{ key: 'ate', words: appetiteWords(history.ate), drawn: toAppetiteChart(history, inks) }] : []),
+    ...(history.looks.length > 0 ? [{ key: 'ate', words: appetiteWords(history.looks), drawn: toAppetiteChart(history, inks) }] : []),
+    ...(oftenest(history.looks).length > 0 ? [{ key: 'signs', words: signsWords(history.looks), drawn: toSignsChart(history, inks) }] : []),
+    ...(history.looks.some(({ seen }) => seen !== null) ? [{ key: 'seen', words: seenWords(history.looks), drawn: toSeenChart(history, inks) }] : []),
     ...read.map((what) => ({ key: what, words: lastWords(history, what, units), drawn: toReadingChart(history, what, inks, units) })),
   ]
   return (
@@ -59,6 +61,7 @@ function Drawn({ history }: { history: TankHistory }) {
           </figure>
         ))}
       </div>
+      {history.looks.length > 0 && <p className="aside-word">Shaded: what was usual for the fish that stand here now, after what happened to them. A triangle lies outside it.</p>}
       <Figures history={history} />
     </>
   )
@@ -75,7 +78,8 @@ function Figures({ history }: { history: TankHistory }) {
   const { display: units } = useUnits()
   const rows = [
     ...history.counts.map(({ atMs, fish }) => ({ atMs, words: `${fish} fish` })),
-    ...history.ate.map(({ atMs, ate, signs }) => ({ atMs, words: `ate: ${ate}${signs > 0 ? ', with signs' : ''}` })),
+    ...history.looks.map(({ atMs, ate, marks, seen }) => ({ atMs, words: [`ate: ${ate}`, ...marks.map(({ sign, severity }) => `${sign}${severity > 1 ? ', clear' : ''}`), ...(seen ? [`${seen.fish} of ${seen.of} seen`] : [])].join('; ') })),
+    ...history.usual.signs.map(({ sign, fromMs, toMs }) => ({ atMs: fromMs, words: `${sign} usual until ${format.moment(toMs)}` })),
     ...history.readings.map(({ atMs, what, value }) => ({ atMs, words: `${readingKinds[what].label} ${showReading(what, value, units)}` })),
   ].sort((a, b) => b.atMs - a.atMs)
   return (

@@ -1,6 +1,7 @@
 import type { ChartData, ChartOptions } from 'chart.js'
 import { readingKinds, showReading, type ReadingKind } from '../../core/room/glass.schema'
-import { appetiteOf, type TankHistory } from '../../core/room/tankHistory'
+import { appetiteOf, oftenest, type TankHistory } from '../../core/room/tankHistory'
+import type { Sign } from '../../core/rounds/rounds.schema'
 import { toDisplay, unitLabel, type DisplayUnits } from '../../core/units/units'
 
 /** What a chart is drawn with: the colours of the theme in force. */
@@ -44,21 +45,72 @@ export function toCountChart(history: TankHistory, inks: TankInks): Drawn<'line'
 
 const answers = { 1: 'all', 0.75: 'most', 0.4: 'some', 0: 'none' } as const
 
-/** What was eaten at each look with food; one with signs has a mark of its own. */
+/** A line that steps from moment to moment until now, for the lower edge of what was usual. */
+const stepped = (history: TankHistory, points: readonly { atMs: number; y: number }[]): { x: number; y: number }[] => [...points, ...points.slice(-1).map(({ y }) => ({ atMs: history.toMs, y }))].map(({ atMs, y }) => ({ x: daysAgo(history, atMs), y }))
+
+/** The band of what was usual: from its lower edge up to all. */
+const band = (data: { x: number; y: number }[], inks: TankInks) => ({ label: 'usual', data, stepped: true as const, borderColor: inks.soft, borderDash: [3, 3], borderWidth: 1, pointRadius: 0, backgroundColor: inks.water, fill: { value: 1 } })
+
+/** What lies outside the band has a mark of its own. */
+const marked = (points: readonly { isOutside: boolean }[], inks: TankInks) => ({ pointStyle: points.map(({ isOutside }) => (isOutside ? 'triangle' : 'circle')), pointBackgroundColor: points.map(({ isOutside }) => (isOutside ? inks.watch : inks.ink)), pointBorderColor: inks.ink })
+
+/** What was eaten at each look with food, over the band of what was usual. */
 export function toAppetiteChart(history: TankHistory, inks: TankInks): Drawn<'line'> {
-  const fed = history.ate.flatMap(({ atMs, ate, signs }) => {
+  const usual = history.usual.appetite.map(({ atMs, least }) => ({ atMs, y: appetiteOf[least] ?? 0 }))
+  const leastAt = (atMs: number): number => usual.findLast((each) => each.atMs <= atMs)?.y ?? 0
+  const fed = history.looks.flatMap(({ atMs, ate }) => {
     const share = appetiteOf[ate]
-    return share === null ? [] : [{ x: daysAgo(history, atMs), y: share, signs }]
+    return share === null ? [] : [{ x: daysAgo(history, atMs), y: share, isOutside: share < leastAt(atMs) }]
   })
   const words = (value: string | number): string => answers[Number(value) as keyof typeof answers] ?? ''
   const scale = axis(inks, 'ate')
   return {
     data: {
       datasets: [
-        { label: 'ate', data: fed, borderColor: inks.soft, borderWidth: 1, pointRadius: 4, clip: false, pointStyle: fed.map(({ signs }) => (signs > 0 ? 'triangle' : 'circle')), pointBackgroundColor: fed.map(({ y, signs }) => (signs > 0 || y < 0.5 ? inks.watch : inks.ink)), pointBorderColor: inks.ink },
+        { label: 'ate', data: fed, borderColor: inks.soft, borderWidth: 1, pointRadius: 4, clip: false, ...marked(fed, inks) },
+        band(stepped(history, usual), inks),
       ],
-    },
+    } as ChartData<'line'>,
     options: { ...common, scales: { x: across(history, inks), y: { min: -0.1, max: 1.1, ...scale, afterBuildTicks: (built: { ticks: { value: number }[] }) => (built.ticks = [0, 0.4, 0.75, 1].map((value) => ({ value }))), ticks: { ...scale.ticks, callback: words } } }, plugins: plain } as ChartOptions<'line'>,
+  }
+}
+
+/** More signs than these are in the figures. */
+const mostSigns = 5
+
+/** Signs at looks, one line each, the most frequent on top; while one was usual its line lies in a band. */
+export function toSignsChart(history: TankHistory, inks: TankInks): Drawn<'line'> {
+  const names = oftenest(history.looks).slice(0, mostSigns)
+  const rowOf = (sign: string): number => names.length - 1 - names.findIndex((each) => each === sign)
+  const seen = history.looks.flatMap(({ atMs, marks }) => {
+    const worst = new Map<Sign, number>()
+    for (const { sign, severity } of marks) worst.set(sign, Math.max(worst.get(sign) ?? 0, severity))
+    return [...worst].flatMap(([sign, severity]) => {
+      const isUsual = history.usual.signs.some((each) => each.sign === sign && each.fromMs <= atMs && atMs < each.toMs)
+      return names.includes(sign) ? [{ x: daysAgo(history, atMs), y: rowOf(sign), severity, isUsual }] : []
+    })
+  })
+  const usual = history.usual.signs.filter(({ sign }) => names.includes(sign)).flatMap(({ sign, fromMs, toMs }) => [{ x: daysAgo(history, fromMs), y: rowOf(sign) }, { x: daysAgo(history, toMs), y: rowOf(sign) }, { x: NaN, y: NaN }])
+  const scale = axis(inks, '')
+  return {
+    data: {
+      datasets: [
+        { label: 'sign', data: seen, showLine: false, clip: false, pointRadius: seen.map(({ severity }) => (severity > 1 ? 7 : 4)), pointStyle: seen.map(({ isUsual }) => (isUsual ? 'circle' : 'triangle')), pointBackgroundColor: seen.map(({ isUsual }) => (isUsual ? inks.ink : inks.watch)), pointBorderColor: inks.ink },
+        { label: 'usual', data: usual, borderColor: inks.water, borderWidth: 16, pointRadius: 0, spanGaps: false },
+      ],
+    } as ChartData<'line'>,
+    options: { ...common, scales: { x: across(history, inks), y: { min: -0.6, max: names.length - 0.4, ...scale, afterBuildTicks: (built: { ticks: { value: number }[] }) => (built.ticks = names.map((_, value) => ({ value }))), ticks: { ...scale.ticks, maxTicksLimit: mostSigns + 1, callback: (value: string | number) => names[names.length - 1 - Number(value)] ?? '' } } }, plugins: plain } as ChartOptions<'line'>,
+  }
+}
+
+/** Which share showed itself where somebody counted, over the share that usually does. */
+export function toSeenChart(history: TankHistory, inks: TankInks): Drawn<'line'> {
+  const shareAt = (atMs: number): number => history.usual.shareSeen.findLast((each) => each.atMs <= atMs)?.share ?? 0
+  const counted = history.looks.flatMap(({ atMs, seen }) => (seen && seen.of > 0 ? [{ x: daysAgo(history, atMs), y: Math.min(1, seen.fish / seen.of), isOutside: seen.fish < Math.floor(seen.of * shareAt(atMs)) }] : []))
+  const scale = axis(inks, 'seen, of all')
+  return {
+    data: { datasets: [{ label: 'seen', data: counted, borderColor: inks.soft, borderWidth: 1, pointRadius: 4, clip: false, ...marked(counted, inks) }, band(stepped(history, history.usual.shareSeen.map(({ atMs, share }) => ({ atMs, y: share }))), inks)] } as ChartData<'line'>,
+    options: { ...common, scales: { x: across(history, inks), y: { min: 0, max: 1.05, ...scale, ticks: { ...scale.ticks, stepSize: 0.25, callback: (value: string | number) => (Number(value) > 1 ? '' : `${Math.round(Number(value) * 100)} %`) } } }, plugins: plain } as ChartOptions<'line'>,
   }
 }
 

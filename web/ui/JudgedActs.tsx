@@ -5,6 +5,7 @@ import type { ActProposal } from '../../core/rounds/actProposals'
 import type { JudgedStop } from '../../core/rounds/roundView'
 import { useActWrites, type ActWrites } from '../api/actWrites'
 import { sentenceOf } from '../api/ApiProblem'
+import { useSession } from '../api/session'
 import { Button } from './Button'
 import { DecideSheet } from './DecideSheet'
 import { InUnits } from './InUnits'
@@ -32,12 +33,13 @@ export function JudgedActs({ tankId, code, judged }: Props) {
   const writes = useActWrites(tankId, code)
   const [problem, setProblem] = useState<string | null>(null)
   const [isDeciding, setDeciding] = useState(false)
+  const { recorder } = useSession()
   const attempt = (write: Promise<unknown>): void => void write.then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
   const { act, chores, signs } = judged
   const undecided = signs.filter(({ asksHold, decision }) => asksHold && decision === null)
-  // What asks nobody is decided about where there is time for it: at the tank's page, by whoever opens it.
-  const isQuiet = act.length + chores.length + signs.length === 0
-  if (isQuiet) return null
+  // What begins no hold again is a lead's to decide.
+  const mayDecide = undecided.length > 0 || recorder.role === 'lead'
+  if (act.length + chores.length + signs.length === 0) return null
   return (
     <>
       {act.length > 0 && (
@@ -53,9 +55,11 @@ export function JudgedActs({ tankId, code, judged }: Props) {
       {signs.length > 0 && (
         <p className="judged-signs">
           {undecided.length > 0 ? `In a hold: ${undecided.map(({ words }) => words).join('; ')}.` : decidedWords(signs)}{' '}
-          <Button look="quiet" onClick={() => setDeciding(true)}>
-            {undecided.length > 0 ? 'does the hold begin again?' : 'decide about a sign'}
-          </Button>
+          {mayDecide && (
+            <Button look="quiet" onClick={() => setDeciding(true)}>
+              {undecided.length > 0 ? 'does the hold begin again?' : 'decide about a sign'}
+            </Button>
+          )}
         </p>
       )}
       <Problem>{problem}</Problem>
