@@ -92,6 +92,7 @@ import { createDecisionsService } from './rounds/decisions.service'
 import { createDecisionsStore } from './rounds/decisions.store'
 import { createLevelsService } from './rounds/levels.service'
 import { createLevelsStore } from './rounds/levels.store'
+import { createRoundListsService } from './rounds/roundLists.service'
 import { createRoundWalk } from './rounds/roundWalk.service'
 import { createRoundsService } from './rounds/rounds.service'
 import { createStopsService } from './rounds/stops.service'
@@ -155,7 +156,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const poolsStore = createPoolsStore(db)
   const notices = createNotices(db, audit)
   const staff = createStaffService({ db, now, isFrozenClock, isSecure, notices: notices.open })
-  const limits = createLimitsService(db, audit)
+  const roundLists = createRoundListsService(db, audit)
+  const limits = createLimitsService(db, audit, roundLists.inForce)
   const [cratesStore, benchStore] = [createCratesStore(db), createBenchStore(db)]
   const deliveryStore = createDeliveryStore(db)
   const units = (): DisplayUnits => roomStore.room() ?? baseUnits
@@ -234,7 +236,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...mailboxEndpoints(createMailbox(mailboxFolder)),
     ...deliveryEndpoints(delivery, now),
     ...eventsEndpoints(changes, { sessionOf: (request) => staff.sessionIdOf(request.headers.cookie) }, answers.books),
-    ...roundsEndpoints(rounds, decisions),
+    ...roundsEndpoints(rounds, decisions, roundLists),
     ...choresEndpoints(chores),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),

@@ -88,6 +88,7 @@ export const router = createBrowserRouter([
               { path: 'book/changes', ...screen(setup, 'BookChangesPage') },
               { path: 'limits', ...screen(setup, 'LimitsPage') },
               { path: 'moves', ...screen(setup, 'MoveRulesPage') },
+              { path: 'rounds', ...screen(setup, 'RoundListsPage') },
               { path: 'schools', ...screen(setup, 'SchoolsPage') },
               { path: 'people', ...screen(setup, 'PeoplePage') },
               { path: 'devices', ...screen(setup, 'DevicesPage') },

@@ -2,6 +2,7 @@ import { object } from 'yup'
 import { answers, command, named, read } from '../commands/declare'
 import { word } from '../commands/queryFields'
 import { closeRoundSchema, decideSignSchema, leaveRoundSchema, recordCheckSchema, splitRoundSchema, undoDecisionSchema } from './rounds.schema'
+import { changeRoundListsSchema, type RoundListsView } from './roundLists.schema'
 import { withPendingTouches } from './pendingRound'
 import type { RoundView } from './roundView'
 
@@ -17,6 +18,10 @@ export const roundsApi = named({
   undoDecision: command({ method: 'post', path: '/api/sign-decisions/:decisionId/undo', access: 'keeper', schema: undoDecisionSchema, touches: () => ['look', 'tank', 'round'] }),
   /** what is unchecked is shared out between so many; 1 takes it back */
   splitRound: command({ method: 'post', path: '/api/rounds/:roundId/split', access: 'keeper', schema: splitRoundSchema, touches: () => ['round'] }),
+  /** the lists behind the round: as shipped, and what the house has otherwise */
+  readRoundLists: read({ path: '/api/round-lists', access: 'device', about: () => ['limit', 'staff'], staysMs: Infinity, answer: answers<RoundListsView>() }),
+  /** *rules*: JSON of what is other here; refused with where, if a sign, an event or a food is unknown, or a clear window longer than its slight one */
+  changeRoundLists: command({ method: 'put', path: '/api/round-lists', access: 'lead', schema: changeRoundListsSchema, touches: () => ['limit'], answer: answers<{ version: number }>() }),
   leaveRound: command({ method: 'post', path: '/api/rounds/:roundId/leaving', access: 'keeper', schema: leaveRoundSchema, touches: () => ['round'] }),
   closeRound: command({ method: 'post', path: '/api/rounds/:roundId/closing', access: 'keeper', schema: closeRoundSchema, touches: () => ['round'] }),
 })

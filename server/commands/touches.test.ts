@@ -293,6 +293,7 @@ test('moves, what they leave behind, and what met', async () => {
   await act('undoLift', { liftId }, { happenedAtMs })
   const { id: fightId } = await act<{ id: string }>('recordFight', { tankId: tank(6) }, { speciesAId: speciesId, speciesBId: speciesId, harm: 'hurt', happenedAtMs })
   await act('undoFight', { fightId }, { happenedAtMs })
+  await act('changeRoundLists', {}, { rules: '{"signs": [{"sign": "thin", "slight": 3}]}', version: 0 })
   await act('changeMoveRules', {}, { rules: '{"liftsPerDay": 3, "levels": {"group-small": "off"}}', version: 0 })
 
   const met = { kind: 'joined', fromTankId: tank(6), toTankId: tank(8), litres: null, note: null, happenedAtMs }

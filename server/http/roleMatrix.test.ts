@@ -58,6 +58,8 @@ const matrix: Record<string, Answers> = {
   'post /api/fights/:fightId/undo': keeper,
   'get /api/move-rules': device,
   'put /api/move-rules': lead,
+  'get /api/round-lists': device,
+  'put /api/round-lists': lead,
   'get /api/introduction-plan': device,
   'get /api/introductions': device,
   'get /api/introductions/:introductionId': device,

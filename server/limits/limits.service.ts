@@ -9,8 +9,11 @@ import { fieldProblem, Problem } from '../http/problem'
 import { staff } from '../staff/staff.table'
 import { houseLimit } from './limits.table'
 
-/** The house's numbers: the standard until a lead changes one. */
-export function createLimitsService({ orm, version }: Pick<Database, 'orm' | 'version'>, audit: AuditStore) {
+/**
+ * The house's numbers: the standard until a lead changes one.
+ * @param lists - the lists behind the round as the house has them; its numbers go over them.
+ */
+export function createLimitsService({ orm, version }: Pick<Database, 'orm' | 'version'>, audit: AuditStore, lists: () => RoundRules) {
   const changed = () => new Map(orm.select({ key: houseLimit.key, value: houseLimit.value, source: houseLimit.source, version: houseLimit.version, changedBy: staff.name, changedAtMs: houseLimit.changedAtMs }).from(houseLimit).innerJoin(staff, eq(staff.id, houseLimit.changedById)).all().map((row) => [row.key, row]))
 
   function views(): LimitView[] {
@@ -27,7 +30,7 @@ export function createLimitsService({ orm, version }: Pick<Database, 'orm' | 've
   function current() {
     if (known?.version !== version()) {
       const limits = Object.fromEntries(views().map(({ key, value }) => [key, value])) as Limits
-      known = { version: version(), limits, rules: rulesWith(limits) }
+      known = { version: version(), limits, rules: rulesWith(limits, lists()) }
     }
     return known
   }

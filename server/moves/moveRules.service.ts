@@ -4,6 +4,7 @@ import type { ChangeMoveRules } from '../../core/moves/moves.schema'
 import type { MoveRulesView } from '../../core/moves/moveView'
 import type { AuditStore } from '../audit/audit.store'
 import type { CommandContext } from '../http/endpoint'
+import { parsedField } from '../http/parsedField'
 import { fieldProblem, Problem } from '../http/problem'
 import type { MovesStore } from './moves.store'
 
@@ -33,7 +34,7 @@ export function createMoveRulesService({ store, version, audit }: Collaborators)
     change(context: CommandContext, { rules, version: seen }: ChangeMoveRules) {
       const now = store.rule()
       if ((now?.version ?? 0) !== seen) throw new Problem('stale', 'Somebody else changed these rules meanwhile', { current: this.view() })
-      const read = readMoveRules(parsed(rules))
+      const read = readMoveRules(parsedField('rules', rules))
       if (!read.ok) throw fieldProblem('rules', `${read.problems.slice(0, 5).join('. ')}.`)
       store.keepRule({ changes: read.changes, version: seen + 1, changedById: context.actor.id, changedAtMs: context.nowMs })
       audit.insert({ atMs: context.nowMs, staffId: context.actor.id, action: 'edited', subject: 'rules of moves', changes: { rules: [JSON.stringify(now?.changes ?? {}), JSON.stringify(read.changes)] }, commandKey: context.key })
@@ -42,11 +43,3 @@ export function createMoveRulesService({ store, version, audit }: Collaborators)
   }
 }
 export type MoveRulesService = ReturnType<typeof createMoveRulesService>
-
-function parsed(rules: string): unknown {
-  try {
-    return JSON.parse(rules)
-  } catch (error) {
-    throw fieldProblem('rules', `This is no JSON: ${error instanceof Error ? error.message : 'it cannot be read'}`)
-  }
-}

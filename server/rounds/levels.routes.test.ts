@@ -126,3 +126,17 @@ test('what was seen of fish that left says nothing of those that come after them
   await room.post(`/api/tanks/${room.tanks[0]!.id}/additions`, { species: 'Kuhli loach', quantity: 5, how: 'brought-in', note: null, happenedAtMs: room.clock.nowMs })
   expect(await judged('R1-01')).toEqual(['quiet'])
 })
+
+test('a lead changes single entries of the lists; levels go by them at once, and what cannot be is refused with where', async () => {
+  const change = (rules: string, version: number) => room.put('/api/round-lists', { rules, version })
+  await check(0, { signs: ['thin'] })
+  expect(await judged('R1-01')).toEqual(['quiet', 'thin, slight (2)'])
+  expect((await change('{"signs": [{"sign": "thin", "slight": 4}]}', 0)).body).toEqual({ version: 1 })
+  expect(await judged('R1-01')).toEqual(['watch', 'thin, slight (4)'])
+  expect((await room.get('/api/round-lists')).body).toMatchObject({ changes: { signs: [{ sign: 'thin', slight: 4 }] }, version: 1, changedBy: 'Imre' })
+  expect((await change('{', 1)).body.errors[0]).toMatchObject({ path: 'rules', message: expect.stringMatching(/^This is no JSON: /) })
+  expect((await change('{"signs": [{"sign": "thin", "slight": 9}]}', 1)).body.errors).toEqual([{ path: 'rules', message: 'signs[0]: A slight thin cannot weigh more than a clear one.' }])
+  expect((await change('{}', 0)).body).toMatchObject({ code: 'stale', current: { version: 1 } })
+  expect((await change('{}', 1)).body).toEqual({ version: 2 })
+  expect(await judged('R1-01')).toEqual(['quiet', 'thin, slight (2)'])
+})

@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import type { Mark } from '../../core/facts/facts'
 import { markOf, touchSign, withoutSign } from '../../core/rounds/markTouch'
-import { shippedRoundRules } from '../../core/rounds/roundRules'
 import { signPlaces, type Sign } from '../../core/rounds/rounds.schema'
 import type { RoundStop } from '../../core/rounds/roundView'
 import { Button } from '../ui/Button'
 import { Sheet } from '../ui/Sheet'
+import { useSeenWith } from './useRound'
 
 interface Props {
   stop: RoundStop
@@ -76,6 +76,7 @@ function SignButton({ sign, marks, nameOf, onPress }: { sign: Sign; marks: reado
 
 /** What each sign has been seen with: unranked, and no diagnosis. */
 function SeenWith({ marks }: { marks: readonly Mark[] }) {
+  const seenWith = useSeenWith()
   const signs = [...new Set(marks.map(({ sign }) => sign))]
   if (signs.length === 0) return null
   return (
@@ -83,7 +84,7 @@ function SeenWith({ marks }: { marks: readonly Mark[] }) {
       <summary>what it has been seen with</summary>
       {signs.map((sign) => (
         <p key={sign}>
-          <strong>{sign}</strong>: {(shippedRoundRules.seenWith[sign] ?? []).join(' · ')}
+          <strong>{sign}</strong>: {(seenWith[sign] ?? []).join(' · ')}
         </p>
       ))}
       <p className="aside-word">Not a diagnosis; several look alike. The label, a veterinarian and the law decide what is done.</p>

@@ -1,6 +1,7 @@
 import type { InputOf } from '../../core/commands/declare'
 import { ledgerApi } from '../../core/ledger/ledger.api'
 import type { RecordLoss } from '../../core/ledger/ledger.schema'
+import { shippedRoundRules } from '../../core/rounds/roundRules'
 import { roundsApi } from '../../core/rounds/rounds.api'
 import { nowMs } from '../api/clock'
 import { useWrite } from '../api/useOutbox'
@@ -10,6 +11,12 @@ import { useRead } from '../api/useRead'
 export function useRound(id: string | null) {
   const { data, problem } = useRead(roundsApi.readRound, { query: { round: id } }, { everyMs: 10_000 })
   return { round: data, problem }
+}
+
+/** What signs have been seen with, as the house has it; as shipped until that is read. */
+export function useSeenWith() {
+  const { data } = useRead(roundsApi.readRoundLists, {})
+  return { ...(data?.shipped.seenWith ?? shippedRoundRules.seenWith), ...data?.changes.seenWith }
 }
 
 /** The writes of a round. */

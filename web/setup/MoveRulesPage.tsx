@@ -1,14 +1,9 @@
-import { Form } from 'react-bootstrap'
 import type { MoveRulesView } from '../../core/moves/moveView'
 import { useSession } from '../api/session'
-import { Button } from '../ui/Button'
-import { FormField, FormProblem } from '../ui/FormField'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
-import { StaleChoice } from '../ui/StaleChoice'
 import { Table } from '../ui/Table'
-import { useFormat } from '../ui/useFormat'
-import { useVersionedForm } from '../ui/useVersionedForm'
+import { RulesForm } from './RulesForm'
 import { useMoveRules } from './useSetup'
 import './setup.css'
 
@@ -19,27 +14,13 @@ export function MoveRulesPage() {
   return <Rules rules={rules} change={change} />
 }
 
-const asText = (changes: object): string => JSON.stringify(changes, null, 2)
-
 function Rules({ rules, change }: { rules: MoveRulesView; change: (rules: string, version: number) => Promise<{ version: number }> }) {
   const { recorder } = useSession()
-  const format = useFormat()
-  const { shipped, changes, changedBy, changedAtMs } = rules
-  const { form, submit, stale, isBusy } = useVersionedForm({ row: rules, toFields: ({ changes: now }) => ({ rules: asText(now) }), write: ({ rules: text }, version) => change(text, version) })
+  const { shipped, changes } = rules
   return (
     <>
       <Lead title="Rules of moves">House guidance for contacts, moves, catching and introductions. Change one where you know better; what needs a lead always does.</Lead>
-      {recorder.role === 'lead' && (
-        <Form noValidate onSubmit={(event) => (event.preventDefault(), void submit())} className="entry-form">
-          {stale && <StaleChoice one="set of rules" fields={[{ label: 'rules', mine: form.getValues().rules, theirs: asText(stale.theirs.changes) }]} onMine={stale.onMine} onTheirs={stale.onTheirs} />}
-          <FormField form={form} name="rules" label="What is other here" as="textarea" rows={6} hint='one object, such as {"liftsPerDay": 4, "levels": {"shares": "off"}}' />
-          {changedBy !== null && changedAtMs !== null && <p className="aside-word">Changed last by {changedBy}, {format.day(changedAtMs)}.</p>}
-          <FormProblem form={form} />
-          <Button type="submit" look="act" disabled={isBusy}>
-            Save the rules
-          </Button>
-        </Form>
-      )}
+      {recorder.role === 'lead' && <RulesForm rules={rules} change={change} one="set of rules" hint='one object, such as {"liftsPerDay": 4, "levels": {"shares": "off"}}' />}
       <Table responsive>
         <thead>
           <tr>

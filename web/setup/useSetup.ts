@@ -6,6 +6,7 @@ import { keepingApi } from '../../core/keeping/keeping.api'
 import type { ChangeLimit, LimitView } from '../../core/limits/houseLimits'
 import { limitsApi } from '../../core/limits/limits.api'
 import { movesApi } from '../../core/moves/moves.api'
+import { roundsApi } from '../../core/rounds/rounds.api'
 import { roomApi } from '../../core/room/room.api'
 import type { AddSystem } from '../../core/room/room.schema'
 import type { PreviewRow } from '../../core/setup/registerCsv'
@@ -40,6 +41,13 @@ export function useMoveRules() {
   const write = useWrite()
   const { data, problem } = useRead(movesApi.readMoveRules, {})
   return { rules: data, problem, change: (rules: string, version: number) => write(movesApi.changeMoveRules, { label: 'rules of moves', body: { rules, version } }, form) }
+}
+
+/** The lists behind the round: as shipped, and what the house has otherwise. */
+export function useRoundLists() {
+  const write = useWrite()
+  const { data, problem } = useRead(roundsApi.readRoundLists, {})
+  return { lists: data, problem, change: (rules: string, version: number) => write(roundsApi.changeRoundLists, { label: 'lists of the round', body: { rules, version } }, form) }
 }
 
 /** Adds a system with its rack of tanks. */
