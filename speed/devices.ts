@@ -11,6 +11,7 @@ import { demoPeople } from '../demo/demoBook'
 import { makeDemo } from '../demo/makeDemo'
 import { openDatabase } from '../server/db/open'
 import { openDevice, type Count } from './device'
+import { quantile } from './figures'
 
 /** Screens that stand open beside the round, and the clock strip on each of them. */
 const screens: ReadOf[][] = [[dueApi.readDue as ReadOf, roomApi.readRoom as ReadOf], [dueApi.readDue as ReadOf, todayApi.readToday as ReadOf], [dueApi.readDue as ReadOf]]
@@ -19,8 +20,6 @@ const [many, everyMs, forMs] = [50, 10_000, 120_000]
 const [aloneEveryMs, aloneForMs] = [500, 60_000]
 /** At most so many times the median of one device: the median of many, and their 99th percentile. */
 const [medianAim, p99Aim] = [3, 10]
-
-const quantile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? Number.NaN
 
 interface Said {
   delayMs: { median: number; p99: number; most: number }

@@ -1,5 +1,8 @@
-/** Reads the value below which a share of the sorted values lies. */
-const quantile = (sorted: readonly number[], share: number): number => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? Number.NaN
+/** Reads the value below which a share of the values lies. */
+export function quantile(values: readonly number[], share: number): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? Number.NaN
+}
 
 export interface Figures {
   median: number
@@ -8,8 +11,7 @@ export interface Figures {
 
 /** Median and 95th percentile of timings in milliseconds. */
 export function figuresOf(timingsMs: readonly number[]): Figures {
-  const sorted = [...timingsMs].sort((a, b) => a - b)
-  return { median: quantile(sorted, 0.5), p95: quantile(sorted, 0.95) }
+  return { median: quantile(timingsMs, 0.5), p95: quantile(timingsMs, 0.95) }
 }
 
 const cell = (value: number): string => value.toFixed(2).padStart(8)

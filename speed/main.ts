@@ -1,6 +1,7 @@
 import { cpus, totalmem } from 'node:os'
 import { benchAcclimation } from './acclimation'
 import { benchDevices } from './devices'
+import { benchFalseActs } from './falseActs'
 import { benchFirstLoad } from './firstLoad'
 import { benchHistory } from './history'
 import { benchKeeping } from './keeping'
@@ -21,6 +22,7 @@ await benchKeeping()
 benchAcclimation()
 await benchMoves()
 await benchRounds()
+await benchFalseActs()
 await benchFirstLoad()
 await benchResponsive()
 await benchTankChoice()

@@ -1,10 +1,14 @@
 import { fork } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
-import { figuresOf, report, timed } from './figures'
+import { setTimeout as pause } from 'node:timers/promises'
+import { figuresOf, quantile, report, timed } from './figures'
 
 const rounds = 600
 const warmUp = 150
+
+/** Devices that write at once, how often each, and how many times in turn with the bare route. */
+const [devices, each, turns] = [50, 6, 3]
 
 interface Ports {
   ours: number
@@ -21,6 +25,11 @@ export async function benchWrites(): Promise<void> {
   const { tanks } = await room.post<{ tanks: { id: string }[] }>('/api/systems', { name: 'Rack', water: 'fresh', sharing: 'each its own', sumpL: null, rack: 'R1', tankCount: 16, perShelf: 4, tankKind: 'glass', netVolumeL: null })
   const checkOf = (index: number) => ({ tankId: tanks[index % 16]?.id, roundNumber: 1, ate: 'all', signs: [], seen: null, note: null, replacesId: null, happenedAtMs: Date.now() })
   await compare('Record a check over HTTP', (index) => room.post('/api/checks', checkOf(index)), (index) => bare(checkOf(index)))
+
+  for (const [what, betweenMs] of [['Record a check on fifty devices, each once a second', 1000], ['Record a check on fifty devices, each again as soon as it is answered', 0]] as const) await compareAtOnce(what, betweenMs, (index) => room.post('/api/checks', checkOf(index)), (index) => bare(checkOf(index)))
+  const recorded = (await Promise.all(tanks.map(async (_, index) => (await room.get<{ timeline: { type: string }[] }>(`/api/tanks/R1-${String(index + 1).padStart(2, '0')}?entries=500`)).timeline.filter(({ type }) => type === 'check').length))).reduce((sum, each) => sum + each, 0)
+  const sent = rounds + warmUp + 2 * (turns + 1) * devices * each
+  console.log(`  ${sent} checks were sent, ${recorded} are recorded: ${sent === recorded ? 'none lost, none doubled' : 'NOT all'}`)
 
   const line = { species: 'Cherry barb', count: 800, bags: 800, perBag: 1, tankId: null }
   const { id } = await room.post<{ id: string }>('/api/crates', { supplier: 'Hollow Reed Hatchery', expectedAtMs: null, packedAtMs: null, lines: [line] })
@@ -39,6 +48,24 @@ async function compare(what: string, ours: (index: number) => Promise<unknown>, 
     timings.floor.push(floorMs)
   }
   report(what, 'bare route, one insert', figuresOf(timings.ours), figuresOf(timings.floor), 2)
+}
+
+/** The same from many devices at once; in turns with the bare route. The first turn is not counted. */
+async function compareAtOnce(what: string, betweenMs: number, ours: (index: number) => Promise<unknown>, floor: (index: number) => Promise<unknown>): Promise<void> {
+  const timings = { ours: [] as number[], floor: [] as number[] }
+  const storm = (write: (index: number) => Promise<unknown>, into: number[]): Promise<unknown> =>
+    Promise.all(Array.from({ length: devices }, async (_, device) => {
+      await pause(Math.random() * betweenMs)
+      for (let nth = 0; nth < each; nth += 1, await pause(betweenMs)) into.push(await timed(() => write(device * each + nth)))
+    }))
+  for (let turn = 0; turn <= turns; turn += 1) {
+    const [warmOurs, warmFloor] = turn === 0 ? [[], []] : [timings.ours, timings.floor]
+    await storm(ours, warmOurs)
+    await storm(floor, warmFloor)
+  }
+  report(what, 'bare route, one insert, as many', figuresOf(timings.ours), figuresOf(timings.floor), 2)
+  const [p99, floorP99] = [quantile(timings.ours, 0.99), quantile(timings.floor, 0.99)]
+  console.log(`  ${'99th percentile'.padEnd(34)}${p99.toFixed(2).padStart(8)} to ${floorP99.toFixed(2)}: ${(p99 / floorP99).toFixed(2)} times, aim: below 3, ${p99 / floorP99 < 3 ? 'met' : 'NOT met'}`)
 }
 
 async function openRoom(url: string) {
