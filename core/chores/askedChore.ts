@@ -15,8 +15,8 @@ export interface AskedChore {
   askedBy: string
 }
 
-/** What a look for readings has to bring where nothing makes its kit useless. */
-const asked: readonly Measured['what'][] = ['tempC', 'ammoniaMgL']
+/** What a look for readings has to bring: of each line one. */
+const asked: readonly (readonly Measured['what'][])[] = [['tempC'], ['ammoniaMgL', 'freeAmmoniaMgL']]
 
 /**
  * Whether what was recorded since has done it: a look, or readings on its water. A change of water ends by hand.
@@ -24,7 +24,7 @@ const asked: readonly Measured['what'][] = ['tempC', 'ammoniaMgL']
  */
 export function isDoneByItself({ kind, askedAtMs }: Pick<AskedChore, 'kind' | 'askedAtMs'>, { looks }: Pick<TankFacts, 'looks'>, readings: readonly Measured[]): boolean {
   if (kind === 'look') return looks.some(({ atMs }) => atMs > askedAtMs)
-  return kind === 'readings' && asked.every((what) => readings.some((each) => each.what === what && each.atMs > askedAtMs))
+  return kind === 'readings' && asked.every((any) => readings.some((each) => any.includes(each.what) && each.atMs > askedAtMs))
 }
 
 /** What is to be done, in a few words; figures stand in them marked (`wordFigures`). */

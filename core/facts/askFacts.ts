@@ -2,9 +2,8 @@ import type { Limits } from '../limits/houseLimits'
 import type { StockView } from '../ledger/stockView'
 import type { HoldView } from '../room/roomView'
 import { tankFlag, type TankFlag } from '../room/tankFlag'
-import { notEatingForMs } from '../today/notEating'
 import { holdBeganMs, shopHold, type HoldDay } from '../today/shopHold'
-import type { LotFacts, LotStanding, Look, Loss, TankFacts } from './facts'
+import type { LotStanding, Look, Loss, TankFacts } from './facts'
 
 /** The newest look at a tank; null when nobody ever looked. */
 export const lastLook = ({ looks }: Pick<TankFacts, 'looks'>): Look | null => looks[0] ?? null
@@ -21,11 +20,6 @@ export const fightsSince = ({ fights }: Pick<TankFacts, 'fights'>, sinceMs: numb
 /** The day of its hold that a lot is in; null for one that is not held, or whose house holds nothing. */
 export function holdOf({ openedAtMs, restartsMs = [] }: Pick<LotStanding, 'openedAtMs' | 'restartsMs'>, { shopHoldDays }: Pick<Limits, 'shopHoldDays'>, nowMs: number, timeZone: string): HoldDay | null {
   return openedAtMs === null ? null : shopHold(holdBeganMs(openedAtMs, restartsMs.filter((atMs) => atMs <= nowMs), shopHoldDays, timeZone), nowMs, shopHoldDays, timeZone)
-}
-
-/** For how long a lot has not been seen to eat, in milliseconds; null while that is nothing to speak of. */
-export function hungryForMs({ sinceMs, lastMeal, lastAnswer, book }: LotFacts, { notEatingDays }: Pick<Limits, 'notEatingDays'>, nowMs: number): number | null {
-  return notEatingForMs({ sinceMs, lastMealMs: lastMeal?.atMs ?? null, lastAnswer: lastAnswer?.ate ?? null, lastAnswerMs: lastAnswer?.atMs ?? null, firstMealDays: book.firstMealDays, bearsHunger: book.bearsHunger }, nowMs, notEatingDays)
 }
 
 /** The running hold of the newest lot in a tank, for the scale on its glass; null when none is held. */

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { standardLimits } from '../limits/houseLimits'
 import { ateAnswers, signs } from '../rounds/rounds.schema'
 import { noHandling } from '../species/handling'
-import { fightsSince, flagOf, holdOf, hungryForMs, lookBefore, lossesSince, newestHold } from './askFacts'
+import { fightsSince, flagOf, holdOf, lookBefore, lossesSince, newestHold } from './askFacts'
 import { eventsOf } from './eventsOf'
 import type { FactEvent, KnownFacts, Look, LotStanding } from './facts'
 import { foldAll, foldFacts, nothingKnown } from './foldFacts'
@@ -87,7 +87,7 @@ test('a touch says what it changes before anybody has answered for it', () => {
   expect(eventsOf({ key: 'k', command: 'moveFish', tankId: 't1', input: { ...input, lotId: 'nobody' } }, (id) => tanks.get(id))).toEqual([])
 })
 
-test('what facts are asked: the hold of the newest, hunger, the look before a round, the word on the glass', () => {
+test('what facts are asked: the hold of the newest, the look before a round, the word on the glass', () => {
   const tank = foldAll(bare, [
     stands(lot('held', 3, nowMs - 3 * dayMs, { openedAtMs: nowMs - 3 * dayMs })),
     stands(lot('newer', 9, nowMs - dayMs, { openedAtMs: nowMs - dayMs })),
@@ -97,7 +97,6 @@ test('what facts are asked: the hold of the newest, hunger, the look before a ro
   ])
   const hold = (id: string) => tank.lots.filter(({ lotId }) => lotId === id).map((each) => holdOf(each, standardLimits, nowMs, 'UTC')?.day ?? null)[0]
   expect([hold('held'), hold('newer'), hold('born'), newestHold(tank, standardLimits, nowMs, 'UTC')]).toEqual([4, 2, null, { day: 2, of: 14 }])
-  expect(tank.lots.map((each) => [each.lotId, hungryForMs(each, standardLimits, nowMs)])).toEqual([['newer', null], ['held', 3 * dayMs], ['born', 30 * dayMs]])
   expect([lookBefore(tank, { on: '2031-05-20', number: 1 })?.id, lookBefore(tank, { on: '2031-05-19', number: 1 })]).toEqual(['y', null])
   expect([flagOf(tank, tank.looks[0] ?? null, nowMs), flagOf(foldFacts(tank, lost('m', 'held', nowMs)), null, nowMs)]).toEqual([{ level: 'watch', word: 'ate none' }, { level: 'harm', word: '1 lost' }])
 })

@@ -4,7 +4,7 @@ import { addPhotoSchema } from '../crates/photo.schema'
 import { markedUnits, showSet, type DisplayUnits, type Quantity } from '../units/units'
 
 /** What is read at a tank. */
-export const readingNames = ['tempC', 'salinityPpt', 'ph', 'ammoniaMgL', 'nitriteMgL', 'nitrateMgL'] as const
+export const readingNames = ['tempC', 'salinityPpt', 'ph', 'ammoniaMgL', 'freeAmmoniaMgL', 'nitriteMgL', 'nitrateMgL', 'copperMgL'] as const
 export type ReadingKind = (typeof readingNames)[number]
 
 /** Each with its unit (`quantity` where people choose the unit they see it in) and the range that instruments have, in °C, ppt, mg/L. */
@@ -13,9 +13,14 @@ export const readingKinds: Readonly<Record<ReadingKind, { label: string; unit: s
   salinityPpt: { label: 'salinity', unit: 'ppt', quantity: 'salinity', min: 0, max: 60 },
   ph: { label: 'pH', unit: '', min: 3, max: 11 },
   ammoniaMgL: { label: 'ammonia, total as N', unit: 'mg/L', min: 0, max: 100 },
+  freeAmmoniaMgL: { label: 'free ammonia by badge, as N', unit: 'mg/L', min: 0, max: 10 },
   nitriteMgL: { label: 'nitrite as N', unit: 'mg/L', min: 0, max: 100 },
   nitrateMgL: { label: 'nitrate as N', unit: 'mg/L', min: 0, max: 1000 },
+  copperMgL: { label: 'copper', unit: 'mg/L', min: 0, max: 10 },
 }
+
+/** What a badge that shows free ammonia by its colour tells apart, mg/L as N; the badge's own card says which colour is which. */
+export const badgeSteps = [0, 0.02, 0.05, 0.2, 0.5] as const
 
 /** A reading with its unit, in the units people see. */
 export function showReading(what: ReadingKind, value: number, units: DisplayUnits): string {

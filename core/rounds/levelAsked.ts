@@ -112,7 +112,7 @@ function judgedReadings({ water }: TankFacts, readings: readonly Measured[], now
       const ph = near('ph', atMs) ?? water.ph
       return ph === null ? [] : [{ kind: 'nh3N' as const, hoursAgo: at, value: unionisedMgL(value, ph, near('tempC', atMs) ?? water.tempC ?? usualC, near('salinityPpt', atMs) ?? water.salinityPpt ?? 0) }]
     }
-    const kind = ({ tempC: 'tempC', ph: 'ph', salinityPpt: 'salinityPpt', nitriteMgL: 'nitriteN', nitrateMgL: 'nitrateN' } as Record<string, JudgedReading>)[what]
+    const kind = ({ tempC: 'tempC', ph: 'ph', salinityPpt: 'salinityPpt', freeAmmoniaMgL: 'nh3N', nitriteMgL: 'nitriteN', nitrateMgL: 'nitrateN' } as Record<string, JudgedReading>)[what]
     return kind === undefined ? [] : [{ kind, hoursAgo: at, value }]
   })
 }

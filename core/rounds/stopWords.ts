@@ -67,6 +67,12 @@ const becauseWords: Readonly<Record<FoodBecause, (many: boolean) => string>> = {
 /** What to say of a lot that does not eat; null where it is nothing to speak of. */
 export function hungryWords({ species }: Pick<LotFacts, 'species'>, { listed, forH, next }: NotEating): string | null {
   if (!listed || forH === null) return null
+  const tries = triesWords(next)
+  return `${species}: no meal for ${spanWords(forH * 60)}.${tries === null ? '' : ` Try ${tries}.`}`
+}
+
+/** What to try next with why, in words; null where nothing is left to try. */
+export function triesWords(next: NotEating['next']): string | null {
   const tries = [...groupBy(next, ({ because }) => because)].map(([because, foods]) => `${foods.map(({ food }) => food).join(', ')} (${becauseWords[because](foods.length > 1)})`)
-  return `${species}: no meal for ${spanWords(forH * 60)}.${tries.length > 0 ? ` Try ${tries.join('; ')}.` : ''}`
+  return tries.length > 0 ? tries.join('; ') : null
 }

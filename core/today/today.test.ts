@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { notEatingForMs } from './notEating'
-import { shopHold } from './shopHold'
+import { holdBeganMs, shopHold } from './shopHold'
 import { firstSteps, nextStep } from './todayView'
 
 const dayMs = 86_400_000
@@ -22,21 +21,10 @@ describe('the days of a hold', () => {
   })
 })
 
-describe('not eating', () => {
-  const came = { sinceMs: nowMs - 5 * dayMs, lastMealMs: null, lastAnswer: 'none' as const, lastAnswerMs: nowMs - dayMs, firstMealDays: 3, bearsHunger: null }
-  test.each([
-    ['a new lot past its usual delay', {}, 5],
-    ['a species that takes a week', { firstMealDays: 7 }, null],
-    ['a species the book does not know', { firstMealDays: null }, 5],
-    ['one that ate since', { lastAnswer: 'some' as const }, null],
-    ['one that was never fed', { lastAnswer: null, lastAnswerMs: null }, null],
-    ['one whose last refusal was by those before it', { lastAnswerMs: nowMs - 6 * dayMs }, null],
-    ['one that ate here three days before it refused', { lastMealMs: nowMs - 4 * dayMs }, 4],
-    ['one that ate here yesterday and refused today', { lastMealMs: nowMs - dayMs, lastAnswerMs: nowMs }, null],
-    ['a species that bears no hunger, whatever its first meal says', { firstMealDays: 7, bearsHunger: 'a day or two' }, 5],
-    ['one that bears a week', { firstMealDays: 30, bearsHunger: 'a week' }, null],
-    ['a meal before it came here does not count', { lastMealMs: nowMs - 9 * dayMs }, 5],
-  ])('%s', (_what, change, days) => expect(notEatingForMs({ ...came, ...change }, nowMs, 2)).toBe(days === null ? null : days * dayMs))
+test('a hold begins again with every sign that was confirmed while it ran, never sooner, whatever the order they are named in', () => {
+  const began = (...days: number[]): number => (holdBeganMs(nowMs, days.map((day) => nowMs + day * dayMs), 14, 'UTC') - nowMs) / dayMs
+  expect([began(), began(3), began(3, 9), began(9, 3), began(20), began(13, 26, 60), began(14)]).toEqual([0, 3, 9, 9, 0, 26, 0])
+  fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 60 }), { maxLength: 6 }), fc.integer({ min: 0, max: 60 }), (days, more) => began(...days, more) >= began(...days)))
 })
 
 test('the first steps come in order, and end with the first crate', () => {

@@ -24,8 +24,8 @@ export interface HungryLot extends LotPlace {
   forMs: number
   /** Nothing was eaten since it came into this tank. */
   isNew: boolean
-  /** What the species book names as first foods. */
-  firstFoods: string | null
+  /** What to try next, with why; null where nothing is left to try. */
+  tries: string | null
 }
 
 /** Fish of one lot lost from one tank lately. */

@@ -7,6 +7,7 @@ import { actWords, proposedChange } from '../../core/rounds/actWords'
 import { askedSigns, signWords } from '../../core/rounds/signDecision'
 import { toHospital } from '../../core/rounds/toHospital'
 import { missingWords, reasonWords } from '../../core/rounds/levelWords'
+import type { NotEating } from '../../core/rounds/notEating'
 import type { RoundRules } from '../../core/rounds/roundRules'
 import type { DecidedSign } from '../../core/rounds/rounds.schema'
 import type { JudgedStop, RoundStop } from '../../core/rounds/roundView'
@@ -87,6 +88,9 @@ export function createStopsService({ levels, pins, chores, tanks, booked, isHeld
   }
 
   return {
+    /** Whether a lot of a tank goes without a meal for longer than usual, and what to try. */
+    appetiteOf: (lot: LotFacts, tank: TankFacts, nowMs: number): NotEating => lotAppetite(lot, tank, levels.foods(), nowMs, rules()),
+
     /** Every tank with fish as a stop of the round, by tank. */
     all(nowMs: number): Map<string, Stop> {
       const hung = groupBy(pins(), ({ tankId }) => tankId)

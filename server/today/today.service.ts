@@ -6,9 +6,10 @@ import { groupBy } from '../../core/collections/groupBy'
 import { openClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateSummary'
 import { speciesOfRun, type FollowedRun } from '../../core/due/due'
-import { holdOf, hungryForMs, lastLook, lossesSince } from '../../core/facts/askFacts'
+import { holdOf, lastLook, lossesSince } from '../../core/facts/askFacts'
 import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
+import { triesWords } from '../../core/rounds/stopWords'
 import { poisonsDead } from '../../core/species/handling'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { HeldLot, HungryLot, RaisedTank, RecentLoss, RescueView, RunOnToday, TodayView } from '../../core/today/todayView'
@@ -29,6 +30,7 @@ interface Collaborators {
   rescues: () => RescueView[]
   /** What the looks at every tank mean. */
   stops: StopsService['all']
+  appetiteOf: StopsService['appetiteOf']
 }
 /** A hold that ended stays in the list for so many days, so that nobody misses it. */
 const servedDaysShown = 3
@@ -39,7 +41,7 @@ interface StandingLot extends LotFacts {
 }
 
 /** What the room needs now. */
-export function createTodayService({ store, facts, roomStore, crates, due, limits, rechecks, rescues, stops }: Collaborators) {
+export function createTodayService({ store, facts, roomStore, crates, due, limits, rechecks, rescues, stops, appetiteOf }: Collaborators) {
   const placeOf = ({ lotId, lotCode, species, tank, quantity }: StandingLot) => ({ lotId, lotCode, species, tankCode: tank.code, quantity })
 
   function held(lots: StandingLot[], inForce: Limits, nowMs: number, timeZone: string, broken: Broken): HeldLot[] {
@@ -50,10 +52,10 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
     return holds.sort((a, b) => b.day - a.day)
   }
 
-  function hungry(lots: StandingLot[], inForce: Limits, nowMs: number, broken: Broken): HungryLot[] {
+  function hungry(lots: StandingLot[], nowMs: number, broken: Broken): HungryLot[] {
     const found = eachApart(lots, (lot): HungryLot[] => {
-      const forMs = hungryForMs(lot, inForce, nowMs)
-      return forMs === null ? [] : [{ ...placeOf(lot), forMs, isNew: lot.lastMeal === null, firstFoods: lot.book.firstFoods }]
+      const { listed, forH, next } = appetiteOf(lot, lot.tank, nowMs)
+      return listed && forH !== null ? [{ ...placeOf(lot), forMs: forH * 3_600_000, isNew: lot.lastMeal === null, tries: triesWords(next) }] : []
     }, broken((lot) => `the appetite of lot ${lot.lotCode}`)).flat()
     return found.sort((a, b) => b.forMs - a.forMs)
   }
@@ -97,7 +99,7 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
         unchecked: stocked.filter((tank) => lastLook(tank)?.on !== on).map(({ tankId, code }) => ({ tankId, code })),
         raised: raised(nowMs),
         stockedTanks: stocked.length,
-        notEating: hungry(lots, inForce, nowMs, broken),
+        notEating: hungry(lots, nowMs, broken),
         losses: lost(tanks, lossesFromMs, nowMs),
         lossDays: recentLossDays,
         holds: held(lots, inForce, nowMs, timeZone, broken),

@@ -9,6 +9,7 @@ import { Button } from '../ui/Button'
 import { HandScreen } from '../ui/HandScreen'
 import { Trouble, Waiting } from '../ui/PageState'
 import { Refused, ruleRefusalOf, type AgainstRule } from '../ui/RuleRefusal'
+import { useBack } from '../ui/useBack'
 import { CatchCards } from './CatchCards'
 import { FishPicker } from './FishPicker'
 import { MoveCheckLines } from './MoveCheckLines'
@@ -32,6 +33,7 @@ function Move({ tank }: { tank: TankView }) {
   const [isBusy, setBusy] = useState(false)
   const { picks, fish, open, setOpen, to, toolSetId, waterGoesAlong, planId, setTo, setToolSetId, setWater, pick } = useMoveDraft(pools, () => setRefused(null))
   const navigate = useNavigate()
+  const back = useBack(`/room/${tank.code}`)
   const writes = useMoveWrites()
   const { tools = [] } = useToolSets()
   const from = standWord({ kind: 'tank', id: tank.id })
@@ -48,7 +50,7 @@ function Move({ tank }: { tank: TankView }) {
     setBusy(true)
     void writes
       .move({ from: { kind: 'tank', id: tank.id }, to: place, fish, toolSetId, waterGoesAlong, note: null, ...(planId === null ? {} : { planId }), ...(against ?? {}) })
-      .then(({ movementIds }) => navigate(`/room/${tank.code}`, { state: { done: { words: `${words} to ${target?.code ?? ''}`, movementId: movementIds[0] ?? '', isWhole: true } } }))
+      .then(({ movementIds }) => navigate(back, { state: { done: { words: `${words} to ${target?.code ?? ''}`, movementId: movementIds[0] ?? '', isWhole: true } } }))
       .catch(setRefused)
       .finally(() => setBusy(false))
   }
@@ -56,7 +58,7 @@ function Move({ tank }: { tank: TankView }) {
   const problems = Object.fromEntries(Object.keys(picks).flatMap((key, index) => (byField[`fish[${index}].quantity`] ? [[key, byField[`fish[${index}].quantity`] ?? '']] : [])))
   const isElsewhere = refused !== null && (Object.keys(problems).length === 0 || ruleRefusalOf(refused) !== null)
   return (
-    <HandScreen className="move" title={`Move from ${tank.code}`} back={{ to: `/room/${tank.code}`, label: `back to ${tank.code}` }}>
+    <HandScreen className="move" title={`Move from ${tank.code}`} back={{ to: back, label: `back to ${tank.code}` }}>
       <div className="move-parts">
         <div>
           <FishPicker pools={pools} picks={picks} open={open} onOpen={setOpen} onPick={pick} problems={problems} />

@@ -1,5 +1,5 @@
-import { Suspense, useEffect, useState } from 'react'
-import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router'
+import { Suspense, useState } from 'react'
+import { useParams, useSearchParams } from 'react-router'
 import { countFish } from '../../core/ledger/stockView'
 import { bookingWords } from '../../core/tankChoice/bookings'
 import { poolsOf } from '../../core/pools/poolsOf'
@@ -17,6 +17,7 @@ import { Lead } from '../ui/Lead'
 import { Notice } from '../ui/Notice'
 import { Nothing, Trouble, Waiting } from '../ui/PageState'
 import { TankGlyph } from '../ui/TankGlyph'
+import { useDoneElsewhere } from '../ui/useDoneElsewhere'
 import { useUnits } from '../ui/useUnits'
 import { BreachSheet } from './BreachSheet'
 import { FightSheet } from './FightSheet'
@@ -89,18 +90,6 @@ function TankSentence({ tank }: { tank: TankView }) {
       {reserved && ` ${reserved}.`}
     </>
   )
-}
-
-/** What was recorded on the screen from which one came back, such as a move. */
-function useDoneElsewhere(): Done[] {
-  const [location, navigate] = [useLocation(), useNavigate()]
-  const { done } = (location.state ?? {}) as { done?: Done }
-  const [first] = useState(done ? [done] : [])
-  // Told once: a reload must not say it again of what was taken back meanwhile.
-  useEffect(() => {
-    if (done) void navigate({ search: location.search }, { replace: true, state: null })
-  }, [done, location.search, navigate])
-  return first
 }
 
 /** One row a kind of fish: whichever lots they are of, nobody has to know. */

@@ -18,6 +18,9 @@ import { kindWords } from '../ui/kindWords'
 import { lotsWords } from '../ui/poolWords'
 import { Stepper } from '../ui/Stepper'
 import { TankGlyph } from '../ui/TankGlyph'
+import { useDictation } from '../ui/useDictation'
+import { useDoneElsewhere } from '../ui/useDoneElsewhere'
+import { useSwipe } from '../ui/useSwipe'
 import { KindSheet } from './KindSheet'
 import { LossSheet } from './LossSheet'
 import { MoreSheet } from './MoreSheet'
@@ -37,7 +40,8 @@ type OpenSheet = 'sign' | 'kinds' | 'loss' | 'more' | null
 /** One tank of the round: one touch when all is well, or what is not. */
 export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
   const { recordCheck, recordLoss, takeBack } = useRoundWrites()
-  const [done, setDone] = useState<Done[]>([])
+  const elsewhere = useDoneElsewhere()
+  const [done, setDone] = useState<Done[]>(elsewhere)
   const { found, change, forget } = useCheck(stop, round.id)
   const [sheet, setSheet] = useState<OpenSheet>(null)
   const close = (): void => setSheet(null)
@@ -50,15 +54,29 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
     onRecorded()
   }
   useHotkeys('backspace', () => onBack?.(), { enabled: sheet === null })
+  const swipes = useSwipe({ onLeft: sheet === null ? record : undefined, onRight: sheet === null ? onBack : undefined })
+  const dictation = useDictation((words) => change({ note: [found.note, words].filter(Boolean).join(' ') }))
 
   return (
-    <div className="check-card">
+    <div className="check-card" {...swipes}>
       <CardHead stop={stop} />
       <Stock stop={stop} onLoss={lose} />
-      <JustDone done={done} onBack={(last) => takeBack(last.movementId).then(() => setDone((all) => all.filter((each) => each !== last)))} />
+      <JustDone done={done} onBack={(last) => takeBack(last.movementId, last.isWhole).then(() => setDone((all) => all.filter((each) => each !== last)))} />
       <Exceptions stop={stop} found={found} onChange={change} onOpen={setSheet} />
+      {found.ate !== 'all' && found.ate !== 'not fed' && (
+        <Button size="hand" className="leftovers" aria-pressed={hasLeftovers(found.note)} onClick={() => change({ note: withLeftovers(found.note) })}>
+          leftovers out
+        </Button>
+      )}
       <FoundWords stop={stop} found={found} onChange={change} />
-      <TextField label="note" size="hand" className="note-line" maxLength={500} value={found.note ?? ''} onChange={(note) => change({ note: note || null })} />
+      <div className="note-row">
+        <TextField label="note" size="hand" className="note-line" maxLength={500} value={found.note ?? ''} onChange={(note) => change({ note: note || null })} />
+        {dictation.isOffered && (
+          <Button size="hand" aria-pressed={dictation.isListening} onClick={dictation.toggle}>
+            say it
+          </Button>
+        )}
+      </div>
       <div className="thumb-bar">
         <Button size="hand" className="undo" disabled={!onBack} onClick={onBack}>
           back
@@ -75,6 +93,11 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
     </div>
   )
 }
+
+const leftovers = 'leftovers out'
+const hasLeftovers = (note: string | null): boolean => note?.startsWith(leftovers) === true
+/** Says in the note that what was left was taken out, or takes that word back. */
+const withLeftovers = (note: string | null): string | null => (hasLeftovers(note) ? (note?.slice(leftovers.length).replace(/^, /, '') ?? '') || null : [leftovers, note].filter(Boolean).join(', '))
 
 /** Which tank it is, what is done before it, and what is known of it. */
 function CardHead({ stop }: { stop: RoundStop }) {

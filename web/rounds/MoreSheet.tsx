@@ -16,7 +16,7 @@ export function MoreSheet({ stop, isOpen, onClose }: { stop: RoundStop; isOpen: 
       {kept.length > 0 && <p role="status">Recorded: {kept.join(', ')}.</p>}
       <div className="more-ways">
         <PhotoButton label={`photo of ${stop.code}`} onPicture={(image) => void addPhoto(image, `picture of ${stop.code}`).then(() => keep('a picture'), () => undefined)} />
-        <ButtonLink size="hand" to={`/room/${stop.code}/move`}>
+        <ButtonLink size="hand" to={`/room/${stop.code}/move`} state={{ back: `/rounds?tank=${stop.code}` }}>
           move fish
         </ButtonLink>
         <ButtonLink size="hand" to={`/room/${stop.code}`}>

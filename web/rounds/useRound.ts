@@ -29,6 +29,6 @@ export function useRoundWrites() {
     closeRound: (roundId: string, isClosed: boolean) => void write(roundsApi.closeRound, { params: { roundId }, label: isClosed ? 'round closed' : 'round opened again', body: { isClosed, happenedAtMs: nowMs() } }, touch),
     splitRound: (roundId: string, people: number) => write(roundsApi.splitRound, { params: { roundId }, label: people > 1 ? `round for ${people}` : 'round for one', body: { people, happenedAtMs: nowMs() } }, { refusals: 'form' }),
     recordLoss: (tankId: string, loss: Omit<RecordLoss, 'happenedAtMs'>, label: string) => write(ledgerApi.recordLoss, { params: { tankId }, label, body: { ...loss, happenedAtMs: nowMs() } }, touch),
-    takeBack: (movementId: string) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { reason: null, happenedAtMs: nowMs() } }, { refusals: 'form' }),
+    takeBack: (movementId: string, isWhole = false) => write(ledgerApi.reverseMovement, { params: { movementId }, label: 'taking back', body: { ...(isWhole ? { isWhole } : {}), reason: null, happenedAtMs: nowMs() } }, { refusals: 'form' }),
   }
 }

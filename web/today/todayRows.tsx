@@ -130,7 +130,7 @@ export const HungryRow = ({ lot }: { lot: HungryLot }) => (
     <strong>{lot.tankCode}</strong> {lot.quantity} {lot.species}
     <small>
       {lot.isNew ? 'nothing eaten since it came here' : 'since its last meal'}
-      {lot.firstFoods && `; first foods: ${lot.firstFoods}`}
+      {lot.tries && `; try ${lot.tries}`}
     </small>
   </Row>
 )

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { readingKinds, readingNames, showReading, type ReadingKind } from '../../core/room/glass.schema'
+import { badgeSteps, readingKinds, readingNames, showReading, type ReadingKind } from '../../core/room/glass.schema'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { Button } from './Button'
 import { ChoiceField } from './Field'
@@ -25,6 +25,15 @@ export function ReadingForm({ onKeep }: { onKeep: (what: ReadingKind, value: num
       <ChoiceField label="What was read" value={what} onChange={(next) => setWhat(readingNames.find((each) => each === next) ?? 'tempC')}>
         <ReadingOptions />
       </ChoiceField>
+      {what === 'freeAmmoniaMgL' && (
+        <div className="badge-steps" role="group" aria-label="Step of the badge">
+          {badgeSteps.map((step) => (
+            <Button key={step} size="hand" aria-pressed={typed === String(step)} onClick={() => (setProblem(null), setTyped(String(step)))}>
+              {step}
+            </Button>
+          ))}
+        </div>
+      )}
       <FigureField field={field} size="hand" value={typed} problem={problem} onChange={(value) => (setProblem(null), setTyped(value))} />
       <Button look="act" size="hand" disabled={typed.trim() === ''} onClick={keep}>
         keep it
