@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useLocation, useSearchParams } from 'react-router'
 import type { MovedFish } from '../../core/moves/moves.schema'
 import type { Pool } from '../../core/pools/poolsOf'
 import { fishOfAddress } from '../ui/fishOfAddress'
@@ -21,9 +21,11 @@ export function useMoveDraft(pools: readonly Pool[], onChange: () => void) {
   /** The plan that is carried out. */
   const planId = search.get('plan')
   const said = fish.length === 0 && to === null ? '' : new URLSearchParams({ ...(planId === null ? {} : { plan: planId }), ...(fish.length > 0 ? { fish: JSON.stringify(fish) } : {}), ...(to === null ? {} : { to }) }).toString()
+  // Where one came from goes along.
+  const { state } = useLocation() as { state: unknown }
   useEffect(() => {
-    if (said !== '' && said !== search.toString()) setSearch(said, { replace: true })
-  }, [said, search, setSearch])
+    if (said !== '' && said !== search.toString()) setSearch(said, { replace: true, state })
+  }, [said, search, setSearch, state])
   const changed = <T,>(set: (value: T) => void) => (value: T): void => {
     onChange()
     set(value)

@@ -1,6 +1,6 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
-import { screen } from '@testing-library/react'
+import { act, fireEvent, screen, waitFor } from '@testing-library/react'
 import { appInRoom, press } from '../testing/appInRoom'
 
 const app = appInRoom()
@@ -41,4 +41,53 @@ test('what was half entered in another round stays there', async () => {
   await app.open('/rounds')
   expect((await screen.findByRole('button', { name: 'none ate' })).getAttribute('aria-pressed')).toBe('true')
   expect(localStorage.getItem(`crate.look.${stops[1]?.tankId}.${id}`)).toContain('none')
+})
+
+test('a stroke to the left records, one to the right goes back; a scroll, two fingers and a stroke in a field do neither', async () => {
+  await leftRound()
+  await app.open('/rounds')
+  await screen.findByText('1 of 3 checked')
+  const stroke = (on: Element, [x, y]: [number, number], fingers = 1): void => {
+    const begun = { identifier: 1, target: on, clientX: 200, clientY: 300 }
+    fireEvent.touchStart(on, { touches: Array(fingers).fill(begun) })
+    fireEvent.touchEnd(on, { changedTouches: [{ ...begun, clientX: 200 + x, clientY: 300 + y }] })
+  }
+  const code = (): Element => screen.getByRole('heading', { level: 2 })
+  const second = code().textContent
+  stroke(code(), [-120, 80])
+  stroke(code(), [-120, 0], 2)
+  stroke(code(), [-40, 0])
+  stroke(screen.getByRole('textbox', { name: 'note' }), [-150, 0])
+  expect([code().textContent, screen.queryByText('1 of 3 checked') !== null]).toEqual([second, true])
+  stroke(code(), [-150, 10])
+  expect(await screen.findByText('2 of 3 checked')).toBeTruthy()
+  stroke(code(), [150, 0])
+  await waitFor(() => expect(code().textContent).toBe(second))
+})
+
+test('what is said is written into the note, where the browser does so on the device itself; elsewhere nobody is offered it', async () => {
+  await leftRound()
+  await app.open('/rounds')
+  await screen.findByText('1 of 3 checked')
+  expect(screen.queryByRole('button', { name: 'say it' })).toBeNull()
+  const begun: { onresult?: (event: object) => void; onend?: () => void }[] = []
+  class Listens {
+    static available = () => Promise.resolve('available')
+    onresult?: (event: object) => void
+    onend?: () => void
+    start(): void {
+      begun.push(this)
+    }
+    stop(): void {
+      this.onend?.()
+    }
+  }
+  Object.assign(window, { SpeechRecognition: Listens })
+  await app.open('/rounds')
+  await press('say it')
+  act(() => begun[0]?.onresult?.({ results: [[{ transcript: ' one hides ' }], [{ transcript: 'behind the pump' }]] }))
+  expect((await screen.findByRole<HTMLInputElement>('textbox', { name: 'note' })).value).toBe('one hides behind the pump')
+  await press('say it')
+  expect(screen.getByRole('button', { name: 'say it' }).getAttribute('aria-pressed')).toBe('false')
+  Reflect.deleteProperty(window, 'SpeechRecognition')
 })

@@ -7,12 +7,12 @@ import { useRoundLists } from './useSetup'
 import './setup.css'
 
 const titles: Readonly<Record<keyof RoundListsView['shipped'], string>> = {
-  signs: 'Signs: points when slight and clear, what they are taken together with, whether they ask about a hold',
-  courses: 'Courses: hours within which a clear and a slight sign are usual, after what happened',
-  readings: 'Readings: watch and act limits, and the spread of the instrument',
-  lures: 'Lures: foods that tempt many, the first entry that fits',
-  habitSigns: 'Signs that are always usual for a habit',
-  seenWith: 'What a sign has been seen with: no diagnosis',
+  signs: 'points when slight and clear, what they are taken together with, whether they ask about a hold',
+  courses: 'hours within which a clear and a slight sign are usual, after what happened',
+  readings: 'watch and act limits, and the spread of the instrument',
+  lures: 'foods that tempt many, the first entry that fits',
+  habitSigns: 'signs that are always usual for a habit',
+  seenWith: 'what a sign has been seen with: no diagnosis',
 }
 
 /** The lists behind the round: as shipped, and what the house has otherwise. Single numbers are house limits. */
@@ -27,7 +27,7 @@ export function RoundListsPage() {
       {(Object.keys(titles) as (keyof typeof titles)[]).map((name) => (
         <details key={name} className="shipped-list">
           <summary>
-            <strong>{name}</strong> {titles[name]}
+            <strong>{name}</strong>: {titles[name]}
             {name in lists.changes ? ' (other here)' : ''}
           </summary>
           <pre>{JSON.stringify(lists.shipped[name], null, 1)}</pre>

@@ -36,15 +36,17 @@ export function JudgedActs({ tankId, code, judged }: Props) {
   const { recorder } = useSession()
   const attempt = (write: Promise<unknown>): void => void write.then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
   const { act, chores, signs } = judged
+  // What was asked for stands below, with its time.
+  const proposed = act.filter(({ proposal }) => !chores.some(({ kind }) => kind === askedAs[proposal]))
   const undecided = signs.filter(({ asksHold, decision }) => asksHold && decision === null)
   // What begins no hold again is a lead's to decide.
   const mayDecide = undecided.length > 0 || recorder.role === 'lead'
   if (act.length + chores.length + signs.length === 0) return null
   return (
     <>
-      {act.length > 0 && (
+      {proposed.length > 0 && (
         <ul className="judged-act" aria-label="What is proposed">
-          {act.map(({ proposal, words }) => (
+          {proposed.map(({ proposal, words }) => (
             <li key={proposal}>
               <Proposal {...{ proposal, words, code, judged, writes }} onAttempt={attempt} onDecide={() => setDeciding(true)} />
             </li>
@@ -83,9 +85,8 @@ interface ProposalProps extends Omit<Props, 'tankId'> {
 function Proposal({ proposal, words, code, judged, writes, onAttempt, onDecide }: ProposalProps) {
   const kind = askedAs[proposal]
   if (kind) {
-    const isAsked = judged.chores.some((chore) => chore.kind === kind)
     return (
-      <Button look="quiet" disabled={isAsked} onClick={() => onAttempt(writes.ask(kind, judged.change))}>
+      <Button look="quiet" onClick={() => onAttempt(writes.ask(kind, judged.change))}>
         <InUnits>{words}</InUnits>
       </Button>
     )

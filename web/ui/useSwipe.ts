@@ -1,4 +1,4 @@
-import { useRef, type PointerEvent } from 'react'
+import { useRef, type TouchEvent } from 'react'
 
 /** A stroke of at least so many pixels, and three times as far across as up or down: a scroll is none. */
 const [leastPx, slant] = [90, 3]
@@ -8,23 +8,24 @@ interface Swipes {
   onRight?: () => void
 }
 
-/** Strokes of a finger across a card. A mouse drags nothing, and a stroke that begins in a field is a choice of words. */
+/** Strokes of one finger across a card. One that begins in a field is a choice of words. */
 export function useSwipe({ onLeft, onRight }: Swipes) {
-  const from = useRef<{ id: number; x: number; y: number } | null>(null)
+  const from = useRef<{ x: number; y: number } | null>(null)
   return {
-    onPointerDown: ({ pointerId, pointerType, clientX, clientY, target }: PointerEvent): void => {
+    onTouchStart: ({ touches, target }: TouchEvent): void => {
       const isField = target instanceof Element && target.closest('input, textarea, [role=dialog]') !== null
-      from.current = pointerType === 'touch' && !isField ? { id: pointerId, x: clientX, y: clientY } : null
+      const [finger] = touches.length === 1 && !isField ? [touches[0]] : []
+      from.current = finger ? { x: finger.clientX, y: finger.clientY } : null
     },
-    onPointerUp: ({ pointerId, clientX, clientY }: PointerEvent): void => {
-      const begun = from.current
+    onTouchEnd: ({ changedTouches }: TouchEvent): void => {
+      const [begun, finger] = [from.current, changedTouches[0]]
       from.current = null
-      if (begun?.id !== pointerId) return
-      const [across, along] = [clientX - begun.x, Math.abs(clientY - begun.y)]
+      if (!begun || !finger) return
+      const [across, along] = [finger.clientX - begun.x, Math.abs(finger.clientY - begun.y)]
       if (Math.abs(across) < leastPx || Math.abs(across) < along * slant) return
       if (across < 0) onLeft?.()
       else onRight?.()
     },
-    onPointerCancel: (): void => void (from.current = null),
+    onTouchCancel: (): void => void (from.current = null),
   }
 }
