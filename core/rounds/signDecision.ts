@@ -1,7 +1,7 @@
 import type { LotFacts, SignDecision, TankFacts } from '../facts/facts'
 import { evenCauses } from '../pools/hazard'
 import { signRule, type RoundRules } from './roundRules'
-import type { DecidedSign, Sign, SignDecisionAs } from './rounds.schema'
+import type { DecidedSign, Sign } from './rounds.schema'
 
 const hourMs = 3_600_000
 /** Of a sign that was not seen for so long nobody decides any more. */
@@ -71,9 +71,6 @@ export function askedSigns(tank: Seen & Pick<TankFacts, 'decisions'>, counted: r
     return [{ ...episode, asksHold: isHeld && (sign === 'death' || signRule(rules, sign).asksHold === true), decision }]
   })
 }
-
-/** Words for whoever decides what stands of a sign. */
-export const decisionWords: Readonly<Record<SignDecisionAs, string>> = { confirmed: 'it is one: holds begin again', dismissed: 'it is none', known: 'known' }
 
 /** How a sign is called, with whose it is. */
 export const signWords = ({ sign, severity, lotId }: Pick<SignEpisode, 'sign' | 'severity' | 'lotId'>, lots: readonly Pick<LotFacts, 'lotId' | 'lotCode' | 'species'>[]): string => {

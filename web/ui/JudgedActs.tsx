@@ -41,6 +41,7 @@ export function JudgedActs({ tankId, code, judged }: Props) {
   const undecided = signs.filter(({ asksHold, decision }) => asksHold && decision === null)
   // What begins no hold again is a lead's to decide.
   const mayDecide = undecided.length > 0 || recorder.role === 'lead'
+  const said = undecided.length > 0 ? `In a hold: ${undecided.map(({ words }) => words).join('; ')}.` : decidedWords(signs)
   if (act.length + chores.length + signs.length === 0) return null
   return (
     <>
@@ -54,9 +55,9 @@ export function JudgedActs({ tankId, code, judged }: Props) {
         </ul>
       )}
       <Asked chores={chores} writes={writes} onAttempt={attempt} />
-      {signs.length > 0 && (
+      {(said !== '' || (mayDecide && signs.length > 0)) && (
         <p className="judged-signs">
-          {undecided.length > 0 ? `In a hold: ${undecided.map(({ words }) => words).join('; ')}.` : decidedWords(signs)}{' '}
+          {said}{' '}
           {mayDecide && (
             <Button look="quiet" onClick={() => setDeciding(true)}>
               {undecided.length > 0 ? 'does the hold begin again?' : 'decide about a sign'}
