@@ -21,13 +21,13 @@ type SetUpRow = Omit<TankSetUp, 'water' | 'agents' | 'isRetired'> & Omit<WaterFa
 type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks' | 'restartsMs'> & { restarts: string; isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null; shareSeenPercent: number | null; tolerance: Tolerance | null; habits: string; mouth: Mouth | null; usualMassG: number | null } & HandlingRow
 
 /** Moments at which a confirmed sign was seen that reached a lot, as a list in JSON. */
-const restartsOf = `(SELECT json_group_array(d.last_ms) FROM sign_reach r JOIN sign_decision d ON d.id = r.decision_id AND d.undone_at_ms IS NULL WHERE r.lot_id = lot.id)`
+const restartsOf = (lotId: string): string => `(SELECT json_group_array(d.last_ms) FROM sign_reach r JOIN sign_decision d ON d.id = r.decision_id AND d.undone_at_ms IS NULL WHERE r.lot_id = ${lotId})`
 
 /** What is known of tanks, of all in use or of `only` one, each kind in one statement that goes by an index. */
 export function createFactsStore({ orm, raw, version }: Database) {
   const openedAt = raw.prepare(`SELECT min(r.happened_at_ms) AS atMs FROM line JOIN bag ON bag.line_id = line.id JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL
     WHERE line.lot_id = ? AND EXISTS (SELECT 1 FROM stay JOIN tank ON tank.id = stay.place_id WHERE stay.lot_id = line.lot_id AND stay.until_ms IS NULL)`)
-  const restarts = raw.prepare(`SELECT ${restartsOf} AS restarts FROM (SELECT ? AS id) AS lot`)
+  const restarts = raw.prepare(`SELECT ${restartsOf('?')} AS restarts`)
   const tanks = (only: string | null): SQL => (only === null ? sql`1` : sql`tank.id = ${only}`)
   const place = (only: string | null): SQL => (only === null ? sql`1` : sql`place_id = ${only}`)
   const newest = (where: SQL): SQL => sql`(SELECT id FROM "check" WHERE tank_id = tank.id AND replaced_by_id IS NULL AND ${where} ORDER BY happened_at_ms DESC, recorded_at_ms DESC, id DESC LIMIT 1)`
@@ -71,7 +71,7 @@ export function createFactsStore({ orm, raw, version }: Database) {
         .all<LotRow>(
           sql`SELECT tank.id AS tankId, lot.id AS lotId, lot.code AS lotCode, lot.species_id AS speciesId, species.name AS species, lot.origin, line.size_cm AS sizeCm, ${sql.raw(strainOf)} AS strain, lot.water, lot.created_at_ms AS notedAtMs,
               coalesce(stock.quantity, 0) AS quantity, coalesce(stock.since_ms, lot.created_at_ms) AS sinceMs, coalesce(e.millionths, 0) AS expected, ${sql.raw(arrivedAt)} AS arrivedAtMs, lot.is_before_books AS isBeforeBooks,
-              (SELECT min(r.happened_at_ms) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id) AS openedAtMs, ${sql.raw(restartsOf)} AS restarts,
+              (SELECT min(r.happened_at_ms) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id) AS openedAtMs, ${sql.raw(restartsOf('lot.id'))} AS restarts,
               species.first_meal_days AS firstMealDays, species.bears_hunger AS bearsHunger, coalesce((SELECT group_concat(value, ', ') FROM json_each(species.first_food_kinds)), species.first_foods) AS firstFoods,
               species.share_seen_percent AS shareSeenPercent, species.tolerance, species.habits, species.mouth, species.usual_mass_g AS usualMassG, ${handlingColumns}
             FROM tank CROSS JOIN (SELECT place_id, lot_id FROM stock WHERE ${place(only)} UNION SELECT place_id, lot_id FROM expected_stock WHERE ${place(only)}) AS here ON here.place_id = tank.id

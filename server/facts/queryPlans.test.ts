@@ -5,7 +5,7 @@ import { createTestRoom, plainBag, quietCheck, testNowMs, type TestRoom } from '
 
 // Whatever a screen reads goes by an index wherever a table grows with the years: a plan that scans one is found here
 // before a room has a history to be slow with.
-const growing = ['movement', 'check', 'observation', 'command', 'crate', 'line', 'bag', 'bag_record', 'bag_photo', 'lot', 'run', 'run_source', 'run_event', 'run_movement', 'recheck', 'water_load', 'tank_override', 'audit_entry', 'stay', 'round', 'contact', 'lift', 'fight', 'introduction_event', 'moved_individual', 'lot_name', 'lot_length', 'pool_event', 'pool_share', 'pool_movement']
+const growing = ['movement', 'check', 'observation', 'command', 'crate', 'line', 'bag', 'bag_record', 'bag_photo', 'lot', 'run', 'run_source', 'run_event', 'run_movement', 'recheck', 'water_load', 'tank_override', 'audit_entry', 'stay', 'round', 'contact', 'lift', 'fight', 'introduction_event', 'moved_individual', 'lot_name', 'lot_length', 'pool_event', 'pool_share', 'pool_movement', 'sign_decision', 'sign_reach', 'asked_chore']
 /** Screens that people have open all day; those of Setup are read now and then, and show whole tables. */
 const screens = ['/api/today', '/api/due', '/api/crates', '/api/crates/:crateId', '/api/crates/:crateId/placements', '/api/crates/:crateId/preparation', '/api/crates/:crateId/tank-choice', '/api/bench', '/api/bench/runs/:runId', '/api/room', '/api/tanks/:code', '/api/rounds/today', '/api/move-check', '/api/move-choices', '/api/tanks/:tankId/catch', '/api/vessels', '/api/introductions', '/api/introduction-plan', '/api/contacts/trace', '/api/tools', '/api/plans', '/api/plan-choices']
 /** What is asked of those that say more than their address. */

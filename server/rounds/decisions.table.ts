@@ -29,7 +29,7 @@ export const signDecision = sqliteTable(
     undoneById: text('undone_by_id').references(() => staff.id),
     undoneAtMs: integer('undone_at_ms'),
   },
-  (table) => [index('sign_decision_tank').on(table.tankId, table.lastMs), index('sign_decision_last').on(table.lastKey)],
+  (table) => [index('sign_decision_tank').on(table.tankId, table.lastMs), index('sign_decision_last').on(table.lastKey), index('sign_decision_seen').on(table.lastMs)],
 )
 
 /** Lots that stood on the water when a confirmed sign was seen: their hold begins again. */

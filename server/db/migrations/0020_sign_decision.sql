@@ -17,6 +17,15 @@ CREATE TABLE `asked_chore` (
 );
 --> statement-breakpoint
 CREATE INDEX `asked_chore_at` ON `asked_chore` (`asked_at_ms`);--> statement-breakpoint
+CREATE TABLE `round_list` (
+	`id` integer PRIMARY KEY NOT NULL,
+	`changes` text NOT NULL,
+	`version` integer NOT NULL,
+	`changed_by_id` text NOT NULL,
+	`changed_at_ms` integer NOT NULL,
+	FOREIGN KEY (`changed_by_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
 CREATE TABLE `sign_decision` (
 	`id` text PRIMARY KEY NOT NULL,
 	`tank_id` text NOT NULL,
@@ -43,6 +52,7 @@ CREATE TABLE `sign_decision` (
 --> statement-breakpoint
 CREATE INDEX `sign_decision_tank` ON `sign_decision` (`tank_id`,`last_ms`);--> statement-breakpoint
 CREATE INDEX `sign_decision_last` ON `sign_decision` (`last_key`);--> statement-breakpoint
+CREATE INDEX `sign_decision_seen` ON `sign_decision` (`last_ms`);--> statement-breakpoint
 CREATE TABLE `sign_reach` (
 	`lot_id` text NOT NULL,
 	`decision_id` text NOT NULL,
@@ -50,3 +60,5 @@ CREATE TABLE `sign_reach` (
 	FOREIGN KEY (`lot_id`) REFERENCES `lot`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`decision_id`) REFERENCES `sign_decision`(`id`) ON UPDATE no action ON DELETE no action
 );
+--> statement-breakpoint
+ALTER TABLE `round` ADD `parts` text;

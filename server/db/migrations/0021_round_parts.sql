@@ -1,1 +1,0 @@
-ALTER TABLE `round` ADD `parts` text;
