@@ -176,7 +176,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const chores = createChoresService({ db, facts })
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
   const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
-  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, tanks: facts.inUse, booked: (nowMs) => [...placingStore.bookings(nowMs).keys()].map((tankId) => ({ tankId })), isHeld: facts.isHeld, systemName: walk.nameOf, rules: roundRules })
+  const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
+  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, rechecks, tanks: facts.inUse, booked: (nowMs) => [...placingStore.bookings(nowMs).keys()].map((tankId) => ({ tankId })), isHeld: facts.isHeld, systemName: walk.nameOf, rules: roundRules })
   const glass = createGlassService({ store: glassStore, facts, placing: placingStore, tankByCode: roomStore.tankByCode, flagOf: levels.flagOf, judgedOf: levels.one, rules: roundRules, folder: photosFolder })
   const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, judgedOf: stops.of, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
@@ -208,7 +209,6 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const schools = createSchoolsService(db, audit)
   const subjects = createSubjectStore(db, (tankId) => facts.tank(tankId, now()))
   const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
-  const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
   const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })

@@ -75,6 +75,8 @@ export interface JudgedStop {
   usual: string[]
   /** What is looked at besides today. */
   asks: string[]
+  /** Looks that the bench asks for after a run. */
+  rechecks: string[]
   /** Kinds of which not all were seen, and lots that do not eat. */
   unseen: string[]
   hungry: string[]

@@ -72,6 +72,9 @@ test('a drip from the bag to the last recheck: fish go bag, vessel, tank; the de
   const { rechecks } = (await room.get('/api/bench')).body as BenchView
   expect(rechecks.map(({ label, tankCodes }) => [label, tankCodes])).toEqual([['15 min', ['R1-01']], ['1 h', ['R1-01']], ['4 h', ['R1-01']], ['next morning', ['R1-01']]])
   expect(new Date(rechecks[3]?.dueAtMs ?? 0).toISOString()).toBe('2031-05-05T08:00:00.000Z')
+  // Whoever walks by is told of it too, until it is answered.
+  const onTank = async () => ((await room.get('/api/tanks/R1-01')).body as TankView).judged?.rechecks
+  expect(await onTank()).toEqual([expect.stringMatching(/^the bench asks for a look, 15 min after the run: .+ usual by now$/)])
   expect((await room.post(`/api/bench/rechecks/${rechecks[0]?.id}/answer`, { look: 'worse', note: 'one on its side', happenedAtMs: at(106) })).status).toBe(201)
   expect((await room.post(`/api/bench/rechecks/${rechecks[0]?.id}/answer`, { look: 'better', note: null, happenedAtMs: at(106) })).body).toMatchObject({ code: 'conflict', current: { look: 'worse' } })
   expect((await room.get('/api/today')).body.rechecks).toMatchObject([{ label: '15 min', look: 'worse' }])

@@ -6,7 +6,7 @@ const levelWords: Readonly<Record<JudgedStop['level'], string>> = { quiet: 'quie
 
 /** What the looks at a tank mean: its level with reasons, what is proposed, what is asked today, what is still usual. */
 export function JudgedWords({ tankId, code, judged }: { tankId: string; code: string; judged: JudgedStop }) {
-  const { level, reasons, usual, asks, unseen, hungry } = judged
+  const { level, reasons, rechecks, usual, asks, unseen, hungry } = judged
   return (
     <div className="judged">
       {level !== 'quiet' && (
@@ -15,7 +15,7 @@ export function JudgedWords({ tankId, code, judged }: { tankId: string; code: st
         </p>
       )}
       <JudgedActs tankId={tankId} code={code} judged={judged} />
-      {[...asks, ...unseen, ...hungry].map((words) => (
+      {[...rechecks, ...asks, ...unseen, ...hungry].map((words) => (
         <p key={words} className="judged-ask">
           {words}
         </p>
