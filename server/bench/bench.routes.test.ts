@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
 import { figureInputs } from '../../core/bench/bagFigures'
 import type { BenchSubject, BenchView, RunView } from '../../core/bench/benchView'
+import type { TankView } from '../../core/room/roomView'
 import { createTestRoom, plainBag, testNowMs, type TestRoom } from '../testing/testRoom'
 
 let room: TestRoom
