@@ -91,7 +91,7 @@ export const decideSignSchema = strictObject({
   happenedAtMs: instant('Time it happened'),
 })
   .test('days', ({ decision, days }, context) => decision !== 'known' || typeof days === 'number' || context.createError({ path: 'days', message: 'Say for how many days it is known' }))
-  .test('why', ({ decision, note }, context) => decision !== 'dismissed' || String(note ?? '').trim() !== '' || context.createError({ path: 'note', message: 'Say why it is no sign' }))
+  .test('why', ({ decision, note }, context) => decision !== 'dismissed' || (typeof note === 'string' ? note.trim() !== '' : note !== null && note !== undefined) || context.createError({ path: 'note', message: 'Say why it is no sign' }))
 export type DecideSign = InferType<typeof decideSignSchema>
 export const undoDecisionSchema = strictObject({})
 
