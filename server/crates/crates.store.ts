@@ -9,7 +9,7 @@ import type { TankFigures } from '../../core/species/keptIn'
 import { splitNames } from '../../core/species/speciesBook'
 import { findNamed } from '../../core/words/nameKey'
 import type { Database } from '../db/open'
-import { lot, movement, place, stock } from '../ledger/ledger.table'
+import { lot, lotName, movement, place, stock } from '../ledger/ledger.table'
 import { newId } from '../newId'
 import { system, tank } from '../room/room.table'
 import { species } from '../species/species.table'
@@ -204,6 +204,8 @@ export function createCratesStore({ orm }: Database) {
     deleteLine(id: string, lotId: string): void {
       orm.delete(tankOverride).where(or(eq(tankOverride.lineId, id), eq(tankOverride.lotId, lotId))).run()
       orm.delete(line).where(eq(line.id, id)).run()
+      // How it was called goes with it: the audit knows, and no fish ever bore the name.
+      orm.delete(lotName).where(eq(lotName.lotId, lotId)).run()
       orm.delete(lot).where(eq(lot.id, lotId)).run()
     },
     insertCrate: (values: typeof crate.$inferInsert) => void orm.insert(crate).values(values).run(),

@@ -66,6 +66,15 @@ describe('a crate corrected by hand', () => {
     expect(room.db.raw.prepare('SELECT count(*) AS n FROM lot').get()).toEqual({ n: 1 })
   })
 
+  test('a line that was called otherwise, and that somebody named at a look, comes off all the same: no fish of it ever was in the books', async () => {
+    const { lotId } = room.db.raw.prepare('SELECT lot_id AS lotId FROM line WHERE id = ?').get((await line(2)).id) as { lotId: string }
+    expect((await room.put(`/api/lots/${lotId}/name`, { species: 'Clown loach', strain: null, note: null, happenedAtMs: room.happenedAtMs })).status).toBe(200)
+    const look = { tankId: room.tanks[0]?.id, roundNumber: 1, ate: 'all', signs: ['spots'], seen: null, note: null, replacesId: null, happenedAtMs: room.happenedAtMs }
+    for (const named of [{ marks: [{ sign: 'spots', severity: 1, lotId }] }, { answers: [{ lotId, ate: 'none' }] }, { counts: [{ lotId, seen: 1 }] }]) expect((await room.post('/api/checks', { ...look, ...named })).status).toBe(422)
+    expect((await room.post(`/api/crates/${crate.id}/lines/${(await line(2)).id}/removal`, { version: (await line(2)).version })).status).toBe(201)
+    expect(room.faults()).toEqual([])
+  })
+
   test('two people change one line: the second is refused with the first one’s', async () => {
     await editLine(2, { strain: 'giant' })
     const stale = await editLine(2, { strain: 'dwarf' }, 1)

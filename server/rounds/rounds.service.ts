@@ -151,8 +151,8 @@ export function createRoundsService({ store, walk, levels, stops, decisions, roo
     /** Records one look at one tank, and one by one what it says. */
     recordCheck({ actor, key, nowMs }: CommandContext, { replacesId, roundId, marks = [], answers = [], counts = [], ...input }: RecordCheck) {
       if (!roomStore.tankById(input.tankId)) throw fieldProblem('tankId', 'There is no such tank')
-      if (marks.some(({ lotId }) => lotId !== null && !store.isLot(lotId))) throw fieldProblem('marks', 'A mark names a lot that is not in the books')
-      for (const [path, rows] of Object.entries({ answers, counts })) if (rows.some(({ lotId }) => !store.isLot(lotId))) throw fieldProblem(path, 'A lot is not in the books')
+      if (marks.some(({ lotId }) => lotId !== null && !store.hasFish(lotId))) throw fieldProblem('marks', 'A mark names a lot that is not in the books')
+      for (const [path, rows] of Object.entries({ answers, counts })) if (rows.some(({ lotId }) => !store.hasFish(lotId))) throw fieldProblem(path, 'A lot is not in the books')
       const old = replacesId === null ? null : requireReplaced(replacesId, input.tankId)
       const id = newId()
       const of = roundOf(roundId, input)

@@ -5,7 +5,7 @@ import type { Sign } from '../../core/rounds/rounds.schema'
 import type { CheckView } from '../../core/rounds/roundView'
 import { listed } from '../db/listed'
 import type { Database } from '../db/open'
-import { lot, stock } from '../ledger/ledger.table'
+import { movement, stock } from '../ledger/ledger.table'
 import { staff } from '../staff/staff.table'
 import { check, observation, round } from './rounds.table'
 
@@ -42,7 +42,8 @@ export function createRoundsStore({ orm, raw }: Database) {
       orm.update(check).set({ replacedById: by.id }).where(eq(check.id, id)).run()
       orm.update(observation).set({ replacedBySeq: by.seq }).where(and(eq(observation.tankId, tankId), inArray(observation.kind, ['ate', 'sign', 'seen', 'note']), eq(observation.happenedAtMs, happenedAtMs), eq(observation.checkId, id))).run()
     },
-    isLot: (id: string): boolean => orm.select({ id: lot.id }).from(lot).where(eq(lot.id, id)).get() !== undefined,
+    /** Whether fish of a lot ever were in the books: a line that may still be struck from its list has none. */
+    hasFish: (lotId: string): boolean => orm.select({ id: movement.id }).from(movement).where(eq(movement.lotId, lotId)).limit(1).get() !== undefined,
     /** Standing checks of one round, oldest first. */
     ofRound: (on: string, number: number): CheckView[] =>
       orm.all<CheckRow>(sql`${view} WHERE c.round_on = ${on} AND c.round_number = ${number} AND c.replaced_by_id IS NULL ORDER BY c.happened_at_ms, c.recorded_at_ms`).map(toView),
