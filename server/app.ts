@@ -177,7 +177,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
   const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
-  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, rechecks, tanks: facts.inUse, booked: (nowMs) => [...placingStore.bookings(nowMs).keys()].map((tankId) => ({ tankId })), isHeld: facts.isHeld, systemName: walk.nameOf, rules: roundRules })
+  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, rechecks, tanks: facts.inUse, booked: placingStore.bookings, isHeld: facts.isHeld, systemName: walk.nameOf, rules: roundRules })
   const glass = createGlassService({ store: glassStore, facts, placing: placingStore, tankByCode: roomStore.tankByCode, flagOf: levels.flagOf, judgedOf: levels.one, rules: roundRules, folder: photosFolder })
   const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, judgedOf: stops.of, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null

@@ -9,13 +9,16 @@ export type ActProposal = (typeof actProposalNames)[number]
 const freshReadingH = 4
 /** Fish that came so lately are their supplier's matter too, in days. */
 const supplierDays = 14
+/** So much has to speak for a fish to be ill rather than startled. */
 const hospitalFrom = 3
+
+/** Whether a sign speaks for illness strongly enough that its fish would go to hospital; fights do not. */
+export const isIllSign = ({ why, what, points }: LevelReason, rules: RoundRules): boolean => why === 'sign' && points >= hospitalFrom && !signRule(rules, what as Sign).isFight
 
 /** Proposals for a tank at act. They name no disease, dose nothing and write nothing off: docs/rounds.md. */
 export function actProposals(asked: LevelAsked, reasons: readonly LevelReason[], shows: readonly Shown[], isGrave: boolean, rules: RoundRules): ActProposal[] {
   const has = (why: LevelReason['why'], what?: string): boolean => reasons.some((reason) => reason.why === why && (what === undefined || reason.what === what))
   const isRead = (kind: string): boolean => (asked.readings ?? []).some((reading) => reading.kind === kind && reading.hoursAgo <= freshReadingH)
-  const isIllSign = ({ why, what, points }: LevelReason): boolean => why === 'sign' && points >= hospitalFrom && !signRule(rules, what as Sign).isFight
   const [isHeld, isBeyond] = [asked.lots.some(({ inHold }) => inHold), has('losses beyond usual')]
   const isSpreading = has('neighbour') || has('whole water') || shows.includes('skin')
   const isProposed: Record<ActProposal, boolean> = {
@@ -23,7 +26,7 @@ export function actProposals(asked: LevelAsked, reasons: readonly LevelReason[],
     'take readings': !isRead('tempC') || (!asked.hasBinder && !isRead('nh3N')),
     'part change': has('reading', 'nh3N') || has('reading', 'nitriteN'),
     'separate the fighters': has('sign', 'chased'),
-    'hospital tank': reasons.some(isIllSign) && !isSpreading && !has('reading') && asked.purpose !== 'hospital',
+    'hospital tank': reasons.some((reason) => isIllSign(reason, rules)) && !isSpreading && !has('reading') && asked.purpose !== 'hospital',
     'close the water': isSpreading || isBeyond,
     'restart the hold after confirmation': isHeld && (has('hold') || isBeyond),
     'tell the lead': true,

@@ -7,6 +7,7 @@ import type { ActProposal } from './actProposals'
 import type { TankLevelName } from './levelReason'
 import type { ProposedChange } from './actWords'
 import type { AskedSign } from './signDecision'
+import type { ToHospital } from './toHospital'
 import type { RoundState } from './roundState'
 import type { Ate, Sign } from './rounds.schema'
 
@@ -66,7 +67,7 @@ export interface JudgedStop {
   /** How much water is changed, where a change is proposed. */
   change: ProposedChange | null
   /** An empty hospital tank of the same water, and who would go there; null where none is proposed, or none is free. */
-  hospital: { tankId: string; code: string; fish: { speciesId: string; strain: string | null; lotIds: string[]; quantity: number }[] } | null
+  hospital: ToHospital | null
   /** Signs that somebody decides about, or has. */
   signs: (AskedSign & { words: string })[]
   /** What was asked for here and is not done. */

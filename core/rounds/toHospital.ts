@@ -1,12 +1,9 @@
 import type { TankFacts } from '../facts/facts'
 import { groupBy } from '../collections/groupBy'
 import { kindKey } from '../pools/poolsOf'
+import { isIllSign } from './actProposals'
 import type { LevelReason } from './levelReason'
-import { signRule, type RoundRules } from './roundRules'
-import type { Sign } from './rounds.schema'
-
-/** So much has to speak for a fish to be ill rather than startled. */
-const hospitalFrom = 3
+import type { RoundRules } from './roundRules'
 
 /** Who would go to hospital, and where. */
 export interface ToHospital {
@@ -19,8 +16,8 @@ export interface ToHospital {
  * An empty hospital tank of the same water that nobody counts on, the one that bears the most first, and the fish that show
  * a sign: the lots it was seen on, else all of the tank. Null where there is none.
  */
-export function toHospital({ tankId, lots, water }: TankFacts, reasons: readonly LevelReason[], tanks: readonly TankFacts[], booked: ReadonlySet<string>, rules: RoundRules): ToHospital | null {
-  const ill = reasons.filter(({ why, what, points }) => why === 'sign' && points >= hospitalFrom && !signRule(rules, what as Sign).isFight)
+export function toHospital({ tankId, lots, water }: TankFacts, reasons: readonly LevelReason[], tanks: readonly TankFacts[], booked: Pick<ReadonlySet<string>, 'has'>, rules: RoundRules): ToHospital | null {
+  const ill = reasons.filter((reason) => isIllSign(reason, rules))
   const going = ill.some(({ lot }) => lot === null) ? lots : lots.filter(({ lotId }) => ill.some(({ lot }) => lot === lotId))
   const free = tanks.filter((tank) => tank.purpose === 'hospital' && tank.tankId !== tankId && tank.lots.length === 0 && tank.water.kind === water.kind && !booked.has(tank.tankId) && (tank.state ?? 'ready') === 'ready')
   const [best] = free.sort((a, b) => (b.netVolumeL ?? 0) - (a.netVolumeL ?? 0) || (a.code < b.code ? -1 : 1))

@@ -6,7 +6,7 @@ import type { Ate, Sign } from './rounds.schema'
 import { coursesAt, type LotInTank } from './seenInTank'
 import type { ExpectedCourse } from './expectedCourse'
 
-/** So finely a window is drawn: hours, or a sixtieth of a long time. */
+/** So finely a window is drawn: hours, or so many parts of a long time. */
 const [stepH, mostSteps] = [4, 120]
 
 /** What was usual over a time, for a picture. */

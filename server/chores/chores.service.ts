@@ -1,6 +1,5 @@
 import { eq, sql } from 'drizzle-orm'
-import type { AskedChore } from '../../core/chores/askedChore'
-import { isDoneByItself } from '../../core/chores/askedChore'
+import { isDoneByItself, type AskedChore } from '../../core/chores/askedChore'
 import type { AskChore, EndChore } from '../../core/chores/chores.schema'
 import type { Database } from '../db/open'
 import type { FactsService } from '../facts/facts.service'

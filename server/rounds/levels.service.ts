@@ -1,5 +1,5 @@
 import { groupBy } from '../../core/collections/groupBy'
-import { holdOf, lossesSince } from '../../core/facts/askFacts'
+import { lossesSince } from '../../core/facts/askFacts'
 import type { LotFacts, Measured, TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
 import { lotDays } from '../../core/pools/lotAge'
@@ -26,8 +26,8 @@ const plain = new Set(['recordCheck', 'recordLoss', 'recordReading', 'leaveRound
 
 interface Collaborators {
   store: LevelsStore
-  facts: Pick<FactsService, 'inUse'>
-  limits: () => Pick<Limits, 'newArrivalDays' | 'darkHours' | 'shopHoldDays'>
+  facts: Pick<FactsService, 'inUse' | 'isHeld'>
+  limits: () => Pick<Limits, 'newArrivalDays' | 'darkHours'>
   rules: () => RoundRules
   zone: () => string
 }
@@ -103,7 +103,7 @@ export function createLevelsService({ store, facts, limits, rules, zone }: Colla
   /** One that cannot be judged takes no other with it: somebody looks at it, and it is said. */
   function judgeAlone(tank: TankFacts, { runs, counted, isSold }: Gathered, readings: readonly Measured[], stocked: number, nowMs: number): Alone {
     try {
-      const of = levelAsked(tank, { nowMs, daysOf: (lot) => daysOf(lot, nowMs), isHeld: (lot) => holdOf(lot, limits(), nowMs, zone())?.isServed === false, runsOf: (lotId) => runs.get(lotId) ?? [], countedAtMs: (lotId) => counted.get(`${tank.tankId} ${lotId}`) ?? null, readings, stockedOnWater: stocked, soldLately: isSold }, rules())
+      const of = levelAsked(tank, { nowMs, daysOf: (lot) => daysOf(lot, nowMs), isHeld: (lot) => facts.isHeld(lot, nowMs), runsOf: (lotId) => runs.get(lotId) ?? [], countedAtMs: (lotId) => counted.get(`${tank.tankId} ${lotId}`) ?? null, readings, stockedOnWater: stocked, soldLately: isSold }, rules())
       return { ...of, level: tankLevel(of.asked, rules()), isBroken: false }
     } catch {
       return { asked: { lots: [], rounds: [] }, unseen: [], level: { level: 'watch', points: 0, lots: [], reasons: [], shows: [], act: [] }, isBroken: true }

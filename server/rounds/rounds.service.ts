@@ -99,7 +99,7 @@ export function createRoundsService({ store, walk, levels, stops, decisions, roo
   return {
     /** Shares out what is unchecked between so many people, or takes that back. */
     splitRound({ params, actor, nowMs }: CommandContext, { people, happenedAtMs }: SplitRound) {
-      const of = askedFor(params.roundId ?? '', nowMs) ?? (params.roundId === current(nowMs).id ? current(nowMs) : null)
+      const of = askedFor(params.roundId ?? '', nowMs)
       if (!of) throw new Problem('not-found', 'There is no such round')
       const checked = new Set(store.ofRound(of.on, of.number).map(({ tankId }) => tankId))
       const open = [...levels.all(nowMs).values()].filter(({ tank }) => !checked.has(tank.tankId))

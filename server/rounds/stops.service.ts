@@ -2,8 +2,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import { stockOf } from '../../core/facts/askFacts'
 import type { RecheckView } from '../../core/bench/benchView'
-import type { AskedChore } from '../../core/chores/askedChore'
-import { choreWords } from '../../core/chores/askedChore'
+import { choreWords, type AskedChore } from '../../core/chores/askedChore'
 import { actWords, proposedChange } from '../../core/rounds/actWords'
 import { askedSigns, signWords } from '../../core/rounds/signDecision'
 import { toHospital } from '../../core/rounds/toHospital'
@@ -24,7 +23,7 @@ interface Collaborators {
   rechecks: (nowMs: number) => readonly RecheckView[]
   tanks: (nowMs: number) => readonly TankFacts[]
   /** Places that somebody counts on. */
-  booked: (nowMs: number) => readonly { tankId: string }[]
+  booked: (nowMs: number) => Pick<ReadonlySet<string>, 'has'>
   isHeld: (lot: LotFacts, nowMs: number) => boolean
   systemName: (id: string) => string
   rules: () => RoundRules
@@ -93,7 +92,7 @@ export function createStopsService({ levels, pins, chores, rechecks, tanks, book
     const asked = chores(nowMs).filter(({ tankId }) => tankId === each.tank.tankId).map((chore) => ({ id: chore.id, kind: chore.kind, byMs: chore.byMs, askedBy: chore.askedBy, words: choreWords(chore) }))
     const looks = due.filter(({ tankCodes }) => tankCodes.includes(each.tank.code)).map(({ label, usual }) => `the bench asks for a look, ${label} after the run: ${usual} usual by now`)
     const isProposed = each.level.act.includes('hospital tank')
-    return { chores: asked, rechecks: looks, hospital: isProposed ? toHospital(each.tank, each.level.reasons, tanks(nowMs), new Set(booked(nowMs).map(({ tankId }) => tankId)), rules()) : null }
+    return { chores: asked, rechecks: looks, hospital: isProposed ? toHospital(each.tank, each.level.reasons, tanks(nowMs), booked(nowMs), rules()) : null }
   }
 
   return {
