@@ -1,3 +1,6 @@
+import { choresDue, type ChoresAsked } from './chores/choresDue'
+import { foodLoad, type FoodLoadAsked } from './kitchen/foodLoad'
+import { thawList, type ThawAsked } from './kitchen/thawList'
 import { expectedCourse, type CourseEvent, type CourseSpecies } from './rounds/expectedCourse'
 import type { LevelAsked } from './rounds/levelReason'
 import { missingProbability, type UnseenAsked } from './rounds/missing'
@@ -34,4 +37,10 @@ export const roundAcceptance = {
     const byCode = new Map(tanks.map((tank) => [tank.code, tank]))
     return splitRound({ ...asked, tanks: order.flatMap((code) => byCode.get(code) ?? []) }, people)
   },
+  thawList(asked: ThawAsked) {
+    const { rations: _rations, ...list } = thawList(asked)
+    return list
+  },
+  foodLoad: (asked: FoodLoadAsked) => foodLoad(asked),
+  choresDue: (asked: ChoresAsked) => choresDue(asked),
 }

@@ -43,6 +43,7 @@ export function createCommander(db: Database) {
     staff,
     clock,
     run,
+    ask,
     crate: (crateId: string, nowMs: number) => ask<CrateView>('/api/crates/:crateId', { crateId }, nowMs),
     preparation: (crateId: string, nowMs: number) => ask<{ steps: StepView[] }>('/api/crates/:crateId/preparation', { crateId }, nowMs).steps,
     room: (nowMs: number) => ask<RoomView>('/api/room', {}, nowMs),

@@ -115,6 +115,21 @@ export const demoFoods: readonly (readonly [name: string, kind: string, thawMinu
   ['Shrimp, live', 'live', null, ['live shrimp']],
 ] as const
 
+/** Figures of foods that serve as none of those that are shipped with them; the packs of a real room say their own. */
+export const demoFoodFigures: Record<string, { pieceG: number; dryPercent: number; proteinPercent: number; mouths: string[] }> = {
+  'Sinking tablets': { pieceG: 0.5, dryPercent: 92, proteinPercent: 45, mouths: ['small', 'medium', 'large'] },
+  Worms: { pieceG: 5, dryPercent: 20, proteinPercent: 55, mouths: ['small', 'medium', 'large'] },
+  Insects: { pieceG: 5, dryPercent: 25, proteinPercent: 60, mouths: ['small', 'medium', 'large'] },
+  'Snails, small': { pieceG: 5, dryPercent: 15, proteinPercent: 50, mouths: ['medium', 'large'] },
+  'Shrimp, live': { pieceG: 5, dryPercent: 20, proteinPercent: 65, mouths: ['small', 'medium', 'large'] },
+}
+export const demoFeeds = [
+  { name: 'morning feed', hour: 10, minute: 0, dayPercent: 60 },
+  { name: 'evening feed', hour: 17, minute: 30, dayPercent: 40 },
+] as const
+/** Whether a filter runs; all others do. */
+export const demoFilters: Record<string, 'none' | 'young'> = { 'Marine quarantine': 'young', 'Hospital corner': 'none' }
+
 export type Water = 'fresh' | 'brackish' | 'marine'
 /** What a supplier sends: species, bags from, bags to, fish per bag, tanks it goes to. */
 export type Assortment = readonly [species: string, fromBags: number, toBags: number, perBag: number, ...tanks: string[]]

@@ -3,7 +3,7 @@ import { emptyValues } from '../core/setup/registerCsv'
 import { registers } from '../core/setup/registers'
 import type { StaffView } from '../core/staff/staff.schema'
 import type { Commander } from './commander'
-import { demoAgents, demoDisplays, demoFoods, demoOldStock, demoPeople, demoPurposes, demoSuppliers, demoShapes, demoSystems, demoToolSets, demoVessels, demoWaters, demoZones, zoneOfSystem } from './demoBook'
+import { demoAgents, demoDisplays, demoFeeds, demoFilters, demoFoodFigures, demoFoods, demoOldStock, demoPeople, demoPurposes, demoSuppliers, demoShapes, demoSystems, demoToolSets, demoVessels, demoWaters, demoZones, zoneOfSystem } from './demoBook'
 
 export interface Furnished {
   people: { lead: StaffView; keepers: StaffView[] }
@@ -28,7 +28,8 @@ export async function furnish(commander: Commander, atMs: number, timeZone: stri
   for (const name of demoZones) zones.set(name, await add('zones', { name }))
   for (const [name, zone, marking, netWidthCm, netMesh] of demoToolSets) await add('toolSets', { name, zoneId: zones.get(zone) ?? null, marking, netWidthCm, netMesh })
   for (const [name, kind, litres, air] of demoVessels) await add('vessels', { name, kind, litres, air })
-  for (const [name, kind, thawMinutes, servesAs, note = null] of demoFoods) await add('foods', { name, kind, thawMinutes, servesAs, note })
+  for (const [name, kind, thawMinutes, servesAs, note = null] of demoFoods) await add('foods', { name, kind, thawMinutes, servesAs, note, ...demoFoodFigures[name] })
+  for (const feed of demoFeeds) await add('feeds', feed)
   for (const agent of demoAgents) await add('agents', agent)
   for (const { name, shippingTempC, shippingSalinityPpt, shippingPh, transitHours, claimWindowHours, claimRules, source } of demoSuppliers) {
     const supplierId = await add('suppliers', { name, shippingTempC, shippingSalinityPpt, shippingPh, transitHours, claimWindowHours, claimRules })
@@ -47,7 +48,7 @@ async function makeRacks(commander: Commander, lead: StaffView, atMs: number, zo
     const made = await commander.run<{ systemId: string; tanks: { id: string; code: string }[] }>('addSystem', {}, system, lead, atMs)
     systems.set(system.name, made.systemId)
     for (const tank of made.tanks) tanks.set(tank.code, tank.id)
-    const values = { ...emptyValues(registers.systems.fields), name: system.name, water: system.water, sharing: system.sharing, sumpL: system.sumpL, zoneId: zones.get(zoneOfSystem[system.name] ?? '') ?? null, ...demoWaters[system.name] }
+    const values = { ...emptyValues(registers.systems.fields), name: system.name, water: system.water, sharing: system.sharing, sumpL: system.sumpL, filter: demoFilters[system.name] ?? 'running', zoneId: zones.get(zoneOfSystem[system.name] ?? '') ?? null, ...demoWaters[system.name] }
     await commander.run('editSystems', { id: made.systemId }, { version: 1, values }, lead, atMs)
   }
   for (const [code, system, position, netVolumeL] of demoDisplays) {

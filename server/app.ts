@@ -17,6 +17,9 @@ import { createDispatch, type Dispatch } from './commands/dispatch'
 import { createCardService } from './crates/card.service'
 import { choresEndpoints } from './chores/chores.routes'
 import { createChoresService } from './chores/chores.service'
+import { kitchenEndpoints } from './kitchen/kitchen.routes'
+import { createKitchenService } from './kitchen/kitchen.service'
+import { createKitchenStore } from './kitchen/kitchen.store'
 import { createClaimService } from './crates/claim.service'
 import { createClaimStore } from './crates/claim.store'
 import { cratesEndpoints, evidenceEndpoints, mailboxEndpoints } from './crates/crates.routes'
@@ -171,7 +174,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const placingStore = createPlacingStore(db, waiting.bookings)
   const levelsStore = createLevelsStore(db)
   const roundRules = limits.roundRules
-  const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone })
+  const kitchenStore = createKitchenStore(db)
+  const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone, given: kitchenStore.givenSince })
   changes.listen(levels.listen)
   const chores = createChoresService({ db, facts })
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
@@ -202,6 +206,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const floor = createFloorService({ store: floorStore, facts, audit })
   const decisions = createDecisionsService({ store: createDecisionsStore(db), facts })
   const rounds = createRoundsService({ store: roundsStore, walk, levels, stops, decisions, room, roomStore, facts, limits: limits.inForce })
+  const kitchen = createKitchenService({ store: kitchenStore, facts, vessels: (nowMs) => vessels.view(nowMs).vessels, walk: (nowMs) => walk.order('kitchen', [...levels.all(nowMs).values()], () => 1, () => undefined).stops.map(({ tankId }) => tankId), limits: limits.inForce, rules: roundRules, zone })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
   const claims = createClaimService({ store: createClaimStore(db), crates, audit })
@@ -238,6 +243,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...eventsEndpoints(changes, { sessionOf: (request) => staff.sessionIdOf(request.headers.cookie) }, answers.books),
     ...roundsEndpoints(rounds, decisions, roundLists),
     ...choresEndpoints(chores),
+    ...kitchenEndpoints(kitchen),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
     ...benchEndpoints(bench, createSubjectService({ store: subjects, limits: limits.inForce, units, instruments: () => roomStore.room() ?? { salinityBy: 'refractometer', phBy: 'meter' }, placing })),

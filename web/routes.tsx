@@ -68,6 +68,9 @@ export const router = createBrowserRouter([
           { path: '/room/:code/contacts', ...screen(() => import('./contacts/TracePage'), 'TracePage') },
           { path: '/room/:code/card', ...screen(() => import('./room/CardPage'), 'CardPage') },
           { path: '/rounds', ...workScreen(() => import('./rounds/RoundPage'), 'RoundPage') },
+          { path: '/kitchen', ...workScreen(() => import('./kitchen/KitchenPage'), 'KitchenPage') },
+          { path: '/kitchen/larder', ...workScreen(() => import('./kitchen/LarderPage'), 'LarderPage') },
+          { path: '/kitchen/otherwise', ...screen(() => import('./kitchen/OtherwisePage'), 'OtherwisePage') },
           {
             path: '/desk',
             ...screen(() => import('./desk/DeskFrame'), 'DeskFrame'),

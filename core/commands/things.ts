@@ -11,6 +11,8 @@ export const thingNames = [
   'tank', 'look', 'round', 'rescue', 'stocktake', 'sale', 'contact',
   // Moving them: what stands in buckets and boxes, lifts, fights, newcomers, moves that wait.
   'vessel', 'lift', 'fight', 'introduction', 'plan', 'chore',
+  // The feed kitchen.
+  'kitchen',
   // Deliveries: what was promised, and the bags it came in.
   'crate', 'bag', 'claim', 'preparation', 'letter',
   // The bench.

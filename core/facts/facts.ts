@@ -112,6 +112,8 @@ export interface KindWays {
   tolerance: Tolerance | null
   habits: Habit[]
   mouth: Mouth | null
+  /** Usual weight when traded, in g. */
+  massG: number | null
 }
 
 /** What somebody noted of a lot when it was entered. */

@@ -1,3 +1,4 @@
+import { kitchenLimits } from './kitchenLimits'
 import { roundLimits } from './roundLimits'
 import { optionalText, strictObject, whole } from '../fields/fields.schema'
 import { number } from 'yup'
@@ -14,7 +15,7 @@ export interface HouseLimit {
   source: string
   /** What it decides. */
   about: string
-  group: 'holding' | 'arriving' | 'tank choice' | 'acclimating' | 'oxygen' | 'rounds'
+  group: 'holding' | 'arriving' | 'tank choice' | 'acclimating' | 'oxygen' | 'rounds' | 'kitchen'
 }
 
 const guidance = 'house guidance'
@@ -79,6 +80,10 @@ export const houseLimits = {
   oxygenDelicate: { label: 'Lowest oxygen, delicate', unit: 'mg/L', standard: 4.5, min: 0.5, max: 8, source: guidance, about: 'Never taken above 80 % of saturation.', group: 'oxygen' },
   oxygenVeryDelicate: { label: 'Lowest oxygen, very delicate', unit: 'mg/L', standard: 5, min: 0.5, max: 8, source: guidance, about: 'Never taken above 80 % of saturation.', group: 'oxygen' },
   ...roundLimits,
+  firstDayFood: { label: 'Food on the first day', unit: '1 yes, 0 no', standard: 0, min: 0, max: 1, source: 'usual in the trade: mostly none', about: 'Whether fish are fed on the day they come.', group: 'kitchen' },
+  foodOrderDays: { label: 'Food is ordered ahead', unit: 'days', standard: 7, min: 0, max: 90, source: guidance, about: 'A food that lasts for fewer days is said to be ordered.', group: 'kitchen' },
+  waterChangeTold: { label: 'A small water is told from', unit: 'share a day', standard: 0.05, min: 0, max: 1, source: guidance, about: 'Where so much of a water has to be changed each day because of its food, the kitchen says so.', group: 'kitchen' },
+  ...kitchenLimits,
 } as const satisfies Record<string, HouseLimit>
 
 export type HouseLimitKey = keyof typeof houseLimits

@@ -1,6 +1,7 @@
 import { array, boolean, lazy, mixed, number, object, string, ValidationError, type InferType, type ISchema } from 'yup'
 import { choice, optionalChoice, strictObject, text, whole } from '../fields/fields.schema'
 import { validated } from '../fields/validated'
+import { waters } from '../room/room.schema'
 import { firstFoodKinds, mouths } from '../species/speciesWords'
 import { habits, shippedRoundRules, signGroups, signRule, type CourseEntry, type JudgedReading, type ReadingRule, type RoundRules, type SignRule } from './roundRules'
 import { signs, type Sign } from './rounds.schema'
@@ -67,6 +68,19 @@ const lureSchema = strictObject({
   foods: array().of(choice('Food', firstFoodKinds)).typeError('Foods must be a list').max(10, 'At most 10 foods').required('Foods are missing'),
 }).required('A lure is missing')
 
+const sharesSum = (parts: readonly (unknown[] | undefined)[]): boolean => Math.abs(parts.reduce((sum, part) => sum + (typeof part?.[1] === 'number' ? part[1] : NaN), 0) - 1) < 0.001
+const recipeSchema = strictObject({
+  recipe: text('The name of a recipe', 60),
+  for: strictObject({ water: maybe('Water', waters), habit: maybe('Habit', habits), mouth: maybe('Mouth', mouths) }).required('Whom a recipe is for is missing'),
+  parts: array()
+    .of(mixed<[string, number]>().required('A part of a recipe is missing').test('part', 'A part of a recipe is a kind of food of the species book and its share, such as ["mysis", 0.5]', (value) => Array.isArray(value) && value.length === 2 && (firstFoodKinds as readonly unknown[]).includes(value[0]) && typeof value[1] === 'number' && value[1] > 0 && value[1] <= 1))
+    .typeError('Parts must be a list')
+    .min(1, 'A recipe needs a part')
+    .max(10, 'A recipe may have at most 10 parts')
+    .required('Parts are missing')
+    .test('sum', 'The shares of a recipe must come to 1', (value) => !Array.isArray(value) || value.some((part) => !Array.isArray(part)) || sharesSum(value)),
+}).required('A recipe is missing')
+
 const words = (label: string) => array().of(text(label, 80)).typeError(`${label} must be a list of words`).max(20, `${label} may have at most 20 entries`).optional().nonNullable()
 
 /** What a house wants to be other than shipped. */
@@ -75,10 +89,11 @@ const roundListsSchema = strictObject({
   courses: listOf('courses', courseSchema),
   readings: listOf('readings', readingSchema),
   lures: listOf('lures', lureSchema, 30),
+  recipes: listOf('recipes', recipeSchema, 60),
   habitSigns: record('habitSigns', habits, (habit) => array().of(choice('Sign', signs)).typeError(`${habit} must be a list of signs`).max(10, `${habit} may have at most 10 signs`).optional().nonNullable()),
   seenWith: record('seenWith', signs, (sign) => words(sign)),
 })
-export type RoundListChanges = Partial<Pick<RoundRules, 'lures' | 'habitSigns' | 'seenWith'>> & { signs?: (Partial<SignRule> & { sign: Sign })[]; courses?: CourseEntry[]; readings?: (Partial<ReadingRule> & { kind: JudgedReading })[] }
+export type RoundListChanges = Partial<Pick<RoundRules, 'lures' | 'recipes' | 'habitSigns' | 'seenWith'>> & { signs?: (Partial<SignRule> & { sign: Sign })[]; courses?: CourseEntry[]; readings?: (Partial<ReadingRule> & { kind: JudgedReading })[] }
 
 /**
  * Checks what a house wants to be other than shipped.
@@ -95,8 +110,8 @@ export function readRoundLists(value: unknown): { ok: true; changes: RoundListCh
   }
 }
 
-/** The rules with what a house changed: its entries over the shipped ones of the same sign, event and school, or reading. Lures are its own list. */
-export function withLists({ signs: ownSigns = [], courses = [], readings: ownReadings = [], lures, habitSigns, seenWith }: RoundListChanges, rules: RoundRules = shippedRoundRules): RoundRules {
+/** The rules with what a house changed: its entries over the shipped ones of the same sign, event and school, or reading. Lures and recipes are its own lists. */
+export function withLists({ signs: ownSigns = [], courses = [], readings: ownReadings = [], lures, recipes, habitSigns, seenWith }: RoundListChanges, rules: RoundRules = shippedRoundRules): RoundRules {
   const isCourse = (a: CourseEntry, b: CourseEntry): boolean => a.event === b.event && a.school === b.school
   const kept = rules.courses.map((entry) => {
     const own = courses.find((each) => isCourse(each, entry))
@@ -108,6 +123,7 @@ export function withLists({ signs: ownSigns = [], courses = [], readings: ownRea
     courses: [...kept, ...courses.filter((own) => !rules.courses.some((entry) => isCourse(own, entry))).map((own) => ({ ...own, signs: own.signs ?? {} }))],
     readings: rules.readings.map((rule) => ({ ...rule, ...ownReadings.find(({ kind }) => kind === rule.kind) })),
     lures: lures ?? rules.lures,
+    recipes: recipes ?? rules.recipes,
     habitSigns: { ...rules.habitSigns, ...habitSigns },
     seenWith: { ...rules.seenWith, ...seenWith },
   }
@@ -117,11 +133,11 @@ export function withLists({ signs: ownSigns = [], courses = [], readings: ownRea
 export const changeRoundListsSchema = strictObject({ rules: text('Lists', 60_000), version: whole('Version', 0, 1_000_000_000) })
 export type ChangeRoundLists = InferType<typeof changeRoundListsSchema>
 export interface RoundListsView {
-  shipped: Pick<RoundRules, 'signs' | 'courses' | 'readings' | 'lures' | 'habitSigns' | 'seenWith'>
+  shipped: Pick<RoundRules, 'signs' | 'courses' | 'readings' | 'lures' | 'recipes' | 'habitSigns' | 'seenWith'>
   changes: RoundListChanges
   version: number
   changedBy: string | null
   changedAtMs: number | null
 }
 /** The lists of the rules, without their single numbers. */
-export const listsOf = ({ signs: all, courses, readings: read, lures, habitSigns, seenWith }: RoundRules): RoundListsView['shipped'] => ({ signs: all, courses, readings: read, lures, habitSigns, seenWith })
+export const listsOf = ({ signs: all, courses, readings: read, lures, recipes, habitSigns, seenWith }: RoundRules): RoundListsView['shipped'] => ({ signs: all, courses, readings: read, lures, recipes, habitSigns, seenWith })

@@ -1,5 +1,6 @@
 import type { mouths } from '../species/speciesWords'
 import type { Sign } from './rounds.schema'
+import { shippedKitchen, type Recipe } from '../kitchen/kitchenRules'
 import type { Tolerance } from '../setup/words'
 import shipped from './shippedRounds.json'
 
@@ -85,6 +86,8 @@ export interface RoundRules {
   notEating: { laterDays: number; moveShare: number; leastH: number }
   walk: { metresPerS: number; shelfS: number; washS: number; toolsS: number; tankS: number; bayM: number; aisleM: number }
   lures: readonly LureRule[]
+  /** What the kitchen feeds whom; the first that fits counts. */
+  recipes: readonly Recipe[]
   /** What a sign has been seen with: in words, unranked, no diagnosis. */
   seenWith: Readonly<Partial<Record<Sign, readonly string[]>>>
 }
@@ -92,7 +95,7 @@ type LevelNumber = Exclude<keyof typeof shipped.level, 'lossWindowsDays' | 'unse
 type UnseenNumber = keyof typeof shipped.unseen
 
 /** What is shipped. */
-export const shippedRoundRules = shipped as unknown as RoundRules
+export const shippedRoundRules = { ...shipped, recipes: shippedKitchen.recipes } as unknown as RoundRules
 
 /** The rule of a sign. */
 export function signRule({ signs }: Pick<RoundRules, 'signs'>, sign: Sign): SignRule {

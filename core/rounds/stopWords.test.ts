@@ -10,7 +10,7 @@ const [hourMs, dayMs] = [3_600_000, 86_400_000]
 const nowMs = Date.UTC(2031, 4, 20, 9)
 const lot = (change: Partial<LotFacts> = {}): LotFacts => ({
   ...{ lotId: 'a', lotCode: '12-01', speciesId: 's', species: 'Clown loach', origin: 'Hollow Reed', quantity: 5, expected: 5_000_000, sinceMs: nowMs - 8 * dayMs, arrivedAtMs: nowMs - 8 * dayMs, isBeforeBooks: false, openedAtMs: null },
-  ...{ noted: { sizeCm: null, strain: null, water: null, atMs: 0 }, book: { handling: noHandling, firstMealDays: 2, bearsHunger: null, firstFoods: 'mysis, worms', ways: { shareSeen: 0.5, tolerance: null, habits: ['bottom'], mouth: 'small' } } },
+  ...{ noted: { sizeCm: null, strain: null, water: null, atMs: 0 }, book: { handling: noHandling, firstMealDays: 2, bearsHunger: null, firstFoods: 'mysis, worms', ways: { shareSeen: 0.5, tolerance: null, habits: ['bottom'], mouth: 'small', massG: null } } },
   ...{ lastAnswer: null, lastMeal: null, refusals: 0, losses: [], doses: [], ...change },
 })
 const refused = (daysAgo: number): Look => ({ id: `${daysAgo}`, on: '', number: 1, ate: 'none', signs: [], marks: [], answers: [], counts: [], seen: null, expected: 5, note: null, atMs: nowMs - daysAgo * dayMs, recordedAtMs: 0 })
@@ -37,12 +37,12 @@ test('what is still usual, what is asked today, and what to try', () => {
   expect(usualWords({ lots: [inTank] }, rules)).toEqual(['hiding usual for 26 h yet', 'eating nothing usual for 2 h yet'])
   expect([asksToday([young], nowMs), asksToday([lot({ isBeforeBooks: true })], nowMs)]).toEqual([['two days here: how does Clown loach look?', 'first meal of Clown loach?'], []])
   const foods = foodsKnown([{ name: 'Frozen mix', servesAs: ['mysis'] }, { name: 'Granules', servesAs: [] }], [{ lotId: 'a', ateBefore: 'Granules; spinach' }])
-  const appetite = lotAppetite(lot(), { looks: [0, 1, 2, 3].map(refused) }, foods, nowMs, rules)
+  const appetite = lotAppetite(lot(), { tankId: 't', looks: [0, 1, 2, 3].map(refused) }, foods, nowMs, rules)
   expect(hungryWords(lot(), appetite)).toBe('Clown loach: no meal for 8 days. Try granules (ate it at the seller’s); mysis (the book names it).')
-  expect(hungryWords(lot(), lotAppetite(lot(), { looks: [] }, foods, nowMs, rules))).toBeNull()
+  expect(hungryWords(lot(), lotAppetite(lot(), { tankId: 't', looks: [] }, foods, nowMs, rules))).toBeNull()
   // The others ate, this lot did not.
   const others = { ...refused(0), ate: 'all' as const, answers: [{ lotId: 'a', ate: 'none' as const }] }
-  expect(lotAppetite(lot(), { looks: [others] }, foods, nowMs, rules).listed).toBe(true)
+  expect(lotAppetite(lot(), { tankId: 't', looks: [others] }, foods, nowMs, rules).listed).toBe(true)
 })
 
 test('touch by touch a sign is there, is clear, is asked about or gone', () => {

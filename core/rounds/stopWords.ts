@@ -5,6 +5,7 @@ import { hoursAgo } from '../time/hoursAgo'
 import { spanWords } from '../time/spanWords'
 import { expectedCourse } from './expectedCourse'
 import type { LevelAsked } from './levelReason'
+import { givenBefore, takenByKind, type FoodTaken, type GivenFoods, type GivenToLot } from './givenFoods'
 import { notEating, type FoodBecause, type NotEating, type NotEatingAsked } from './notEating'
 import type { RoundRules } from './roundRules'
 import type { Sign } from './rounds.schema'
@@ -36,24 +37,37 @@ export interface FoodsKnown {
   onHand: readonly string[]
   /** What a seller said that a lot ate, by lot. */
   toldOf: (lotId: string) => readonly string[]
+  /** What the kitchen gave a lot in its tank, newest first. */
+  givenTo: (tankId: string, lotId: string) => readonly GivenFoods[]
+  /** How often a kind was given a food here of late, and how often it ate of it. */
+  takenBy: (speciesId: string) => readonly FoodTaken[]
 }
 
 /**
  * Foods of the house by the words of the book, and what sellers told.
  * @param told - as it was written on a list, by lot: words between commas.
  */
-export function foodsKnown(foods: readonly { name: string; servesAs: readonly string[] }[], told: readonly { lotId: string; ateBefore: string }[]): FoodsKnown {
+export function foodsKnown(foods: readonly { name: string; servesAs: readonly string[]; isOut?: boolean }[], told: readonly { lotId: string; ateBefore: string }[], given: readonly GivenToLot[] = [], tanks: readonly Pick<TankFacts, 'tankId' | 'looks'>[] = []): FoodsKnown {
   const byLot = new Map(told.map(({ lotId, ateBefore }) => [lotId, ateBefore.split(/[,;]/).map((each) => each.trim().toLowerCase()).filter(Boolean)]))
-  return { onHand: [...new Set(foods.flatMap(({ name, servesAs }) => [name.toLowerCase(), ...servesAs]))], toldOf: (lotId) => byLot.get(lotId) ?? [] }
+  const wordsOf = new Map(foods.map(({ name, servesAs }) => [name, servesAs.length > 0 ? servesAs : [name.toLowerCase()]]))
+  const inWords = given.map((each) => ({ ...each, foods: [...new Set(each.foods.flatMap((food) => wordsOf.get(food) ?? [food.toLowerCase()]))] }))
+  const [toLot, toKind] = [groupBy(inWords, ({ tankId, lotId }) => `${tankId} ${lotId}`), takenByKind(inWords, tanks)]
+  return {
+    onHand: [...new Set(foods.filter(({ isOut }) => isOut !== true).flatMap(({ name, servesAs }) => [name.toLowerCase(), ...servesAs]))],
+    toldOf: (lotId) => byLot.get(lotId) ?? [],
+    givenTo: (tankId, lotId) => toLot.get(`${tankId} ${lotId}`) ?? [],
+    takenBy: (speciesId) => toKind.get(speciesId) ?? [],
+  }
 }
 
 /** Whether a lot has gone without food for longer than usual since it came into this tank, and what to try. */
-export function lotAppetite(lot: LotFacts, { looks }: Pick<TankFacts, 'looks'>, { onHand, toldOf }: FoodsKnown, nowMs: number, rules: RoundRules): NotEating {
-  const answers: NotEatingAsked['answers'] = looks.filter(({ atMs }) => atMs >= lot.sinceMs).map((look) => ({ hoursAgo: hoursAgo(look.atMs, nowMs), ate: ateOf(look, lot.lotId) }))
+export function lotAppetite(lot: LotFacts, { tankId, looks }: Pick<TankFacts, 'tankId' | 'looks'>, { onHand, toldOf, givenTo, takenBy }: FoodsKnown, nowMs: number, rules: RoundRules): NotEating {
+  const given = givenTo(tankId, lot.lotId)
+  const answers: NotEatingAsked['answers'] = looks.filter(({ atMs }) => atMs >= lot.sinceMs).map((look) => ({ hoursAgo: hoursAgo(look.atMs, nowMs), ate: ateOf(look, lot.lotId), foods: givenBefore(look.atMs, given)?.foods ?? [] }))
   const { firstMealDays, bearsHunger, firstFoods, ways } = lot.book
   const bookFoods = (firstFoods ?? '').split(',').map((each) => each.trim()).filter(Boolean)
   const came = lot.sinceMs - lot.arrivedAtMs > dayMs ? 'move' : 'arrival'
-  return notEating({ hoursHere: hoursAgo(lot.sinceMs, nowMs), came, firstMealDays, bearsHunger, answers, toldFoods: toldOf(lot.lotId), bookFoods, onHand, habits: ways?.habits ?? [], mouth: ways?.mouth ?? null }, rules)
+  return notEating({ hoursHere: hoursAgo(lot.sinceMs, nowMs), came, firstMealDays, bearsHunger, answers, toldFoods: toldOf(lot.lotId), houseFoods: takenBy(lot.speciesId), bookFoods, onHand, habits: ways?.habits ?? [], mouth: ways?.mouth ?? null }, rules)
 }
 
 const becauseWords: Readonly<Record<FoodBecause, (many: boolean) => string>> = {

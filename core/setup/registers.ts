@@ -1,16 +1,16 @@
 import { meshes } from '../moves/catchCard'
 import { sourcesRules } from '../moves/moveRules'
 import { sharings, tankCorners, tankDecors, tankKinds, tankPurposes, tankStates, waters } from '../room/room.schema'
-import { agentsInWater, firstFoodKinds } from '../species/speciesWords'
+import { agentsInWater, firstFoodKinds, mouths } from '../species/speciesWords'
 import { choiceField, choicesField, name, note, type FieldGroup, type RegisterField } from './fieldKinds'
 import { speciesGroups } from './speciesFields'
 import { vesselKinds } from '../vessels/vessels.schema'
-import { foodKinds, origins, yesOrNo } from './words'
+import { filterStates, foodKinds, origins, yesOrNo } from './words'
 
 export type { FieldGroup, RegisterField } from './fieldKinds'
 
 /** Everything a lead keeps lists of. One description of each serves the database check, the form, the table and the CSV file. */
-export const registerNames = ['zones', 'toolSets', 'systems', 'tanks', 'vessels', 'suppliers', 'sources', 'species', 'foods', 'agents'] as const
+export const registerNames = ['zones', 'toolSets', 'systems', 'tanks', 'vessels', 'suppliers', 'sources', 'species', 'foods', 'feeds', 'agents'] as const
 export type RegisterName = (typeof registerNames)[number]
 
 export interface Register {
@@ -53,6 +53,7 @@ export const registers: Record<RegisterName, Register> = {
       { name: 'water', label: 'water', kind: 'choice', options: waters, isRequired: true, isInTable: true },
       { ...choiceField('sharing', 'water of its tanks', sharings, 'counts as one water until somebody says'), isInTable: true },
       { name: 'sumpL', label: 'sump', kind: 'measure', min: 0, max: 100_000, quantity: 'volume', isInTable: true },
+      choiceField('filter', 'biological filter', filterStates, 'how much food its water bears: none, young (some weeks), running'),
       { name: 'zoneId', label: 'zone', kind: 'reference', register: 'zones', isInTable: true },
       { name: 'tempC', label: 'kept at', kind: 'measure', min: 0, max: 45, quantity: 'temperature', isInTable: true },
       { name: 'salinityPpt', label: 'salinity', kind: 'measure', min: 0, max: 42, quantity: 'salinity', isInTable: true },
@@ -122,13 +123,28 @@ export const registers: Record<RegisterName, Register> = {
   },
   foods: {
     ...{ name: 'foods', title: 'Foods', one: 'food', key: 'name' },
-    about: 'What is fed here, and how long it has to thaw.',
+    about: 'What is fed here: how it is kept, what a piece weighs, whom it suits. Its stock is counted in the kitchen.',
     fields: [
       name,
       { name: 'kind', label: 'kind', kind: 'choice', options: foodKinds, isRequired: true, isInTable: true },
       { name: 'thawMinutes', label: 'thaws', kind: 'whole', min: 0, max: 1440, unit: 'min', isInTable: true },
+      { name: 'pieceG', label: 'a piece weighs', kind: 'measure', min: 0.01, max: 5000, unit: 'g', isInTable: true, hint: 'a cube, a slab, a scoop. Left out, the rough figure of what it serves as holds' },
+      { name: 'dryPercent', label: 'dry matter', kind: 'measure', min: 1, max: 100, unit: '%', hint: 'the pack says; left out as above' },
+      { name: 'proteinPercent', label: 'protein of dry matter', kind: 'measure', min: 0, max: 100, unit: '%', hint: 'left out as above' },
+      choicesField('mouths', 'for mouths', mouths, 'none chosen, as above'),
+      { name: 'outMinutes', label: 'leftovers out after', kind: 'whole', min: 1, max: 1440, unit: 'min' },
       choicesField('servesAs', 'serves as', firstFoodKinds, 'kinds of first food in the species book that this one is'),
       { ...note, isInTable: true },
+    ],
+  },
+  feeds: {
+    ...{ name: 'feeds', title: 'Feeds of the day', one: 'feed', key: 'name' },
+    about: 'When fish are fed, and how much of the day’s food with each. Without one the whole of it is fed at 10:00.',
+    fields: [
+      name,
+      { name: 'hour', label: 'hour', kind: 'whole', min: 0, max: 23, unit: 'o’clock', isRequired: true, isInTable: true },
+      { name: 'minute', label: 'minute', kind: 'whole', min: 0, max: 59, isInTable: true },
+      { name: 'dayPercent', label: 'of the day’s food', kind: 'whole', min: 1, max: 100, unit: '%', isRequired: true, isInTable: true },
     ],
   },
   agents: {

@@ -15,3 +15,7 @@ export type Tolerance = (typeof toleranceLevels)[number]
 
 /** What is there or is not, in a register where nobody may have said. */
 export const yesOrNo = ['yes', 'no'] as const
+
+/** Whether bacteria of a filter take up what fish give off: *young* is some weeks old. */
+export const filterStates = ['none', 'young', 'running'] as const
+export type FilterState = (typeof filterStates)[number]

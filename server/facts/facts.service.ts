@@ -14,8 +14,8 @@ const lookDays = 10
 /** Losses speak for so long, whatever Today shows of them. */
 const lossDays = 7
 
-/** Commands that write nothing but movements of tanks and looks at them: what they touched is read anew, and nothing else. */
-const touching = new Set(['recordCheck', 'recordLoss', 'moveFish', 'moveTogether', 'releaseFish', 'correctCount', 'findFish', 'addFish', 'reverseMovement'])
+/** Commands that write nothing of tanks but movements and looks at them: what they touched is read anew, and nothing else. */
+const touching = new Set(['tickKitchen', 'undoTick', 'changeFoodStock', 'orderFeeding', 'endFeeding', 'recordCheck', 'recordLoss', 'moveFish', 'moveTogether', 'releaseFish', 'correctCount', 'findFish', 'addFish', 'reverseMovement'])
 /** More at once is read anew as a whole. */
 const mostTouched = 200
 

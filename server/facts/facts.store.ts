@@ -79,7 +79,7 @@ export function createFactsStore({ orm, raw, version }: Database) {
         )
         .map((row) => {
           const { handling, tankId, isBeforeBooks, restarts, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, shareSeenPercent, tolerance, habits, mouth, usualMassG, ...lot } = withHandling(row)
-          const ways = { shareSeen: shareSeenPercent === null ? null : shareSeenPercent / 100, tolerance, habits: listed<string>(habits).filter(isHabit), mouth: mouth ?? mouthOf(usualMassG) }
+          const ways = { shareSeen: shareSeenPercent === null ? null : shareSeenPercent / 100, tolerance, habits: listed<string>(habits).filter(isHabit), mouth: mouth ?? mouthOf(usualMassG), massG: usualMassG }
           return { kind: 'stands', tankId, lot: { ...lot, isBeforeBooks: isBeforeBooks === 1, restartsMs: listed<number>(restarts), noted: { sizeCm, strain, water, atMs: notedAtMs }, book: { handling, firstMealDays, bearsHunger, firstFoods, ways } } }
         }),
 

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm'
 import { index, integer, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core'
 import type { Mesh } from '../../core/moves/catchCard'
 import type { SourcesRule } from '../../core/moves/moveRules'
+import type { FilterState } from '../../core/setup/words'
 import type { Sharing, TankCorners, TankDecor, TankKind, TankPurpose, TankState, Water } from '../../core/room/room.schema'
 import type { SalinityUnit, TemperatureUnit, VolumeUnit } from '../../core/units/units'
 import type { SgReference } from '../../core/water/density'
@@ -55,6 +56,8 @@ export const system = sqliteTable('system', {
   /** Null until somebody said; counts as one water then (`isAlone`). */
   sharing: text('sharing').$type<Sharing>(),
   sumpL: real('sump_l'),
+  /** Whether a filter takes up ammonia; null until somebody said. */
+  filter: text('filter').$type<FilterState>(),
   zoneId: text('zone_id').references(() => zone.id),
   /** The water it is kept at. */
   tempC: real('temp_c'),

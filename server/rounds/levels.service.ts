@@ -10,6 +10,7 @@ import type { LevelAsked, Neighbour } from '../../core/rounds/levelReason'
 import type { RunOfLot } from '../../core/rounds/lotEvents'
 import type { RoundRules } from '../../core/rounds/roundRules'
 import { isIllness, roundState, type RoundState } from '../../core/rounds/roundState'
+import type { GivenToLot } from '../../core/rounds/givenFoods'
 import { foodsKnown, type FoodsKnown } from '../../core/rounds/stopWords'
 import { tankLevel, type TankLevel } from '../../core/rounds/tankLevel'
 import type { Change } from '../events/changes'
@@ -20,7 +21,7 @@ import type { LevelsStore } from './levels.store'
 const [minuteMs, dayMs] = [60_000, 86_400_000]
 /** Hours of a course are reckoned anew so often; whatever is recorded counts at once. */
 const slotMs = 10 * minuteMs
-const [runDays, countDays, soldDays] = [40, 120, 14]
+const [runDays, countDays, soldDays, givenDays] = [40, 120, 14, 10]
 /** Commands that end no run, book no count and sell nothing: what is gathered beside the facts stands. */
 const plain = new Set(['recordCheck', 'recordLoss', 'recordReading', 'leaveRound', 'closeRound'])
 
@@ -30,6 +31,8 @@ interface Collaborators {
   limits: () => Pick<Limits, 'newArrivalDays' | 'darkHours'>
   rules: () => RoundRules
   zone: () => string
+  /** What the kitchen gave since a moment. */
+  given: (sinceMs: number) => readonly GivenToLot[]
 }
 
 /** How a tank stands on the round. */
@@ -70,7 +73,7 @@ interface JudgedWater {
 }
 
 /** The level of every tank, judged water by water, and again only when something was written that it goes by. */
-export function createLevelsService({ store, facts, limits, rules, zone }: Collaborators) {
+export function createLevelsService({ store, facts, limits, rules, zone, given }: Collaborators) {
   const waters = new Map<string, JudgedWater>()
   let everything: { version: string; slot: number; tanks: ReadonlyMap<string, JudgedTank> } | null = null
   let foods: { side: number; known: FoodsKnown } | null = null
@@ -176,9 +179,9 @@ export function createLevelsService({ store, facts, limits, rules, zone }: Colla
     all,
     /** The tanks with fish on one water; no other is judged. */
     onWater: ofWater,
-    /** What is in the house to feed, and what sellers said their fish ate. */
-    foods(): FoodsKnown {
-      if (foods?.side !== sideNow()) foods = { side: sideNow(), known: foodsKnown(store.foods(), store.toldFoods()) }
+    /** What is in the house to feed, what sellers said their fish ate, and how it was taken here. */
+    foods(nowMs: number): FoodsKnown {
+      if (foods?.side !== sideNow()) foods = { side: sideNow(), known: foodsKnown(store.foods(), store.toldFoods(), given(nowMs - givenDays * dayMs), facts.inUse(nowMs)) }
       return foods.known
     },
     besides,

@@ -69,8 +69,11 @@ export function createLevelsStore({ orm, raw, version }: Database) {
     /** What sellers said of lots that stand in tanks, as it was written. */
     toldFoods: (): { lotId: string; ateBefore: string }[] => orm.all(sql`SELECT DISTINCT line.lot_id AS lotId, line.ate_before AS ateBefore FROM stock JOIN line ON line.lot_id = stock.lot_id WHERE line.ate_before IS NOT NULL`),
 
-    /** Foods of the house with the words of the book that they serve as. */
-    foods: (): { name: string; servesAs: string[] }[] => orm.all<{ name: string; servesAs: string }>(sql`SELECT name, serves_as AS servesAs FROM food WHERE retired_at_ms IS NULL`).map(({ name, servesAs }) => ({ name, servesAs: listed<string>(servesAs) })),
+    /** Foods of the house with the words of the book that they serve as, and whether the last piece is gone. */
+    foods: (): { name: string; servesAs: string[]; isOut: boolean }[] =>
+      orm
+        .all<{ name: string; servesAs: string; pieces: number | null }>(sql`SELECT name, serves_as AS servesAs, (SELECT after FROM food_stock s WHERE s.food_id = food.id ORDER BY s.seq DESC LIMIT 1) AS pieces FROM food WHERE retired_at_ms IS NULL`)
+        .map(({ name, servesAs, pieces }) => ({ name, servesAs: listed<string>(servesAs), isOut: pieces === 0 })),
 
     /** Names of zones and systems, by id. */
     names: (): Map<string, string> => new Map(orm.all<{ id: string; name: string }>(sql`SELECT id, name FROM zone UNION ALL SELECT id, name FROM system`).map(({ id, name }) => [id, name])),

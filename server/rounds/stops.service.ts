@@ -80,7 +80,7 @@ export function createStopsService({ levels, pins, chores, rechecks, tanks, book
 
   function cardOf(each: JudgedTank, onWater: () => readonly JudgedTank[], nowMs: number): Card {
     const { tankId, code, kind, systemId } = each.tank
-    const card = kept.get(each) ?? { tankId, code, kind, stock: stockOf(each.tank), systemName: systemName(systemId), judged: apart(each, () => judgedOf(each, onWater(), levels.foods(), nowMs)) }
+    const card = kept.get(each) ?? { tankId, code, kind, stock: stockOf(each.tank), systemName: systemName(systemId), judged: apart(each, () => judgedOf(each, onWater(), levels.foods(nowMs), nowMs)) }
     kept.set(each, card)
     return card
   }
@@ -97,7 +97,7 @@ export function createStopsService({ levels, pins, chores, rechecks, tanks, book
 
   return {
     /** Whether a lot of a tank goes without a meal for longer than usual, and what to try. */
-    appetiteOf: (lot: LotFacts, tank: TankFacts, nowMs: number): NotEating => lotAppetite(lot, tank, levels.foods(), nowMs, rules()),
+    appetiteOf: (lot: LotFacts, tank: TankFacts, nowMs: number): NotEating => lotAppetite(lot, tank, levels.foods(nowMs), nowMs, rules()),
 
     /** Every tank with fish as a stop of the round, by tank. */
     all(nowMs: number): Map<string, Stop> {

@@ -7,10 +7,10 @@ import type { Database } from '../db/open'
 import { system, tank, toolSet, zone } from '../room/room.table'
 import { species } from '../species/species.table'
 import { vessel } from '../vessels/vessels.table'
-import { food } from './setup.table'
+import { feed, food } from './setup.table'
 
 type RegisterTable = SQLiteTable & Record<'id' | 'version' | 'retiredAtMs', SQLiteColumn> & Record<string, SQLiteColumn>
-const tables = { zones: zone, toolSets: toolSet, systems: system, tanks: tank, vessels: vessel, suppliers: supplier, sources: source, species, foods: food, agents: agent } as unknown as Record<RegisterName, RegisterTable>
+const tables = { zones: zone, toolSets: toolSet, systems: system, tanks: tank, vessels: vessel, suppliers: supplier, sources: source, species, foods: food, feeds: feed, agents: agent } as unknown as Record<RegisterName, RegisterTable>
 
 /** Queries about the lists that a lead keeps. Every field of a register is a column of the same name. */
 export function createSetupStore({ orm }: Database) {
