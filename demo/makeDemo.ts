@@ -18,6 +18,7 @@ import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { moveAbout } from './moving'
 import { planAhead } from './planning'
+import { feedTheRoom } from './inTheKitchen'
 import { hangOnTheGlass } from './onTheGlass'
 import { putOnTheBench } from './onTheBench'
 import { lookAtTrouble, stopEating, told } from './onTheRound'
@@ -303,6 +304,7 @@ async function today(scene: Scene, nowMs: number): Promise<void> {
   await putOnTheBench(scene, open, nowMs)
   await planAhead(scene, nowMs)
   await hangOnTheGlass(scene, nowMs)
+  await feedTheRoom(scene, nowMs)
 }
 
 /** One bag of the crate on the floor came badly: two dead, cloudy water, a picture of it. */

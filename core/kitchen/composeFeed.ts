@@ -44,10 +44,13 @@ export interface ComposedFeed {
 
 const keyOf = (tank: Pick<TankFacts, 'tankId'>, lot: Pick<LotFacts, 'lotId'>): string => `${tank.tankId} ${lot.lotId}`
 
+/** A customer feeds the fish of a customer’s tank. */
+export const isFedHere = ({ purpose }: Pick<TankFacts, 'purpose'>): boolean => purpose !== 'customer'
+
 /** Every lot in a tank as the kitchen reckons with it: what nobody said is taken from what is usual. */
 function fedLots({ tanks, orders, limits, daysOf }: Pick<FeedAsked, 'tanks' | 'orders' | 'limits' | 'daysOf'>): Fed[] {
   const [ofLot, ofTank] = [groupBy(orders, ({ lotId }) => lotId), new Set(orders.flatMap(({ kind, tankId }) => (kind === 'every other day' && tankId !== null ? [tankId] : [])))]
-  return tanks.flatMap((tank) =>
+  return tanks.filter(isFedHere).flatMap((tank) =>
     tank.lots.map((facts): Fed => {
       const said = ofLot.get(facts.lotId) ?? []
       const massG = facts.book.ways?.massG ?? limits.usualFishG
@@ -105,7 +108,7 @@ export function showFeed({ feed, foods, ticks, walk, orders }: Pick<FeedAsked, '
     soaked: tickOf(ticks, 'soak', 'all'),
     racks: racksOf(list, fedOf, ticks, walk),
     outs: [...outs].map(([outAtMin, rows]) => ({ what: minuteOf(outAtMin * minuteMs), atMs: outAtMin * minuteMs, foods: rows.map(({ food }) => food), done: tickOf(ticks, 'out', minuteOf(outAtMin * minuteMs)) })).sort((a, b) => a.atMs - b.atMs),
-    skipped: [...groupBy(list.skipped, ({ why }) => why)].map(([why, lots]) => ({ why, lots: lots.flatMap(({ lot }) => asFed(fedOf(lot)).map((each) => ({ ...each, until: why === 'hold without food' ? untilOf(each.lotId) : null }))).sort(byTank) })),
+    skipped: [...groupBy(list.skipped, ({ why }) => why)].map(([why, lots]) => ({ why, lots: lots.flatMap(({ lot }) => asFed(fedOf(lot)).map((each) => ({ ...each, until: why === 'hold without food' ? untilOf(each.lotId) : null }))).sort(byTank) })).sort((a, b) => byText(a.why, b.why)),
     leftOut: list.leftOut.flatMap((key) => asFed(fedOf(key)).map((each) => ({ ...each, mouth: fedOf(key)?.lot.mouth ?? 'small', medicated: fedOf(key)?.lot.medicated ?? null }))).sort(byTank),
     short: list.short,
     unreckoned: foods.filter((food) => foodRuleOf(food) === null).map(({ name }) => name).sort(byText),
@@ -123,7 +126,7 @@ function whomWords(rations: readonly Ration[], fedOf: (key: string) => Fed | und
     const whom = rows.flatMap(({ lot }) => fedOf(lot) ?? [])
     const fish = whom.reduce((sum, { facts }) => sum + facts.quantity, 0)
     const tanks = new Set(whom.map(({ tank }) => tank.tankId)).size
-    return `${recipe ?? 'in the place of what is not on hand'}: ${fish} fish in ${plural(tanks, 'tank')}`
+    return `${recipe ?? 'nothing of their recipe suits or is there'}: ${fish} fish in ${plural(tanks, 'tank')}`
   })
 }
 

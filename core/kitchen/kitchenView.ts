@@ -91,8 +91,8 @@ export interface KitchenView {
   outs: { what: string; atMs: number; foods: string[]; done: TickView | null }[]
   skipped: { why: SkippedWhy; lots: (FedLot & { until: string | null })[] }[]
   leftOut: (FedLot & { mouth: Mouth; medicated: string | null })[]
-  /** Fish in buckets and boxes: nobody reckons their food. */
-  away: { where: string; species: string; quantity: number }[]
+  /** Fish that are not in this list, and why. */
+  away: { where: string; fish: string; why: string }[]
   short: { food: string; pieces: number }[]
   order: { food: string; pieces: number; words: string }[]
   waters: SmallWater[]

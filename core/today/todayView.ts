@@ -107,7 +107,7 @@ export interface TodayView {
   rescues: RescueView[]
   /** What has to be ready for crates that come within a day. */
   prepare: DueItem[]
-  /** Fish in buckets and boxes, and newcomers, that want somebody within a day. */
+  /** Fish in buckets and boxes, newcomers, plans, what was asked for and feeds, that want somebody within a day. */
   onTheWay: DueItem[]
 }
 

@@ -25,6 +25,8 @@ interface Collaborators {
   introductions: (nowMs: number) => { introductions: IntroductionView[] }
   plans: (nowMs: number) => { plans: PlanView[] }
   chores: (nowMs: number) => readonly AskedChore[]
+  /** What the feeds of today ask for next. */
+  feeds: (nowMs: number) => readonly DueItem[]
   limits: () => Limits
   units: () => DisplayUnits
 }
@@ -42,12 +44,12 @@ export interface DueView {
 const keptMs = 5000
 
 /** All work that waits, from wherever it comes, in one shape. */
-export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, limits, units }: Collaborators) {
+export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, feeds, limits, units }: Collaborators) {
   let known: { version: string; atMs: number; view: DueView } | null = null
 
   function reckon(nowMs: number): DueView {
     const broken: string[] = []
-    const apart = <Row>(rows: readonly Row[], dueOf: (row: Row) => DueItem[], nameOf: (row: Row) => string): DueItem[] => eachApart(rows, dueOf, (row) => (broken.push(nameOf(row)), [])).flat()
+    const apart = <Row>(rows: readonly Row[], dueOf: (row: Row) => readonly DueItem[], nameOf: (row: Row) => string): DueItem[] => eachApart(rows, dueOf, (row) => (broken.push(nameOf(row)), [])).flat()
     const all = crates(nowMs)
     const [inForce, shownIn] = [limits(), units()]
     const followed = eachApart(runs(), (run): FollowedRun => ({ run, now: runNow(run, inForce, nowMs, shownIn) }), (run) => ({ run, now: null }))
@@ -58,6 +60,7 @@ export function createDueService({ version, runs, rechecks, crates, preparation,
       ...apart(vessels(nowMs).vessels, (vessel) => vesselDue(vessel, nowMs), ({ name }) => `how long ${name} bears its fish`),
       ...apart(introductions(nowMs).introductions, (each) => introductionDue(each, nowMs), ({ number }) => `what is due of introduction ${number}`),
       ...chores(nowMs).map((chore) => choreDue(chore, nowMs)),
+      ...apart([nowMs], feeds, () => 'the next feed'),
       ...apart(plans(nowMs).plans, planDue, ({ number }) => `how plan ${number} stands`),
       ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
     ]

@@ -1,6 +1,9 @@
 import { TZDate } from '@date-fns/tz'
+import { meets } from '../../core/commands/things'
+import type { DueItem } from '../../core/due/due'
 import type { TankFacts } from '../../core/facts/facts'
-import { composeFeed, givenOf, showFeed, type ComposedFeed, type FeedAsked } from '../../core/kitchen/composeFeed'
+import { composeFeed, givenOf, isFedHere, showFeed, type ComposedFeed, type FeedAsked } from '../../core/kitchen/composeFeed'
+import { feedDue } from '../../core/kitchen/feedDue'
 import { larderOf, orderWords, useDays, type LarderView } from '../../core/kitchen/larder'
 import type { ChangeFoodStock, OrderFeeding, TickKitchen } from '../../core/kitchen/kitchen.schema'
 import type { FeedOfDay, KitchenView, TickView } from '../../core/kitchen/kitchenView'
@@ -12,6 +15,7 @@ import { lotDays } from '../../core/pools/lotAge'
 import type { RoundRules } from '../../core/rounds/roundRules'
 import { addDays } from '../../core/time/daysBetween'
 import { dayInZone } from '../../core/time/dayInZone'
+import type { Change } from '../events/changes'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
@@ -21,6 +25,8 @@ import type { KitchenStore } from './kitchen.store'
 const dayMs = 86_400_000
 /** A feed is the next one until so long after its time, or until its racks are given. */
 const openMs = 3 * 3_600_000
+/** For so long what is due is not composed anew because of what was seen in tanks. */
+const dueKeptMs = 120_000
 /** Where nobody set feeds. */
 const onlyFeed = { id: 'day', name: 'Feed of the day', hour: 10, minute: 0, dayPercent: 100 }
 
@@ -86,13 +92,35 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
     }
   }
 
+  let known: { atMs: number; items: DueItem[] } | null = null
+
+  function reckonDue(nowMs: number): DueItem[] {
+    if (store.feeds().length === 0) return []
+    return feedsOn(dayInZone(nowMs, zone())).flatMap((feed) => {
+      const { asked, composed } = compose(feed, store.ticks(feed.on, feed.feedId), nowMs)
+      return feedDue({ feed, ...showFeed(asked, composed) }, nowMs)
+    })
+  }
+
   return {
     larder,
+    /** What was ticked off or set up in the kitchen counts at once; who came, went or ate in the tanks with the next minutes. */
+    listen({ touched }: Pick<Change, 'touched'>): void {
+      if (meets(touched, ['kitchen', 'register', 'limit', 'house'])) known = null
+    },
+    /** What today's feeds ask for next; nothing in a house that set none. */
+    due(nowMs: number): readonly DueItem[] {
+      if (known === null || nowMs < known.atMs || nowMs - known.atMs >= dueKeptMs) known = { atMs: nowMs, items: reckonDue(nowMs) }
+      return known.items
+    },
     view(asked: string | null, nowMs: number): KitchenView {
       const feeds = feedsOn(dayInZone(nowMs, zone()))
       const feed = feedOf(feeds, asked, nowMs)
       const { asked: from, composed, tanks } = compose(feed, store.ticks(feed.on, feed.feedId), nowMs)
-      const away = vessels(nowMs).flatMap(({ name, fish }) => fish.map(({ species, quantity }) => ({ where: name, species, quantity })))
+      const away = [
+        ...vessels(nowMs).filter(({ fish }) => fish.length > 0).map(({ name, fish }) => ({ where: name, fish: fish.map(({ species, quantity }) => `${quantity} ${species}`).join(', '), why: 'fed by hand where they stand' })),
+        ...tanks.filter((tank) => tank.lots.length > 0 && !isFedHere(tank)).map(({ code, lots }) => ({ where: code, fish: `${lots.reduce((sum, { quantity }) => sum + quantity, 0)} fish`, why: 'a customer’s tank: fed there' })),
+      ]
       return {
         ...{ feeds, feed, away, orders: store.orders(feed.on) },
         ...showFeed(from, composed),

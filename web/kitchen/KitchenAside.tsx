@@ -30,9 +30,9 @@ export function KitchenAside({ kitchen }: { kitchen: KitchenView }) {
         </RowSection>
       ))}
       <RowSection title="Not in this list" count={away.length}>
-        {away.map(({ where, species, quantity }) => (
-          <li key={`${where} ${species}`} className="record">
-            <strong>{where}</strong> {quantity} {species}: fish in buckets and boxes are fed by hand
+        {away.map(({ where, fish, why }) => (
+          <li key={where} className="record">
+            <strong>{where}</strong> {fish} <small>{why}</small>
           </li>
         ))}
       </RowSection>

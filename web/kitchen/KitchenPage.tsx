@@ -6,11 +6,12 @@ import { nowMs } from '../api/clock'
 import { Button, ButtonLink } from '../ui/Button'
 import { HandScreen } from '../ui/HandScreen'
 import { Trouble, Waiting } from '../ui/PageState'
+import { plural } from '../ui/format'
 import { RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
 import { useTick } from '../ui/useTick'
 import { KitchenAside } from './KitchenAside'
-import { leadWords, pieces, small } from './kitchenWords'
+import { leadWords, pieces, small, whomWords } from './kitchenWords'
 import { TickRow } from './TickRow'
 import { useKitchen, useKitchenWrites, type KitchenWrites } from './useKitchen'
 import './kitchen.css'
@@ -62,22 +63,27 @@ function Steps({ kitchen, writes }: { kitchen: KitchenView; writes: KitchenWrite
   const { feed, foods, soaks, soaked, racks, outs } = kitchen
   const format = useFormat()
   const [thawing, ready] = [foods.filter((food) => !isReady(food)), foods.filter(isReady)]
-  const foodRow = (food: KitchenFood) => (
-    <TickRow key={food.foodId} done={food.done} writes={writes} onTick={() => writes.tick(feed, 'thaw', food.foodId, food.food, food.pieces)} when={food.startAtMs === null ? '' : format.time(food.startAtMs)} isLate={food.startAtMs !== null && food.startAtMs < nowMs()}>
-      <strong>
-        {food.food} <b className="kitchen-amount">{pieces(food.pieces, food.kind)}</b>
-      </strong>
-      <small>
-        {food.whom.join('; ')}. {small(food.pieces * food.pieceG, 'g')}
-        {food.spareG >= 0.05 && `, ${small(food.spareG, 'g')} spare`}
-        {food.done !== null && food.done.pieces < food.pieces && food.stock !== null && `. ${food.pieces - food.done.pieces} more than were taken`}
-      </small>
-    </TickRow>
-  )
   return (
     <>
-      <RowSection title="Out of the freezer" count={thawing.length}>{thawing.map(foodRow)}</RowSection>
-      <RowSection title="At hand" count={ready.length}>{ready.map(foodRow)}</RowSection>
+      <RowSection title="Out of the freezer" count={thawing.length}>
+        {thawing.map((food) => (
+          <TickRow key={food.foodId} done={food.done} writes={writes} onTick={() => writes.tick(feed, 'thaw', food.foodId, food.food, food.pieces)} when={food.startAtMs === null ? '' : format.time(food.startAtMs)} isLate={food.startAtMs !== null && food.startAtMs < nowMs()}>
+            <Amount food={food} />
+            <small className="tick-why">
+              {whomWords(food.whom)}. {small(food.pieces * food.pieceG, 'g')}
+              {food.spareG >= 0.05 && `, ${small(food.spareG, 'g')} spare`}
+            </small>
+            {food.done !== null && food.stock !== null && food.done.pieces < food.pieces && <small className="danger-word">{food.pieces - food.done.pieces} more than were taken out</small>}
+          </TickRow>
+        ))}
+      </RowSection>
+      <RowSection title="At hand" count={ready.length}>
+        {ready.map((food) => (
+          <li key={food.foodId} className="record kitchen-ready">
+            <Amount food={food} /> <small>{whomWords(food.whom)}</small>
+          </li>
+        ))}
+      </RowSection>
       <RowSection title="Soak" count={soaks.length}>
         {soaks.length > 0 && (
           <TickRow key="soak" done={soaked} writes={writes} onTick={() => writes.tick(feed, 'soak', 'all', 'soaked')} when="">
@@ -88,7 +94,7 @@ function Steps({ kitchen, writes }: { kitchen: KitchenView; writes: KitchenWrite
       </RowSection>
       <RowSection title="Give, as you walk" count={racks.length}>
         {racks.map((rack) => (
-          <TickRow key={rack.rack} done={rack.done} writes={writes} onTick={() => writes.tick(feed, 'give', rack.rack, `fed ${rack.rack}`)} when="" more={<RackTanks rack={rack} />}>
+          <TickRow key={rack.rack} done={rack.done} writes={writes} onTick={() => writes.tick(feed, 'give', rack.rack, `fed ${rack.rack}`)} when="" more={{ label: plural(rack.tanks.length, 'tank'), name: `${rack.rack} by tank`, content: <RackTanks rack={rack} /> }}>
             <strong className="kitchen-rack">{rack.rack}</strong>
             <Portions rack={rack} />
           </TickRow>
@@ -105,6 +111,13 @@ function Steps({ kitchen, writes }: { kitchen: KitchenView; writes: KitchenWrite
   )
 }
 
+/** A food and how many pieces of it. */
+const Amount = ({ food: { food, pieces: count, kind } }: { food: KitchenFood }) => (
+  <strong>
+    {food} <b className="kitchen-amount">{pieces(count, kind)}</b>
+  </strong>
+)
+
 /** What of each bowl a rack gets. */
 function Portions({ rack: { portions } }: { rack: KitchenRack }) {
   const bowls = [...new Set(portions.map(({ bowl }) => bowl))]
@@ -116,22 +129,17 @@ function Portions({ rack: { portions } }: { rack: KitchenRack }) {
 }
 
 /** Tank by tank, for whoever asks. */
-function RackTanks({ rack: { rack, tanks } }: { rack: KitchenRack }) {
-  return (
-    <details className="kitchen-tanks">
-      <summary>{rack} by tank</summary>
-      <ul>
-        {tanks.map(({ tankId, code, fish, grams, bowls, meals }) => (
-          <li key={tankId}>
-            <strong>{code}</strong> {fish} <b>{small(grams, 'g')}</b>
-            {bowls.some((bowl) => bowl !== 'plain') && ` ${bowls.join(' and ')}`}
-            {meals > 0 && `, in ${meals} small meals`}
-          </li>
-        ))}
-      </ul>
-    </details>
-  )
-}
+const RackTanks = ({ rack: { rack, tanks } }: { rack: KitchenRack }) => (
+  <ul className="kitchen-tanks" aria-label={`${rack} by tank`}>
+    {tanks.map(({ tankId, code, fish, grams, bowls, meals }) => (
+      <li key={tankId}>
+        <strong>{code}</strong> {fish} <b>{small(grams, 'g')}</b>
+        {bowls.some((bowl) => bowl !== 'plain') && ` ${bowls.join(' and ')}`}
+        {meals > 0 && `, in ${meals} small meals`}
+      </li>
+    ))}
+  </ul>
+)
 
 /** The one orange action: what the list asks for next. */
 function NextTouch({ kitchen, next, writes }: { kitchen: KitchenView; next: NextStep; writes: KitchenWrites }) {

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import type { TickView } from '../../core/kitchen/kitchenView'
 import { Button } from '../ui/Button'
 import { useFormat } from '../ui/useFormat'
@@ -10,14 +10,15 @@ interface Props {
   onTick: () => void
   when: string
   isLate?: boolean
-  /** What can be opened below it. */
-  more?: ReactNode
+  /** What can be opened below it, and how that is called. */
+  more?: { label: string; name: string; content: ReactNode }
   children: ReactNode
 }
 
 /** One thing to do, ticked off by its whole row; a second touch takes it back. */
 export function TickRow({ done, writes, onTick, when, isLate = false, more, children }: Props) {
   const format = useFormat()
+  const [isOpen, setOpen] = useState(false)
   // What still waits on this device has no id yet to take back.
   const toggle = (): void => (done === null ? onTick() : done.by !== '' ? writes.undoTick(done.id) : undefined)
   return (
@@ -27,7 +28,12 @@ export function TickRow({ done, writes, onTick, when, isLate = false, more, chil
         <span>{children}</span>
         <span className="tick-when">{done ? `${done.by} ${format.time(done.atMs)}` : when}</span>
       </Button>
-      {more}
+      {more && (
+        <Button look="quiet" className="tick-more" aria-expanded={isOpen} aria-label={more.name} onClick={() => setOpen(!isOpen)}>
+          {more.label}
+        </Button>
+      )}
+      {more && isOpen && more.content}
     </li>
   )
 }

@@ -5,11 +5,14 @@ import type { SkippedWhy } from '../../core/kitchen/thawList'
 import { plural, type Format } from '../ui/format'
 
 /** Writes a small weight or volume with the digits that a scale in a kitchen has. */
-export const small = (figure: number, unit: string): string => `${figure < 0.995 ? figure.toFixed(2) : figure < 9.95 ? figure.toFixed(1) : figure.toFixed(0)} ${unit}`
+export const small = (figure: number, unit: string): string => figure < 0.045 && unit === 'g' ? 'a pinch' : `${figure < 0.995 ? figure.toFixed(2) : figure < 9.95 ? figure.toFixed(1) : figure.toFixed(0)} ${unit}`
 
 const pieceWord: Readonly<Record<FoodKind, string>> = { frozen: 'cube', gel: 'slab', dry: 'scoop', fresh: 'piece', live: 'portion' }
 /** Pieces by how they are called: "3 cubes". */
 export const pieces = (count: number, kind: FoodKind): string => plural(count, pieceWord[kind])
+
+/** Whom a food is for, the first two of them. */
+export const whomWords = (whom: readonly string[]): string => [...whom.slice(0, 2), ...(whom.length > 2 ? [`${whom.length - 2} more`] : [])].join('; ')
 
 /** What is to be done next, in a sentence. */
 export function leadWords({ step, what, byMs }: NextStep, { racks }: Pick<KitchenView, 'racks'>, format: Format, nowMs: number): string {

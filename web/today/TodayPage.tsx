@@ -62,7 +62,8 @@ export function TodayPage() {
 /** What waits for somebody's hands: what is late or harms already stands above what has its time still. */
 function AtHand({ today }: { today: TodayView }) {
   const of = (kind: DueItem['kind']): DueItem[] => today.onTheWay.filter((item) => item.kind === kind)
-  const [ofWay, plans, chores] = [today.onTheWay.filter(({ kind }) => kind !== 'plan' && kind !== 'chore'), of('plan'), of('chore')]
+  const others: readonly DueItem['kind'][] = ['plan', 'chore', 'feed']
+  const [ofWay, plans, chores, feeds] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed')]
   const acts = today.raised.filter(({ level }) => level === 'act')
   const sections: { isPressing: boolean; section: ReactNode }[] = [
     {
@@ -80,6 +81,16 @@ function AtHand({ today }: { today: TodayView }) {
       section: (
         <RowSection key="chores" title="Asked for" count={chores.length}>
           {chores.map((item) => (
+            <ChoreRow key={item.id} item={item} />
+          ))}
+        </RowSection>
+      ),
+    },
+    {
+      isPressing: feeds.some(({ urgency }) => urgency === 'now'),
+      section: (
+        <RowSection key="feeds" title="Kitchen" count={feeds.length}>
+          {feeds.map((item) => (
             <ChoreRow key={item.id} item={item} />
           ))}
         </RowSection>
