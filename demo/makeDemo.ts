@@ -18,6 +18,7 @@ import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { moveAbout } from './moving'
 import { planAhead } from './planning'
+import { doRegularly } from './doneRegularly'
 import { feedTheRoom } from './inTheKitchen'
 import { hangOnTheGlass } from './onTheGlass'
 import { putOnTheBench } from './onTheBench'
@@ -305,6 +306,7 @@ async function today(scene: Scene, nowMs: number): Promise<void> {
   await planAhead(scene, nowMs)
   await hangOnTheGlass(scene, nowMs)
   await feedTheRoom(scene, nowMs)
+  await doRegularly(scene, nowMs)
 }
 
 /** One bag of the crate on the floor came badly: two dead, cloudy water, a picture of it. */

@@ -17,6 +17,8 @@ import { createDispatch, type Dispatch } from './commands/dispatch'
 import { createCardService } from './crates/card.service'
 import { choresEndpoints } from './chores/chores.routes'
 import { createChoresService } from './chores/chores.service'
+import { createRoutineService } from './chores/routine.service'
+import { createRoutineStore } from './chores/routine.store'
 import { kitchenEndpoints } from './kitchen/kitchen.routes'
 import { createKitchenService } from './kitchen/kitchen.service'
 import { createKitchenStore } from './kitchen/kitchen.store'
@@ -181,7 +183,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
   const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
-  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, rechecks, tanks: facts.inUse, booked: placingStore.bookings, isHeld: facts.isHeld, systemName: walk.nameOf, rules: roundRules })
+  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, routine: (nowMs) => routine.view(nowMs).due, rechecks, tanks: facts.inUse, booked: placingStore.bookings, isHeld: facts.isHeld, systemName: walk.nameOf, rules: roundRules })
   const glass = createGlassService({ store: glassStore, facts, placing: placingStore, tankByCode: roomStore.tankByCode, flagOf: levels.flagOf, judgedOf: levels.one, rules: roundRules, folder: photosFolder })
   const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, judgedOf: stops.of, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
@@ -190,6 +192,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const ofMoves = { facts, levels, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart }
   const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
   const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
+  const routine = createRoutineService({ store: createRoutineStore(db), facts, contacts, audit, zone })
   const sources = createSourcesService({ ...ofMoves, contacts })
   const gate = { store: placingStore, audit, limits: limits.inForce, facts, sources }
   const placing = createPlacingService(gate)
@@ -215,7 +218,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const kitchen = createKitchenService({ store: kitchenStore, facts, vessels: (nowMs) => vessels.view(nowMs).vessels, walk: (nowMs) => walk.order('kitchen', [...levels.all(nowMs).values()], () => 1, () => undefined).stops.map(({ tankId }) => tankId), limits: limits.inForce, rules: roundRules, zone })
   changes.listen(kitchen.listen)
-  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, feeds: kitchen.due, limits: limits.inForce, units })
+  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view, stops: stops.all, appetiteOf: stops.appetiteOf })
@@ -243,7 +246,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...deliveryEndpoints(delivery, now),
     ...eventsEndpoints(changes, { sessionOf: (request) => staff.sessionIdOf(request.headers.cookie) }, answers.books),
     ...roundsEndpoints(rounds, decisions, roundLists),
-    ...choresEndpoints(chores),
+    ...choresEndpoints(chores, routine),
     ...kitchenEndpoints(kitchen),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),

@@ -20,6 +20,7 @@ function dayByDay({ kind, days = 1, weekdays = [], fish = 1, earlyDays = 0 }: Ch
   for (let offset = 0; offset <= 400; offset += 1) {
     const on = addDays(startOn, offset)!
     const sinceLast = lastOn === null ? null : daysBetween(lastOn, on)
+    if (kind === 'once') return lastOn === null ? on : null
     if (kind === 'arrivals') {
       const sum = came.filter((each) => each.on <= on && (lastOn === null ? each.on >= startOn : each.on > lastOn)).reduce((total, each) => total + each.fish, 0)
       if (sum >= fish && came.some((each) => each.on === on)) return on

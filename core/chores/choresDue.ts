@@ -5,7 +5,7 @@ import { addDays, daysBetween } from '../time/daysBetween'
 /** When work comes round again. */
 export interface ChoreRule {
   kind: ChoreRuleKind
-  /** *every*, *fixed*: so many days. */
+  /** *every*, *fixed*: so many days. *once* comes round no more. */
   days?: number
   /** *weekdays*: 1 is Monday, 7 Sunday. */
   weekdays?: readonly number[]
@@ -14,7 +14,7 @@ export interface ChoreRule {
   /** *fixed*, *weekdays*: done so many days early it counts for the day. */
   earlyDays?: number
 }
-export const choreRuleKinds = ['every', 'fixed', 'weekdays', 'arrivals'] as const
+export const choreRuleKinds = ['every', 'fixed', 'weekdays', 'arrivals', 'once'] as const
 export type ChoreRuleKind = (typeof choreRuleKinds)[number]
 
 /** Things of one kind that are used up, and how many. */
@@ -89,6 +89,7 @@ export function nextOn(rule: ChoreRule, startOn: string, lastOn: string | null, 
   const { days = 1, weekdays = [], fish = 1, earlyDays = 0 } = rule
   if (rule.kind === 'arrivals') return reachedOn(fish, lastOn === null ? (each) => each >= startOn : (each) => each > lastOn, arrivals)
   if (lastOn === null && rule.kind !== 'weekdays') return startOn
+  if (rule.kind === 'once') return null
   if (rule.kind === 'every') return addDays(lastOn ?? startOn, days)
   // The first day of the rule after this one.
   const after = lastOn === null ? addDays(startOn, -1) : addDays(lastOn, earlyDays)

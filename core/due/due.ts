@@ -2,6 +2,8 @@ import { alarmsOf, isForgotten } from '../bench/alarms'
 import type { RecheckView, RunView } from '../bench/benchView'
 import { followRun } from '../bench/followRun'
 import { choreWords, type AskedChore } from '../chores/askedChore'
+import type { ChoresView } from '../chores/choreView'
+import { groupBy } from '../collections/groupBy'
 import { openClaim } from '../crates/claim'
 import { summaryStage, type CrateSummary } from '../crates/crateSummary'
 import type { StepView } from '../crates/preparation'
@@ -138,6 +140,16 @@ export const choreDue = (chore: AskedChore, nowMs: number): DueItem => ({
   ...{ id: `chore ${chore.id}`, kind: 'chore', what: choreWords(chore), detail: `asked by ${chore.askedBy}`, about: chore.tankCode, where: null, to: `/room/${chore.tankCode}` },
   ...{ sinceMs: chore.askedAtMs, byMs: chore.byMs, urgency: urgencyAt(chore.byMs, nowMs), done: null },
 })
+
+/** Work that comes round, each chore once with its places. */
+export const routineDue = ({ on, due }: Pick<ChoresView, 'on' | 'due'>): DueItem[] =>
+  [...groupBy(due, ({ choreId }) => choreId)].map(([choreId, places]): DueItem => {
+    const late = Math.max(...places.map(({ lateDays }) => lateDays))
+    return {
+      ...{ id: `routine ${choreId} ${on}`, kind: 'chore', what: places.map(({ place }) => place).join(', '), detail: late > 0 ? `late by ${late} day${late === 1 ? '' : 's'}` : null, about: places[0]?.chore ?? '', where: null, to: `/chores#chore-${choreId}` },
+      ...{ sinceMs: null, byMs: null, urgency: late > 0 ? 'now' : 'soon', done: null },
+    }
+  })
 
 /** The claim of a crate, while its window is open. */
 export const claimDue = (crate: CrateSummary, nowMs: number): DueItem[] =>

@@ -71,6 +71,8 @@ export interface JudgedStop {
   /** Signs that somebody decides about, or has. */
   signs: (AskedSign & { words: string })[]
   /** What was asked for here and is not done. */
+  /** Work that comes round and is due here; of a whole system at the first of its tanks. */
+  routine: { choreId: string; placeId: string; words: string }[]
   chores: (Pick<AskedChore, 'id' | 'kind' | 'byMs' | 'askedBy'> & { words: string })[]
   /** Signs that are no cause for worry yet, with until when. */
   usual: string[]

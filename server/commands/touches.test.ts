@@ -207,6 +207,19 @@ test('fish in tanks, and looks at them', async () => {
   await act('undoDecision', { decisionId }, {})
   const { id: choreId } = await act<{ id: string }>('askChore', {}, { tankId: tank(5), kind: 'part change', withinMin: 60, litresEach: 20, times: 1 })
   await act('endChore', { choreId }, { as: 'done' })
+  const { id: foodId } = await act<{ id: string }>('addFoods', {}, { values: { name: 'Mysis', kind: 'frozen', thawMinutes: 60, pieceG: null, dryPercent: null, proteinPercent: null, mouths: [], outMinutes: null, servesAs: ['mysis'], note: null } })
+  await act('changeFoodStock', { foodId }, { why: 'counted', pieces: 20 })
+  const { id: orderId } = await act<{ id: string }>('orderFeeding', {}, { kind: 'every other day', lotId: null, tankId: tank(5), foodId: null, days: null, note: null })
+  await act('endFeeding', { orderId }, {})
+  const { id: tickId } = await act<{ id: string }>('tickKitchen', {}, { feedOn: new Date(happenedAtMs).toISOString().slice(0, 10), feedId: 'day', step: 'thaw', what: foodId, pieces: 2, happenedAtMs })
+  await act('undoTick', { tickId }, {})
+  const chore = { name: 'Change', kind: 'water change', rule: { kind: 'every', days: 3, weekdays: [], fish: null, earlyDays: 0 }, startOn: '2031-05-01', places: [{ id: 'a', tankId: tank(5), systemId: null, label: null, uses: [{ item: 'hose', count: 1 }], litres: 10, fromTankId: tank(0), fish: [] }], note: null, version: 0 }
+  const { id: routineId } = await act<{ id: string }>('addChore', {}, chore)
+  await act('changeSupplies', {}, { item: 'hose', why: 'counted', pieces: 3 })
+  const { id: doneId } = await act<{ id: string }>('doChore', { choreId: routineId }, { placeId: 'a', happenedAtMs })
+  await act('undoChore', { doneId }, {})
+  await act('editChore', { choreId: routineId }, { ...chore, name: 'Change, small', version: 1 })
+  await act('retireChore', { choreId: routineId }, { version: 2 })
   const { id: roundId } = (await room.get('/api/rounds/today')).body as { id: string }
   await act('splitRound', { roundId }, { people: 2, happenedAtMs })
   await act('leaveRound', { roundId }, { happenedAtMs })
@@ -356,6 +369,7 @@ test('what a lead keeps', async () => {
   await keepRow('sources', emptyOf('sources', { name: 'The pond', supplierId, origin: 'pond raised' }))
   await keepRow('species', emptyOf('species', { name: 'Grey lampeye' }))
   await keepRow('foods', emptyOf('foods', { name: 'Copepods', kind: 'frozen' }))
+  await keepRow('feeds', emptyOf('feeds', { name: 'morning feed', hour: 9, dayPercent: 60 }))
   await keepRow('agents', emptyOf('agents', { name: 'Methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20 }))
   await act('adoptSpecies', {}, { names: ['Royal gramma'] })
   // Rows that stand behind fish in the room.

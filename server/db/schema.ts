@@ -9,7 +9,7 @@ export { expectedStock, found, holdShortfall, poolEvent, poolMovement, poolShare
 export { houseLimit } from '../limits/limits.table'
 export { tankPhoto, tankPin } from '../room/glass.table'
 export { rack, room, sink, system, tank, toolSet, zone } from '../room/room.table'
-export { askedChore } from '../chores/chores.table'
+export { askedChore, chore, choreDone, supplyStock } from '../chores/chores.table'
 export { roundList } from '../rounds/roundLists.table'
 export { signDecision, signReach } from '../rounds/decisions.table'
 export { check, observation, round } from '../rounds/rounds.table'

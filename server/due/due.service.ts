@@ -1,10 +1,11 @@
 import type { RecheckView, RunView } from '../../core/bench/benchView'
 import type { AskedChore } from '../../core/chores/askedChore'
+import type { ChoresView } from '../../core/chores/choreView'
 import { meets } from '../../core/commands/things'
 import { eachApart } from '../../core/collections/eachApart'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateSummary'
 import type { StepView } from '../../core/crates/preparation'
-import { byUrgency, choreDue, claimDue, crateDue, introductionDue, planDue, preparationDue, recheckDue, runDue, runNow, vesselDue, type DueItem, type FollowedRun } from '../../core/due/due'
+import { byUrgency, choreDue, claimDue, crateDue, introductionDue, planDue, preparationDue, recheckDue, routineDue, runDue, runNow, vesselDue, type DueItem, type FollowedRun } from '../../core/due/due'
 import { dueSources } from '../../core/due/dueSources'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { VesselView } from '../../core/moves/moveView'
@@ -25,6 +26,8 @@ interface Collaborators {
   introductions: (nowMs: number) => { introductions: IntroductionView[] }
   plans: (nowMs: number) => { plans: PlanView[] }
   chores: (nowMs: number) => readonly AskedChore[]
+  /** Work that comes round. */
+  routine: (nowMs: number) => ChoresView
   /** What the feeds of today ask for next. */
   feeds: (nowMs: number) => readonly DueItem[]
   limits: () => Limits
@@ -44,7 +47,7 @@ export interface DueView {
 const keptMs = 5000
 
 /** All work that waits, from wherever it comes, in one shape. */
-export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, feeds, limits, units }: Collaborators) {
+export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, routine, feeds, limits, units }: Collaborators) {
   let known: { version: string; atMs: number; view: DueView } | null = null
 
   function reckon(nowMs: number): DueView {
@@ -60,6 +63,7 @@ export function createDueService({ version, runs, rechecks, crates, preparation,
       ...apart(vessels(nowMs).vessels, (vessel) => vesselDue(vessel, nowMs), ({ name }) => `how long ${name} bears its fish`),
       ...apart(introductions(nowMs).introductions, (each) => introductionDue(each, nowMs), ({ number }) => `what is due of introduction ${number}`),
       ...chores(nowMs).map((chore) => choreDue(chore, nowMs)),
+      ...apart([nowMs], (now) => routineDue(routine(now)), () => 'the chores'),
       ...apart([nowMs], feeds, () => 'the next feed'),
       ...apart(plans(nowMs).plans, planDue, ({ number }) => `how plan ${number} stands`),
       ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),

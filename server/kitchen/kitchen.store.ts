@@ -53,7 +53,7 @@ export function createKitchenStore({ orm, version }: Pick<Database, 'orm' | 'ver
     insertStock: (row: typeof foodStock.$inferInsert) => void orm.insert(foodStock).values(row).run(),
     /** Changes since a moment. */
     stockSince: (sinceMs: number): StockChange[] =>
-      orm.all(sql`SELECT s.food_id AS foodId, s.pieces, s.after, s.why, staff.name AS "by", s.at_ms AS atMs FROM food_stock s JOIN staff ON staff.id = s.staff_id WHERE s.at_ms >= ${sinceMs} ORDER BY s.seq DESC`),
+      orm.all(sql`SELECT s.food_id AS foodId, s.pieces, s.after, s.why, staff.name AS "by", s.at_ms AS atMs FROM food_stock s JOIN staff ON staff.id = s.staff_id WHERE s.at_ms >= ${sinceMs} ORDER BY s.at_ms DESC, s.seq DESC`),
 
     insertGiven: (tickId: string, atMs: number, rows: readonly { tankId: string; lotId: string; foods: readonly string[] }[]): void => {
       for (const { tankId, lotId, foods } of rows) orm.insert(given).values({ id: newId(), tickId, tankId, lotId, foods: JSON.stringify(foods), atMs }).run()

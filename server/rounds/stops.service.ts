@@ -3,6 +3,8 @@ import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import { stockOf } from '../../core/facts/askFacts'
 import type { RecheckView } from '../../core/bench/benchView'
 import { choreWords, type AskedChore } from '../../core/chores/askedChore'
+import type { ChoreAtPlace } from '../../core/chores/choreView'
+import { cardWords, choresOnRound } from '../../core/chores/choresOnRound'
 import { actWords, proposedChange } from '../../core/rounds/actWords'
 import { askedSigns, signWords } from '../../core/rounds/signDecision'
 import { toHospital } from '../../core/rounds/toHospital'
@@ -19,6 +21,8 @@ interface Collaborators {
   pins: () => readonly { tankId: string; words: string }[]
   /** What was asked for at tanks. */
   chores: (nowMs: number) => readonly AskedChore[]
+  /** Work that comes round, as far as it is due. */
+  routine: (nowMs: number) => readonly ChoreAtPlace[]
   /** Looks that the bench asks for some time after a run. */
   rechecks: (nowMs: number) => readonly RecheckView[]
   tanks: (nowMs: number) => readonly TankFacts[]
@@ -33,7 +37,7 @@ interface Collaborators {
 const soonMs = 15 * 60_000
 
 /** What is said of a tank as long as nothing is written about it. */
-type OfTank = Omit<JudgedStop, 'pins' | 'chores' | 'hospital' | 'rechecks'>
+type OfTank = Omit<JudgedStop, 'pins' | 'chores' | 'routine' | 'hospital' | 'rechecks'>
 
 const notWorkedOut = 'its looks could not be worked out: look closely'
 
@@ -44,7 +48,7 @@ function volumeOf(onWater: readonly JudgedTank[]): number | null {
 }
 
 /** What the card of a tank says: why it is not quiet, what is usual, what is asked today. */
-export function createStopsService({ levels, pins, chores, rechecks, tanks, booked, isHeld, systemName, rules }: Collaborators) {
+export function createStopsService({ levels, pins, chores, routine, rechecks, tanks, booked, isHeld, systemName, rules }: Collaborators) {
   function judgedOf({ tank, level, asked, unseen, state, isBroken }: JudgedTank, onWater: readonly JudgedTank[], known: FoodsKnown, nowMs: number): OfTank {
     const codeOf = (id: string): string => onWater.find((each) => each.tank.tankId === id)?.tank.code ?? ''
     const lotOf = (id: string) => tank.lots.find(({ lotId }) => lotId === id)
@@ -88,11 +92,12 @@ export function createStopsService({ levels, pins, chores, rechecks, tanks, book
   const dueLooks = (nowMs: number): RecheckView[] => rechecks(nowMs).filter(({ doneAtMs, dueAtMs }) => doneAtMs === null && dueAtMs <= nowMs + soonMs)
 
   /** What hangs on a tank and is asked for there; it changes without a look. */
-  function hanging(each: JudgedTank, due: readonly RecheckView[], nowMs: number): Omit<JudgedStop, keyof OfTank | 'pins'> {
+  function hanging(each: JudgedTank, due: readonly RecheckView[], onRound: ReadonlyMap<string, ChoreAtPlace[]>, nowMs: number): Omit<JudgedStop, keyof OfTank | 'pins'> {
     const asked = chores(nowMs).filter(({ tankId }) => tankId === each.tank.tankId).map((chore) => ({ id: chore.id, kind: chore.kind, byMs: chore.byMs, askedBy: chore.askedBy, words: choreWords(chore) }))
     const looks = due.filter(({ tankCodes }) => tankCodes.includes(each.tank.code)).map(({ label, usual }) => `the bench asks for a look, ${label} after the run: ${usual} usual by now`)
     const isProposed = each.level.act.includes('hospital tank')
-    return { chores: asked, rechecks: looks, hospital: isProposed ? toHospital(each.tank, each.level.reasons, tanks(nowMs), booked(nowMs), rules()) : null }
+    const round = (onRound.get(each.tank.tankId) ?? []).map((chore) => ({ choreId: chore.choreId, placeId: chore.placeId, words: cardWords(chore) }))
+    return { chores: asked, routine: round, rechecks: looks, hospital: isProposed ? toHospital(each.tank, each.level.reasons, tanks(nowMs), booked(nowMs), rules()) : null }
   }
 
   return {
@@ -103,17 +108,18 @@ export function createStopsService({ levels, pins, chores, rechecks, tanks, book
     all(nowMs: number): Map<string, Stop> {
       const hung = groupBy(pins(), ({ tankId }) => tankId)
       const [every, due] = [[...levels.all(nowMs).values()], dueLooks(nowMs)]
+      const onRound = choresOnRound(routine(nowMs), tanks(nowMs))
       const byWater = groupBy(every, ({ tank }) => tank.water.id)
       return new Map(every.map((each) => {
         const card = cardOf(each, () => byWater.get(each.tank.water.id) ?? [], nowMs)
-        return [card.tankId, { ...card, flag: levels.flagOf(each.tank, nowMs), judged: { ...card.judged, ...hanging(each, due, nowMs), pins: (hung.get(card.tankId) ?? []).map(({ words }) => words) } }]
+        return [card.tankId, { ...card, flag: levels.flagOf(each.tank, nowMs), judged: { ...card.judged, ...hanging(each, due, onRound, nowMs), pins: (hung.get(card.tankId) ?? []).map(({ words }) => words) } }]
       }))
     },
 
     /** What the looks at one tank mean; null where no fish stand in it. Its notes are its page's own. */
     of(tank: TankFacts, nowMs: number): JudgedStop | null {
       const each = levels.one(tank, nowMs)
-      return each && { ...cardOf(each, () => levels.besides(tank, nowMs), nowMs).judged, ...hanging(each, dueLooks(nowMs), nowMs), pins: [] }
+      return each && { ...cardOf(each, () => levels.besides(tank, nowMs), nowMs).judged, ...hanging(each, dueLooks(nowMs), choresOnRound(routine(nowMs), tanks(nowMs)), nowMs), pins: [] }
     },
   }
 }

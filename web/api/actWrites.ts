@@ -21,6 +21,7 @@ export function useActWrites(tankId: string, code: string) {
   return {
     ask: (kind: AskedKind, change: JudgedStop['change'] = null) => write(choresApi.askChore, { label: `${kind}: ${code}`, body: { tankId, kind, withinMin, litresEach: change?.litresEach ?? null, times: change?.times ?? 1 } }, form),
     endChore: (choreId: string, as: ChoreEnd) => write(choresApi.endChore, { params: { choreId }, label: as === 'open' ? 'open again' : as, body: { as } }, form),
+    doChore: (choreId: string, placeId: string) => write(choresApi.doChore, { params: { choreId }, label: 'a chore', body: { placeId, happenedAtMs: nowMs() } }, form),
     /** Keeps a hospital tank for the fish that show a sign: a plan that can go today. */
     keepHospital: ({ tankId: toTankId, fish }: NonNullable<JudgedStop['hospital']>) =>
       write(plansApi.makePlan, { label: `to hospital from ${code}`, body: { fromTankId: tankId, toTankId, fish, join: 'all', facts: [{ is: 'date', on: dayInZone(nowMs(), timeZone) }], takes: 'whole', untilOn: null, note: `${code}: to hospital` } }, form),

@@ -8,6 +8,7 @@ const screens: readonly { to: string; label: string; isForLeads: boolean; isInMo
   { to: '/room', label: 'Room', isForLeads: false },
   { to: '/rounds', label: 'Rounds', isForLeads: false },
   { to: '/kitchen', label: 'Kitchen', isForLeads: false, isInMore: true },
+  { to: '/chores', label: 'Chores', isForLeads: false, isInMore: true },
   { to: '/desk', label: 'Water desk', isForLeads: false, isInMore: true },
   { to: '/setup', label: 'Setup', isForLeads: true, isInMore: true },
 ]

@@ -63,7 +63,7 @@ export function TodayPage() {
 function AtHand({ today }: { today: TodayView }) {
   const of = (kind: DueItem['kind']): DueItem[] => today.onTheWay.filter((item) => item.kind === kind)
   const others: readonly DueItem['kind'][] = ['plan', 'chore', 'feed']
-  const [ofWay, plans, chores, feeds] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed')]
+  const [ofWay, plans, chores, feeds] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed').slice(0, 1)]
   const acts = today.raised.filter(({ level }) => level === 'act')
   const sections: { isPressing: boolean; section: ReactNode }[] = [
     {
@@ -79,7 +79,7 @@ function AtHand({ today }: { today: TodayView }) {
     {
       isPressing: chores.some(({ urgency }) => urgency === 'now'),
       section: (
-        <RowSection key="chores" title="Asked for" count={chores.length}>
+        <RowSection key="chores" title="Chores" count={chores.length}>
           {chores.map((item) => (
             <ChoreRow key={item.id} item={item} />
           ))}

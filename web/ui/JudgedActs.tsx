@@ -35,14 +35,14 @@ export function JudgedActs({ tankId, code, judged }: Props) {
   const [isDeciding, setDeciding] = useState(false)
   const { recorder } = useSession()
   const attempt = (write: Promise<unknown>): void => void write.then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))
-  const { act, chores, signs } = judged
+  const { act, chores, routine, signs } = judged
   // What was asked for stands below, with its time.
   const proposed = act.filter(({ proposal }) => !chores.some(({ kind }) => kind === askedAs[proposal]))
   const undecided = signs.filter(({ asksHold, decision }) => asksHold && decision === null)
   // What begins no hold again is a lead's to decide.
   const mayDecide = undecided.length > 0 || recorder.role === 'lead'
   const said = undecided.length > 0 ? `In a hold: ${undecided.map(({ words }) => words).join('; ')}.` : decidedWords(signs)
-  if (act.length + chores.length + signs.length === 0) return null
+  if (act.length + chores.length + routine.length + signs.length === 0) return null
   return (
     <>
       {proposed.length > 0 && (
@@ -55,6 +55,20 @@ export function JudgedActs({ tankId, code, judged }: Props) {
         </ul>
       )}
       <Asked chores={chores} writes={writes} onAttempt={attempt} />
+      {routine.length > 0 && (
+        <ul className="judged-asked" aria-label="Chores here">
+          {routine.map(({ choreId, placeId, words }) => (
+            <li key={placeId}>
+              <span>
+                <InUnits>{words}</InUnits>
+              </span>
+              <Button look="quiet" aria-label={`done: ${words}`} onClick={() => attempt(writes.doChore(choreId, placeId))}>
+                done
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
       {(said !== '' || (mayDecide && signs.length > 0)) && (
         <p className="judged-signs">
           {said}{' '}
