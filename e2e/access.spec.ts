@@ -1,7 +1,8 @@
 import { deliveryCsv, expect, test } from './fixtures'
 import { lookAt } from './look'
+import type { OpenRoom } from './rooms'
 
-test('every screen can be read and used, in both themes; none scrolls sideways, no word is cut off', async ({ driver, page }) => {
+test('every screen can be read and used, in both themes; none scrolls sideways, no word is cut off', async ({ driver, server, page }) => {
   const findings: string[] = []
   const look = async (): Promise<void> => void findings.push(...(await lookAt(page)))
   const crate = await driver.takeInCrate('Hollow Reed Hatchery', deliveryCsv)
@@ -14,11 +15,18 @@ test('every screen can be read and used, in both themes; none scrolls sideways, 
   await driver.allSent()
   await page.getByRole('button', { name: 'other fish' }).click()
   await look()
-  const setup = ['', '/room', '/rack', '/book', '/book/changes', '/tanks', '/species/new', '/tanks/import', '/limits', '/schools', '/people', '/devices', '/audit', '/keeping'].map((page) => `/setup${page}`)
-  for (const path of ['/today', '/today/calendar', '/desk/gravity', '/desk/dose', '/desk/bag', '/bench', '/crates', crate, `${crate}/edit`, `${crate}/preparation`, `${crate}/tanks`, `${crate}/claim`, '/crates/new', ...setup, '/room', '/room/R1-01', '/plans', '/as-of', '/arrange', '/labels', '/scan']) {
+  const setup = ['', '/room', '/rack', '/book', '/book/changes', '/tanks', '/species/new', '/tanks/import', '/feeds', '/limits', '/schools', '/people', '/devices', '/audit', '/keeping'].map((page) => `/setup${page}`)
+  for (const path of ['/today', '/today/calendar', '/desk/gravity', '/desk/dose', '/desk/bag', '/bench', '/crates', crate, `${crate}/edit`, `${crate}/preparation`, `${crate}/tanks`, `${crate}/claim`, '/crates/new', ...setup, '/room', '/room/R1-01', '/plans', '/kitchen', '/kitchen/larder', '/kitchen/otherwise', '/chores', '/chores/new', '/as-of', '/arrange', '/labels', '/scan']) {
     await driver.goto(path)
     // The stream of changes never ends, so no network is ever idle: the heading says that the page is there.
     await expect(page.locator('main h1')).toBeVisible()
+    await look()
+  }
+  await fillKitchen(server)
+  for (const path of ['/kitchen', '/kitchen/larder', '/chores', '/today']) {
+    await driver.goto(path)
+    await expect(page.locator('main h1')).toBeVisible()
+    await expect(page.locator('.record').first()).toBeVisible()
     await look()
   }
   await driver.goto('/bench')
@@ -87,3 +95,14 @@ test('the look can find what it looks for', async ({ driver, page }) => {
   }
   expect(await lookAt(page)).toEqual([])
 })
+
+/** Something to feed with, somebody to feed, and a chore. */
+async function fillKitchen(server: OpenRoom): Promise<void> {
+  for (const [name, kind, servesAs] of [['Larvae', 'frozen', 'mosquito larvae'], ['Fine dry', 'dry', 'fine granules']] as const)
+    await server.post('/api/setup/foods', { values: { name, kind, servesAs: [servesAs], thawMinutes: null, pieceG: null, dryPercent: null, proteinPercent: null, mouths: [], outMinutes: null, note: null } })
+  const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')
+  const tankId = tanks.find(({ code }) => code === 'R1-07')?.id ?? ''
+  await server.post(`/api/tanks/${tankId}/additions`, { species: 'Cherry barb', quantity: 30, how: 'brought-in', note: null, happenedAtMs: Date.now() - 30 * 86_400_000 })
+  const place = { id: 'a', tankId, systemId: null, label: null, uses: [{ item: 'felt bag', count: 2 }], litres: null, fromTankId: null, fish: [] }
+  await server.post('/api/chores', { name: 'Filter bags', kind: 'filter bags', rule: { kind: 'every', days: 3, weekdays: [], fish: null, earlyDays: 0 }, startOn: '2026-01-01', places: [place], note: null, version: 0 })
+}

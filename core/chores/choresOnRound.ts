@@ -8,8 +8,8 @@ export function choresOnRound(due: readonly ChoreAtPlace[], tanks: readonly Pick
   return new Map([...groupBy(due, at)].flatMap(([tankId, chores]) => (tankId === null ? [] : [[tankId, chores]])))
 }
 
-/** A chore as a card says it: "filter bags, Fresh sale rack: 2 felt bag". */
+/** A chore as a card says it: "filter bags, Fresh sale rack: 2 × felt bag". */
 export function cardWords({ chore, place, tankCode, words, uses }: Pick<ChoreAtPlace, 'chore' | 'place' | 'tankCode' | 'words' | 'uses'>): string {
-  const said = [words, uses.map(({ item, count }) => `${count} ${item}`).join(', ') || null].filter((each) => each !== null).join('; ')
+  const said = [words, uses.map(({ item, count }) => `${count} × ${item}`).join(', ') || null].filter((each) => each !== null).join('; ')
   return `${chore}${tankCode === null ? `, ${place}` : ''}${said === '' ? '' : `: ${said}`}`
 }

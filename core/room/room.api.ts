@@ -18,7 +18,7 @@ export const roomApi = named({
   /** systems, tanks with stock, flag, last check, who counts on them */
   readRoom: read({ path: '/api/room', access: 'device', about: () => [...standing, 'tank', 'look'], staysMs: 60_000, withPending: withPendingInRoom, answer: answers<RoomView>() }),
   /** one tank, its stock by lot and so many of its newest entries, all or `?only=` moves, losses, counts, looks */
-  readTank: read({ path: '/api/tanks/:code', access: 'device', query: object({ entries: wholeUpTo(mostEntries, timelinePage), only: word(10) }), about: (_, tank) => [...standing, 'staff', 'recheck', ...(tank ? [tank, ...tank.neighbours].flatMap(({ id }) => [`tank:${id}`, `look:${id}`] as const) : (['tank', 'look'] as const))], staysMs: 60_000, withPending: withPendingInTank, answer: answers<TankView>() }),
+  readTank: read({ path: '/api/tanks/:code', access: 'device', query: object({ entries: wholeUpTo(mostEntries, timelinePage), only: word(10) }), about: (_, tank) => [...standing, 'staff', 'recheck', 'chore', 'kitchen', ...(tank ? [tank, ...tank.neighbours].flatMap(({ id }) => [`tank:${id}`, `look:${id}`] as const) : (['tank', 'look'] as const))], staysMs: 60_000, withPending: withPendingInTank, answer: answers<TankView>() }),
   /** the room as of a moment: `?at=` epoch ms (now where left out), `&clock=books` what was known then, `happened` (usual) how it was */
   readRoomThen: read({ path: '/api/room/then', access: 'device', query: object({ at: moment(), clock: word(10) }), about: () => ['house', 'register', 'tank', 'bag', 'vessel', 'run', 'crate'], staysMs: Infinity, answer: answers<RoomThen>() }),
   /** racks with their size and place on the floor, tanks in them, sinks */

@@ -87,7 +87,7 @@ test('chores stand on Today, and on the round where they are on the way: at thei
   const due = ((await room.get('/api/due')).body.items as DueItem[]).filter(({ kind }) => kind === 'chore').map(({ about, what, urgency, detail }) => [about, what, urgency, detail])
   expect(due).toEqual([['Filter bags', 'Fresh sale rack', 'now', 'late by 3 days'], ['Wipe', 'R1-03', 'soon', null]])
   const onCard = async (code: string) => ((await room.get(`/api/tanks/${code}`)).body.judged as JudgedStop).routine.map(({ words }) => words)
-  expect([await onCard('R1-02'), await onCard('R1-03')]).toEqual([['Filter bags, Fresh sale rack: 2 felt bag'], ['Wipe']])
+  expect([await onCard('R1-02'), await onCard('R1-03')]).toEqual([['Filter bags, Fresh sale rack: 2 × felt bag'], ['Wipe']])
   await done(id, 'a')
   expect(await onCard('R1-02')).toEqual([])
 })

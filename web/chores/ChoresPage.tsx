@@ -21,6 +21,7 @@ import './chores.css'
 export function ChoresPage() {
   const { chores, problem } = useChores()
   const { recorder } = useSession()
+  const format = useFormat()
   if (!chores) return problem ? <Trouble problem={problem} back={{ to: '/today', label: 'Today' }} /> : <Waiting what="the chores" />
   const { due, carry, later } = chores
   const late = due.filter(({ lateDays }) => lateDays > 0).length
@@ -46,7 +47,7 @@ export function ChoresPage() {
           <RowSection title="Comes next" count={later.length}>
             {later.slice(0, 12).map(({ choreId, chore, place, dueOn }) => (
               <li key={`${choreId} ${place}`} className="record">
-                <strong>{chore}</strong> {place} <small>{dueOn ?? 'once enough fish have come'}</small>
+                <strong>{chore}</strong> {place} <small>{dueOn === null ? 'once enough fish have come' : format.day(Date.parse(`${dueOn}T12:00:00Z`))}</small>
               </li>
             ))}
           </RowSection>
@@ -61,7 +62,7 @@ function leadWords({ due, carry, chores }: ChoresView, late: number): string {
   if (chores.length === 0) return 'No chore is set up yet: filter bags, wipes, water changes, lamps, visits.'
   if (due.length === 0) return 'Nothing is due today.'
   const what = `${plural(due.length, 'place')} to do${late > 0 ? `, ${late} of them late` : ''}`
-  return carry.length > 0 ? `${what}. Carry ${carry.map(({ item, count }) => `${count} ${item}`).join(', ')}.` : `${what}.`
+  return carry.length > 0 ? `${what}. Carry ${carry.map(({ item, count }) => `${count} × ${item}`).join(', ')}.` : `${what}.`
 }
 
 /** What is due, chore by chore, and what was done today. */
@@ -113,7 +114,7 @@ function DueRow({ at, writes, onAttempt }: { at: ChoreAtPlace; writes: ChoreWrit
             <InUnits>{words}</InUnits>
           </small>
         )}
-        {uses.length > 0 && <small>{uses.map(({ item, count }) => `${count} ${item}`).join(', ')}</small>}
+        {uses.length > 0 && <small>{uses.map(({ item, count }) => `${count} × ${item}`).join(', ')}</small>}
         {fish.map(({ fromCode, species, quantity, there, to }) => (
           <small key={`${fromCode} ${species}`}>
             <Link to={to}>

@@ -26,8 +26,8 @@ export function TodayPage() {
   const { today, problem } = useToday()
   const format = useFormat()
   if (!today) return problem ? <Trouble problem={problem} /> : <Waiting what="the day" />
-  // A room that is not set up yet, but holds fish that call for somebody, shows its day.
-  if (nextStep(today.counts) && today.raised.length === 0) {
+  // A room that is not set up yet, but has fish that call for somebody or work that waits, shows its day.
+  if (nextStep(today.counts) && today.raised.length + today.onTheWay.length === 0) {
     return (
       <Suspense fallback={<Waiting what="the day" />}>
         <FirstSteps counts={today.counts} />
