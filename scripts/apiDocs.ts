@@ -5,6 +5,7 @@ import { schoolsApi } from '../core/acclimation/schools.api'
 import { auditApi } from '../core/audit/audit.api'
 import { benchApi } from '../core/bench/bench.api'
 import { choresApi } from '../core/chores/chores.api'
+import { handoverApi } from '../core/handover/handover.api'
 import { kitchenApi } from '../core/kitchen/kitchen.api'
 import type { AnyDeclared, Api } from '../core/commands/declare'
 import { eventsApi } from '../core/commands/events.api'
@@ -58,6 +59,7 @@ const parts: [title: string, file: string, ...apis: Api[]][] = [
   ['Rescues', 'core/placing/placing.api.ts', placingApi],
   ['Rounds', 'core/rounds/rounds.api.ts', roundsApi],
   ['Work at tanks', 'core/chores/chores.api.ts', choresApi],
+  ['Handover', 'core/handover/handover.api.ts', handoverApi],
   ['Feed kitchen', 'core/kitchen/kitchen.api.ts', kitchenApi],
   ['Lists that a lead keeps (zones, toolSets, systems, tanks, vessels, suppliers, sources, species, foods, agents)', 'core/setup/setup.api.ts', of('zones'), bookApi],
   ['House limits', 'core/limits/limits.api.ts', limitsApi],

@@ -54,6 +54,9 @@ import { Problem } from './http/problem'
 import { createFactsService } from './facts/facts.service'
 import { createFactsStore } from './facts/facts.store'
 import { findEndpoints } from './find/find.routes'
+import { handoverEndpoints } from './handover/handover.routes'
+import { createHandoverService } from './handover/handover.service'
+import { createHandoverStore } from './handover/handover.store'
 import { photosIn } from './keeping/folder'
 import { keepingEndpoints } from './keeping/keeping.routes'
 import { createCatchingService } from './moves/catching.service'
@@ -248,6 +251,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...roundsEndpoints(rounds, decisions, roundLists),
     ...choresEndpoints(chores, routine),
     ...kitchenEndpoints(kitchen),
+    ...handoverEndpoints(createHandoverService({ store: createHandoverStore(db), facts, rescues: placingStore.rescues })),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
     ...benchEndpoints(bench, createSubjectService({ store: subjects, limits: limits.inForce, units, instruments: () => roomStore.room() ?? { salinityBy: 'refractometer', phBy: 'meter' }, placing })),

@@ -13,6 +13,8 @@ export const thingNames = [
   'vessel', 'lift', 'fight', 'introduction', 'plan', 'chore',
   // The feed kitchen.
   'kitchen',
+  // What is handed over to those who come next.
+  'handover',
   // Deliveries: what was promised, and the bags it came in.
   'crate', 'bag', 'claim', 'preparation', 'letter',
   // The bench.

@@ -220,6 +220,9 @@ test('fish in tanks, and looks at them', async () => {
   await act('undoChore', { doneId }, {})
   await act('editChore', { choreId: routineId }, { ...chore, name: 'Change, small', version: 1 })
   await act('retireChore', { choreId: routineId }, { version: 2 })
+  const { id: wordId } = await act<{ id: string }>('leaveWord', {}, { words: 'heater of R1-02 is new' })
+  await act('takeWordOff', { wordId }, {})
+  await act('tickHandover', {}, { untilMs: happenedAtMs })
   const { id: roundId } = (await room.get('/api/rounds/today')).body as { id: string }
   await act('splitRound', { roundId }, { people: 2, happenedAtMs })
   await act('leaveRound', { roundId }, { happenedAtMs })

@@ -15,7 +15,7 @@ const lookDays = 10
 const lossDays = 7
 
 /** Commands that write nothing of tanks but movements and looks at them: what they touched is read anew, and nothing else. */
-const touching = new Set(['askChore', 'endChore', 'addChore', 'editChore', 'retireChore', 'doChore', 'undoChore', 'changeSupplies', 'tickKitchen', 'undoTick', 'changeFoodStock', 'orderFeeding', 'endFeeding', 'recordCheck', 'recordLoss', 'moveFish', 'moveTogether', 'releaseFish', 'correctCount', 'findFish', 'addFish', 'reverseMovement'])
+const touching = new Set(['tickHandover', 'leaveWord', 'takeWordOff', 'askChore', 'endChore', 'addChore', 'editChore', 'retireChore', 'doChore', 'undoChore', 'changeSupplies', 'tickKitchen', 'undoTick', 'changeFoodStock', 'orderFeeding', 'endFeeding', 'recordCheck', 'recordLoss', 'moveFish', 'moveTogether', 'releaseFish', 'correctCount', 'findFish', 'addFish', 'reverseMovement'])
 /** More at once is read anew as a whole. */
 const mostTouched = 200
 

@@ -5,7 +5,7 @@ import { nowMs } from '../api/clock'
 import { formatSpan, formatTimer } from '../ui/format'
 import { InUnits } from '../ui/InUnits'
 import { useTick } from '../ui/useTick'
-import { useDue } from './useDue'
+import { useDue } from '../api/useDue'
 
 /** How long a clock is told to the second. */
 const toTheSecondMs = 600_000

@@ -17,7 +17,8 @@ import { useToday } from './useToday'
 import { WhatNow } from './WhatNow'
 import './today.css'
 
-// Seldom there: a rescue, and a room's first day.
+// Seldom there: a rescue, somebody who was away, and a room's first day.
+const HandoverRow = lazyAhead(() => import('./HandoverRow'))
 const RescueRow = lazyAhead(() => import('./RescueRow'))
 const FirstSteps = lazy(() => import('./FirstSteps'))
 
@@ -46,6 +47,9 @@ export function TodayPage() {
       )}
       <div className="today-columns">
         <div>
+          <Suspense>
+            <HandoverRow />
+          </Suspense>
           <AtHand today={today} />
         </div>
         <div>

@@ -1,5 +1,5 @@
 import { dueApi } from '../../core/due/due.api'
-import { useRead } from '../api/useRead'
+import { useRead } from './useRead'
 
 /** Work that waits, the most urgent first. */
 export function useDue() {
