@@ -17,6 +17,7 @@ import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, d
 import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { moveAbout } from './moving'
+import { hangProbes } from './hangProbes'
 import { planAhead } from './planning'
 import { doRegularly } from './doneRegularly'
 import { feedTheRoom } from './inTheKitchen'
@@ -307,6 +308,14 @@ async function today(scene: Scene, nowMs: number): Promise<void> {
   await hangOnTheGlass(scene, nowMs)
   await feedTheRoom(scene, nowMs)
   await doRegularly(scene, nowMs)
+  await hangProbes(scene, nowMs)
+  await handOver(scene, nowMs)
+}
+
+/** The late crew left a word for the morning. */
+async function handOver({ commander, people }: Scene, nowMs: number): Promise<void> {
+  const [, late = people.lead] = people.keepers
+  await commander.run('leaveWord', {}, { words: 'R1-02: new heater since yesterday, look at it first' }, late, nowMs - 11 * hourMs)
 }
 
 /** One bag of the crate on the floor came badly: two dead, cloudy water, a picture of it. */

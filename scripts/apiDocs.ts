@@ -21,6 +21,7 @@ import { stocktakeApi } from '../core/stocktake/stocktake.api'
 import { limitsApi } from '../core/limits/limits.api'
 import { introductionsApi } from '../core/moves/introductions.api'
 import { glassApi } from '../core/room/glass.api'
+import { probesApi } from '../core/probes/probes.api'
 import { plansApi } from '../core/plans/plans.api'
 import { movesApi } from '../core/moves/moves.api'
 import { placingApi } from '../core/placing/placing.api'
@@ -59,6 +60,7 @@ const parts: [title: string, file: string, ...apis: Api[]][] = [
   ['Rescues', 'core/placing/placing.api.ts', placingApi],
   ['Rounds', 'core/rounds/rounds.api.ts', roundsApi],
   ['Work at tanks', 'core/chores/chores.api.ts', choresApi],
+  ['Probes in tanks', 'core/probes/probes.api.ts', probesApi],
   ['Handover', 'core/handover/handover.api.ts', handoverApi],
   ['Feed kitchen', 'core/kitchen/kitchen.api.ts', kitchenApi],
   ['Lists that a lead keeps (zones, toolSets, systems, tanks, vessels, suppliers, sources, species, foods, agents)', 'core/setup/setup.api.ts', of('zones'), bookApi],

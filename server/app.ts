@@ -45,7 +45,7 @@ import { createDueService } from './due/due.service'
 import { tellDue } from './due/tellDue'
 import { createChanges, type Changes } from './events/changes'
 import { eventsEndpoints } from './events/events.routes'
-import type { Endpoint } from './http/endpoint'
+import type { Command, Endpoint } from './http/endpoint'
 import { createAnswers, type Answers } from './http/answers'
 import { errorHandler } from './http/errorHandler'
 import { mountEndpoints } from './http/mount'
@@ -76,6 +76,11 @@ import { createLedgerService } from './ledger/ledger.service'
 import { createLedgerStore } from './ledger/ledger.store'
 import { limitsEndpoints } from './limits/limits.routes'
 import { createLimitsService } from './limits/limits.service'
+import { simulatedProbes } from '../core/probes/simulatedProbes'
+import { probesEndpoints } from './probes/probes.routes'
+import { createProbesService } from './probes/probes.service'
+import { createProbesStore } from './probes/probes.store'
+import { newId } from './newId'
 import { placingEndpoints } from './placing/placing.routes'
 import { createPlacingService } from './placing/placing.service'
 import { createPlacingStore } from './placing/placing.store'
@@ -146,6 +151,8 @@ export interface AppOptions {
 export interface Services {
   /** Walks the ledger ahead of whoever asks for a moment; answers whether there is more. */
   walkPast(): boolean
+  /** Asks the probes whose time has come. */
+  pollProbes(): Promise<void>
   changes: Changes
   /** Answers of reads, as they are sent. */
   answers: Answers
@@ -221,7 +228,9 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
   const kitchen = createKitchenService({ store: kitchenStore, facts, vessels: (nowMs) => vessels.view(nowMs).vessels, walk: (nowMs) => walk.order('kitchen', [...levels.all(nowMs).values()], () => 1, () => undefined).stops.map(({ tankId }) => tankId), limits: limits.inForce, rules: roundRules, zone })
   changes.listen(kitchen.listen)
-  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, limits: limits.inForce, units })
+  const probes = createProbesService({ store: createProbesStore(db), probes: simulatedProbes, facts, glass, audit, limits: limits.inForce, rules: roundRules })
+  changes.listen(probes.listen)
+  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, probes: probes.due, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view, stops: stops.all, appetiteOf: stops.appetiteOf })
@@ -251,6 +260,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...roundsEndpoints(rounds, decisions, roundLists),
     ...choresEndpoints(chores, routine),
     ...kitchenEndpoints(kitchen),
+    ...probesEndpoints(probes),
     ...handoverEndpoints(createHandoverService({ store: createHandoverStore(db), facts, rescues: placingStore.rescues })),
     ...setupEndpoints(setup),
     ...limitsEndpoints(limits),
@@ -263,16 +273,24 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...findEndpoints(db),
     ...keepingEndpoints({ db, audit, notices, now, copiesFolder }),
   ]
-  return { walkPast: past.walkOn, changes, answers, staff, dispatch: createDispatch(db, changes), endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {}, touched: ['notice'] }) } }
+  const dispatch = createDispatch(db, changes)
+  /** Asks the probes whose time has come, in the name of whoever hung them up: through the one door, like anybody's write. */
+  async function pollProbes(): Promise<void> {
+    const [asker, poll] = [probes.asker(now()), endpoints.find((each): each is Command => each.kind === 'command' && each.name === 'pollProbes')]
+    const people = staff.listStaff()
+    const actor = asker === null ? undefined : (people.find(({ id }) => id === asker) ?? people.find(({ role }) => role === 'lead'))
+    if (actor && poll) await dispatch(poll, { key: newId(), actor: { ...actor, isPinFresh: false, sessionId: null }, params: {}, body: {}, nowMs: now() }).catch((error: unknown) => log.error(error, 'the probes could not be asked'))
+  }
+  return { walkPast: past.walkOn, pollProbes, changes, answers, staff, dispatch, endpoints, units, notices: { ...notices, changed: () => changes.tell({ command: 'notice', params: {}, touched: ['notice'] }) } }
 }
 
 /** A folder that lies with the database; one of its own for a room in memory. */
 const beside = (db: Database, name: 'photos' | 'mailbox'): string => (db.file === ':memory:' ? join(tmpdir(), `daily-crate-${name}-${process.pid}`) : resolve(name === 'photos' ? photosIn(dirname(db.file)) : join(dirname(db.file), name)))
 
 /** Makes the app: protection, reading, endpoints, pages, errors. */
-export function createApp(options: AppOptions): Express & Pick<Services, 'notices' | 'walkPast'> {
+export function createApp(options: AppOptions): Express & Pick<Services, 'notices' | 'walkPast' | 'pollProbes'> {
   const { now, isSecure = false, webFolder, names = [], log = pino({ level: 'warn' }) } = options
-  const { staff, dispatch, endpoints, units, notices, answers, walkPast } = createServices(options)
+  const { staff, dispatch, endpoints, units, notices, answers, walkPast, pollProbes } = createServices(options)
   const app = express()
   app.disable('x-powered-by')
   // Reads name what they go by themselves (`answers`); hashing every other answer would be for nobody.
@@ -289,7 +307,7 @@ export function createApp(options: AppOptions): Express & Pick<Services, 'notice
   })
   if (webFolder) servePages(app, webFolder)
   app.use(errorHandler(log, units))
-  return Object.assign(app, { notices, walkPast })
+  return Object.assign(app, { notices, walkPast, pollProbes })
 }
 
 // On plain http, upgrading requests or insisting on TLS would leave phones with a blank page.

@@ -12,6 +12,7 @@ export async function listen(config: Config, db: Database): Promise<{ server: Se
   const server = tls ? createTlsServer(tls, app) : createHttpServer(app)
   await new Promise<void>((resolve, reject) => server.once('error', reject).listen(config.port, config.host, resolve))
   walkAhead(db, app.walkPast)
+  askProbes(db, app.pollProbes)
   const { port } = server.address() as AddressInfo
   return { server, notices: app.notices, url: `${tls ? 'https' : 'http'}://${config.host}:${port}` }
 }
@@ -25,6 +26,12 @@ function walkAhead(db: Database, walkPast: () => boolean): void {
     if (db.raw.open && walkPast()) setTimeout(step, stepMs).unref()
   }
   setTimeout(step, 20 * stepMs).unref()
+}
+
+/** Probes are looked after every minute; each is asked as often as it is set to. */
+const probesEveryMs = 60_000
+function askProbes(db: Database, poll: () => Promise<void>): void {
+  setInterval(() => void (db.raw.open && poll()), probesEveryMs).unref()
 }
 
 /** Ends in order on Ctrl-C or a service manager's stop; a kill needs no order, the database sees to that. */

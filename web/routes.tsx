@@ -71,6 +71,7 @@ export const router = createBrowserRouter([
           { path: '/chores', ...workScreen(() => import('./chores/ChoresPage'), 'ChoresPage') },
           { path: '/chores/new', ...screen(() => import('./chores/ChorePage'), 'ChorePage') },
           { path: '/chores/:choreId', ...screen(() => import('./chores/ChorePage'), 'ChorePage') },
+          { path: '/probes', ...screen(() => import('./probes/ProbesPage'), 'ProbesPage') },
           { path: '/handover', ...workScreen(() => import('./handover/HandoverPage'), 'HandoverPage') },
           { path: '/kitchen', ...workScreen(() => import('./kitchen/KitchenPage'), 'KitchenPage') },
           { path: '/kitchen/larder', ...workScreen(() => import('./kitchen/LarderPage'), 'LarderPage') },

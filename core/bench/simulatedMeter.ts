@@ -2,6 +2,7 @@ import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import type { Limits } from '../limits/houseLimits'
 import { unionisedPercent } from '../water/ammonia'
+import { hashOf } from '../words/hashOf'
 import { estimateWater } from './estimateWater'
 import type { RunRecord } from './runRecord'
 
@@ -51,10 +52,4 @@ export function createSimulatedMeter(limits: Limits): BenchMeter {
       }
     },
   }
-}
-
-function hashOf(text: string): number {
-  let hash = 2166136261
-  for (const letter of text) hash = Math.imul(hash ^ letter.charCodeAt(0), 16777619)
-  return hash >>> 0
 }

@@ -84,6 +84,8 @@ export const houseLimits = {
   foodOrderDays: { label: 'Food is ordered ahead', unit: 'days', standard: 7, min: 0, max: 90, source: guidance, about: 'A food that lasts for fewer days is said to be ordered.', group: 'kitchen' },
   waterChangeTold: { label: 'A small water is told from', unit: 'share a day', standard: 0.05, min: 0, max: 1, source: guidance, about: 'Where so much of a water has to be changed each day because of its food, the kitchen says so.', group: 'kitchen' },
   ...kitchenLimits,
+  probeSilentTimes: { label: 'A probe is silent after', unit: 'times its interval', standard: 3, min: 1, max: 20, source: guidance, about: 'Without an answer for so long it is said to have failed.', group: 'rounds' },
+  probeStuckHours: { label: 'A probe is stuck after', unit: 'h', standard: 6, min: 1, max: 72, source: `${guidance}; no water stands still for so long`, about: 'The same figure for so long, to its last digit.', group: 'rounds' },
 } as const satisfies Record<string, HouseLimit>
 
 export type HouseLimitKey = keyof typeof houseLimits

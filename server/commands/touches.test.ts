@@ -220,6 +220,11 @@ test('fish in tanks, and looks at them', async () => {
   await act('undoChore', { doneId }, {})
   await act('editChore', { choreId: routineId }, { ...chore, name: 'Change, small', version: 1 })
   await act('retireChore', { choreId: routineId }, { version: 2 })
+  const probe = { name: 'P1', tankId: tank(5), measure: 'tempC', everyMin: 15, fault: 'none', version: 0 }
+  const { id: probeId } = await act<{ id: string }>('addProbe', {}, probe)
+  await act('pollProbes', {}, {})
+  await act('editProbe', { probeId }, { ...probe, name: 'P2', version: 1 })
+  await act('retireProbe', { probeId }, { version: 2 })
   const { id: wordId } = await act<{ id: string }>('leaveWord', {}, { words: 'heater of R1-02 is new' })
   await act('takeWordOff', { wordId }, {})
   await act('tickHandover', {}, { untilMs: happenedAtMs })

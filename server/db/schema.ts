@@ -9,6 +9,7 @@ export { expectedStock, found, holdShortfall, poolEvent, poolMovement, poolShare
 export { houseLimit } from '../limits/limits.table'
 export { tankPhoto, tankPin } from '../room/glass.table'
 export { rack, room, sink, system, tank, toolSet, zone } from '../room/room.table'
+export { probe, probeSample } from '../probes/probes.table'
 export { handoverRead, handoverWord } from '../handover/handover.table'
 export { askedChore, chore, choreDone, supplyStock } from '../chores/chores.table'
 export { roundList } from '../rounds/roundLists.table'

@@ -28,6 +28,8 @@ interface Collaborators {
   chores: (nowMs: number) => readonly AskedChore[]
   /** Work that comes round. */
   routine: (nowMs: number) => ChoresView
+  /** Probes that have failed. */
+  probes: (nowMs: number) => readonly DueItem[]
   /** What the feeds of today ask for next. */
   feeds: (nowMs: number) => readonly DueItem[]
   limits: () => Limits
@@ -47,7 +49,7 @@ export interface DueView {
 const keptMs = 5000
 
 /** All work that waits, from wherever it comes, in one shape. */
-export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, routine, feeds, limits, units }: Collaborators) {
+export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, routine, feeds, probes, limits, units }: Collaborators) {
   let known: { version: string; atMs: number; view: DueView } | null = null
 
   function reckon(nowMs: number): DueView {
@@ -65,6 +67,7 @@ export function createDueService({ version, runs, rechecks, crates, preparation,
       ...chores(nowMs).map((chore) => choreDue(chore, nowMs)),
       ...apart([nowMs], (now) => routineDue(routine(now)), () => 'the chores'),
       ...apart([nowMs], feeds, () => 'the next feed'),
+      ...apart([nowMs], probes, () => 'the probes'),
       ...apart(plans(nowMs).plans, planDue, ({ number }) => `how plan ${number} stands`),
       ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
     ]

@@ -15,7 +15,7 @@ export function createHandoverStore({ orm }: Pick<Database, 'orm'>) {
     /** When somebody recorded something, newest first, page by page. */
     *timesOf(staffId: string, fromMs: number): Generator<number> {
       for (let beforeMs = Number.MAX_SAFE_INTEGER; ; ) {
-        const rows = orm.all<{ atMs: number }>(sql`SELECT DISTINCT recorded_at_ms AS atMs FROM command WHERE staff_id = ${staffId} AND recorded_at_ms >= ${fromMs} AND recorded_at_ms < ${beforeMs} ORDER BY recorded_at_ms DESC LIMIT ${pageOf}`)
+        const rows = orm.all<{ atMs: number }>(sql`SELECT DISTINCT recorded_at_ms AS atMs FROM command WHERE staff_id = ${staffId} AND recorded_at_ms >= ${fromMs} AND recorded_at_ms < ${beforeMs} AND name <> 'pollProbes' ORDER BY recorded_at_ms DESC LIMIT ${pageOf}`)
         for (const { atMs } of rows) yield atMs
         if (rows.length < pageOf) return
         beforeMs = rows.at(-1)?.atMs ?? 0

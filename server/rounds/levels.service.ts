@@ -23,7 +23,7 @@ const [minuteMs, dayMs] = [60_000, 86_400_000]
 const slotMs = 10 * minuteMs
 const [runDays, countDays, soldDays, givenDays] = [40, 120, 14, 10]
 /** Commands that end no run, book no count and sell nothing: what is gathered beside the facts stands. */
-const plain = new Set(['recordCheck', 'recordLoss', 'recordReading', 'leaveRound', 'closeRound', 'askChore', 'endChore', 'doChore', 'undoChore', 'changeSupplies', 'tickHandover', 'leaveWord', 'takeWordOff'])
+const plain = new Set(['recordCheck', 'recordLoss', 'recordReading', 'leaveRound', 'closeRound', 'askChore', 'endChore', 'doChore', 'undoChore', 'changeSupplies', 'pollProbes', 'tickHandover', 'leaveWord', 'takeWordOff'])
 
 interface Collaborators {
   store: LevelsStore

@@ -31,7 +31,7 @@ function Feed({ kitchen, writes }: { kitchen: KitchenView; writes: KitchenWrites
   const { feeds, feed } = kitchen
   const next = nextStep(kitchen)
   return (
-    <HandScreen className="kitchen" title={`${capital(feed.name)}, ${format.time(feed.atMs)}`} back={{ to: '/today', label: 'Today' }} aside={<span>{feed.dayPercent} % of the day’s food</span>}>
+    <HandScreen className="kitchen" title={capital(feed.name)} back={{ to: '/today', label: 'Today' }} aside={<span>{format.time(feed.atMs)}, {feed.dayPercent} % of the day</span>}>
       <nav className="tabs kitchen-nav" aria-label="Kitchen">
         {feeds.length > 1 &&
           feeds.map(({ feedId, name }) => (
@@ -94,7 +94,7 @@ function Steps({ kitchen, writes }: { kitchen: KitchenView; writes: KitchenWrite
       </RowSection>
       <RowSection title="Give, as you walk" count={racks.length}>
         {racks.map((rack) => (
-          <TickRow key={rack.rack} done={rack.done} writes={writes} onTick={() => writes.tick(feed, 'give', rack.rack, `fed ${rack.rack}`)} when="" more={{ label: plural(rack.tanks.length, 'tank'), name: `${rack.rack} by tank`, content: <RackTanks rack={rack} /> }}>
+          <TickRow key={rack.rack} done={rack.done} writes={writes} onTick={() => writes.tick(feed, 'give', rack.rack, `fed ${rack.rack}`)} when="" more={{ label: plural(rack.tanks.length, 'tank'), name: `${plural(rack.tanks.length, 'tank')} of ${rack.rack}`, content: <RackTanks rack={rack} /> }}>
             <strong className="kitchen-rack">{rack.rack}</strong>
             <Portions rack={rack} />
           </TickRow>

@@ -66,8 +66,8 @@ export function TodayPage() {
 /** What waits for somebody's hands: what is late or harms already stands above what has its time still. */
 function AtHand({ today }: { today: TodayView }) {
   const of = (kind: DueItem['kind']): DueItem[] => today.onTheWay.filter((item) => item.kind === kind)
-  const others: readonly DueItem['kind'][] = ['plan', 'chore', 'feed']
-  const [ofWay, plans, chores, feeds] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed').slice(0, 1)]
+  const others: readonly DueItem['kind'][] = ['plan', 'chore', 'feed', 'probe']
+  const [ofWay, plans, chores, feeds, probes] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed').slice(0, 1), of('probe')]
   const acts = today.raised.filter(({ level }) => level === 'act')
   const sections: { isPressing: boolean; section: ReactNode }[] = [
     {
@@ -95,6 +95,16 @@ function AtHand({ today }: { today: TodayView }) {
       section: (
         <RowSection key="feeds" title="Kitchen" count={feeds.length}>
           {feeds.map((item) => (
+            <ChoreRow key={item.id} item={item} />
+          ))}
+        </RowSection>
+      ),
+    },
+    {
+      isPressing: false,
+      section: (
+        <RowSection key="probes" title="Probes" count={probes.length}>
+          {probes.map((item) => (
             <ChoreRow key={item.id} item={item} />
           ))}
         </RowSection>
