@@ -36,7 +36,7 @@ test('the late one loses fish, sees signs and leaves a word; the morning one rea
   await expect(page.locator('main h1')).toBeVisible()
   await expect(page.getByRole('link', { name: /^Read what happened/ })).toHaveCount(0)
   await driver.goto('/handover')
-  await expect(page.getByText(/^Nobody else recorded anything since/)).toBeVisible()
+  await expect(page.getByText(/^Nobody else recorded anything since you were here/)).toBeVisible()
 })
 
 test('a probe that stops moving is said to have failed, on its page and on Today, and is marked as simulated', async ({ driver, server, page }) => {

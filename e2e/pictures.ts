@@ -18,7 +18,6 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['unpack', '/crates/open/unpack', spoilBag],
   ['claim', '/crates/open/claim'],
   ['room', '/room'],
-  ['as-of', `/as-of?at=${Date.UTC(2031, 2, 20, 12)}`, (driver) => driver.page.locator('.rack').first().waitFor()],
   ['plans', '/plans', (driver) => driver.page.locator('.plan').first().waitFor()],
   ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'count')],
   ['round', '/rounds', (driver) => driver.answer('none ate')],
@@ -28,10 +27,11 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['compare', '/bench/compare?line=waiting', judged],
   ['bench', '/bench'],
   ['run', '/bench/runs/siphon'],
-  ['count', '/stocktake', countTank],
+  ['kitchen', '/kitchen', (driver) => driver.page.locator('.tick-row').first().waitFor()],
+  ['handover', '/handover', (driver) => driver.page.locator('.handover .record').first().waitFor()],
 ]
-const onPhone = new Set(['unpack', 'run', 'count', 'move', 'introduction'])
-const onDesktop = new Set(['today', 'crate', 'preparation', 'tank-choice', 'claim', 'room', 'as-of', 'plans', 'tank', 'trace', 'compare'])
+const onPhone = new Set(['unpack', 'run', 'kitchen', 'move', 'introduction'])
+const onDesktop = new Set(['today', 'crate', 'preparation', 'tank-choice', 'claim', 'room', 'handover', 'plans', 'tank', 'trace', 'compare'])
 
 /** Five fish, next door. */
 async function sayMove(driver: Driver): Promise<void> {
@@ -51,17 +51,6 @@ async function spoilBag(driver: Driver): Promise<void> {
   await driver.oneDead()
   await driver.toggleLook('Water')
   await driver.type(/^skin/, '23.5')
-}
-
-/** The first fresh tank of a stocktake, one kind counted and another met. */
-async function countTank(driver: Driver): Promise<void> {
-  if (await driver.page.getByRole('button', { name: 'Begin a stocktake' }).isVisible()) await driver.press('Begin a stocktake')
-  await driver.page.locator('.count-head').waitFor()
-  await driver.goto('/stocktake/walk?tank=R1-01')
-  await driver.press(/Harlequin rasbora: another number/)
-  // What it likely is stands first.
-  await driver.touch(driver.page.locator('.number-pad .is-likely').first())
-  await driver.type('Kind of fish, by a few letters', 'ch')
 }
 
 /** Every school tried on all plausible bags. */

@@ -9,6 +9,6 @@ export const probesApi = named({
   addProbe: command({ method: 'post', path: '/api/probes', access: 'lead', schema: saveProbeSchema, touches: () => ['probe'], answer: answers<{ id: string }>() }),
   editProbe: command({ method: 'put', path: '/api/probes/:probeId', access: 'lead', schema: saveProbeSchema, touches: () => ['probe'], answer: answers<{ version: number }>() }),
   retireProbe: command({ method: 'post', path: '/api/probes/:probeId/retirement', access: 'lead', schema: retireProbeSchema, touches: () => ['probe'] }),
-  /** the server does so by itself; what a probe that can be believed says becomes a reading of its tank once an hour, or at once where it is past a limit */
+  /** the server does so by itself; what a probe that can be believed says becomes a reading of its tank once a day, and at once where it passes a limit */
   pollProbes: command({ method: 'post', path: '/api/probes/polls', access: 'keeper', schema: pollProbesSchema, touches: () => ['probe', 'look'], answer: answers<{ asked: number; fed: number }>() }),
 })

@@ -1,6 +1,6 @@
 import type { Measured, TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
-import type { TankProbes } from '../../core/probes/probe'
+import type { ProbeSample, TankProbes } from '../../core/probes/probe'
 import { isFailed, probeState, type ProbeState } from '../../core/probes/probeState'
 import type { ProbeView } from '../../core/probes/probeView'
 import type { RetireProbe, SaveProbe } from '../../core/probes/probes.schema'
@@ -18,11 +18,17 @@ import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { ProbeRow, ProbesStore } from './probes.store'
 
-const [minuteMs, hourMs, dayMs] = [60_000, 3_600_000, 86_400_000]
+const [minuteMs, dayMs] = [60_000, 86_400_000]
 /** Samples are judged over two days and shown over one. */
 const [judgedMs, shownMs, keptMs] = [2 * dayMs, dayMs, 14 * dayMs]
-/** What can be believed becomes a reading so often. */
-const fedMs = hourMs
+/** What can be believed becomes a reading once a day: read by the hour, a day's wave would look like a drift to whoever judges readings. */
+const fedMs = dayMs
+
+/** The middle of what was answered. */
+function middleOf(samples: readonly ProbeSample[], usual: number): number {
+  const values = samples.flatMap(({ value }) => value ?? []).sort((a, b) => a - b)
+  return values[Math.floor(values.length / 2)] ?? usual
+}
 
 interface Collaborators {
   store: ProbesStore
@@ -51,15 +57,16 @@ export function createProbesService({ store, probes, facts, glass, audit, limits
     return probeState(row, store.samples(row.id, nowMs - judgedMs), readings(row, tank, nowMs).filter((each) => !isOwn(each)), limits(), nowMs)
   }
 
-  /** What it says becomes a reading once an hour, and at once where it is past a limit and was not before. */
+  /** What it says becomes a reading once a day, its middle; and at once where it passes a limit, or is back within. */
   function feed(context: CommandContext, row: ProbeRow, tank: TankFacts): boolean {
     const { state, value } = stateOf(row, tank, context.nowMs)
     if (state !== 'ok' || value === null) return false
     const last = readings(row, tank, context.nowMs).find((each) => each.instrument === instrumentOf(row))
     const isPast = isPastLimit(row.measure, value, tank.water, rules().readings)
-    const isNews = isPast && (last === undefined || !isPastLimit(row.measure, last.value, tank.water, rules().readings))
+    const isNews = last !== undefined && isPast !== isPastLimit(row.measure, last.value, tank.water, rules().readings)
     if (last && context.nowMs - last.atMs < fedMs && !isNews) return false
-    glass.recordReading({ ...context, params: { tankId: row.tankId } }, { what: row.measure, value, instrument: instrumentOf(row), happenedAtMs: context.nowMs })
+    const said = isPast || isNews ? value : middleOf(store.samples(row.id, context.nowMs - fedMs), value)
+    glass.recordReading({ ...context, params: { tankId: row.tankId } }, { what: row.measure, value: said, instrument: instrumentOf(row), happenedAtMs: context.nowMs })
     return true
   }
 

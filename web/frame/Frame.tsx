@@ -27,7 +27,7 @@ export function Frame() {
   const { pathname } = useLocation()
   useLiveChanges()
   // Hand screens use the whole phone: their own main action stands where the bar would be.
-  const isHandScreen = /^\/(rounds|scan|kitchen$|stocktake\/walk|bench\/(runs|introductions)|room\/[^/]+\/move|plans\/new|vessels|crates\/[^/]+\/unpack)/.test(pathname)
+  const isHandScreen = /^\/(rounds|scan|kitchen$|handover$|stocktake\/walk|bench\/(runs|introductions)|room\/[^/]+\/move|plans\/new|vessels|crates\/[^/]+\/unpack)/.test(pathname)
   useEffect(() => void window.scrollTo(0, 0), [pathname])
   useEffect(() => {
     const timer = setTimeout(() => void fetchAhead(), fetchAheadAfterMs)

@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import { Link } from 'react-router'
 import type { DueItem } from '../../core/due/due'
 import type { HandoverView } from '../../core/handover/handoverView'
 import { sentenceOf } from '../api/ApiProblem'
@@ -8,7 +7,7 @@ import { useDue } from '../api/useDue'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/Field'
 import { InUnits } from '../ui/InUnits'
-import { Lead } from '../ui/Lead'
+import { HandScreen } from '../ui/HandScreen'
 import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { Row, RowSection } from '../ui/Rows'
@@ -32,10 +31,8 @@ function Handover({ handover }: { handover: HandoverView }) {
   const format = useFormat()
   const done = (): void => void tick(untilMs).then(() => (setRead(true), setProblem(null)), (error: unknown) => setProblem(sentenceOf(error)))
   return (
-    <div className="handover">
-      <Lead title="Handover" aside={<Link to="/today">Today</Link>}>
-        {hasRead ? `Read, ${recorder.name}.` : sections.length === 0 ? `Nobody else recorded anything since ${format.moment(sinceMs)}.` : `${recorder.name}, since ${format.moment(sinceMs)}:`}
-      </Lead>
+    <HandScreen className="handover" title="Handover" back={{ to: '/today', label: 'Today' }} aside={<span>{recorder.name}</span>}>
+      <p className="lead-sentence">{hasRead ? `Read, ${recorder.name}.` : `${sections.length === 0 ? 'Nobody else recorded anything' : 'What others did'} since you were here, ${format.moment(sinceMs)}.`}</p>
       <div className="handover-columns">
         <div>
           <Words handover={handover} />
@@ -69,7 +66,7 @@ function Handover({ handover }: { handover: HandoverView }) {
           </Button>
         </div>
       )}
-    </div>
+    </HandScreen>
   )
 }
 

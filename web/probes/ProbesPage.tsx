@@ -39,7 +39,7 @@ export function ProbesPage() {
       <Notice>These probes are simulated: their figures are made up around what the water is kept at. A real one would answer in their place.</Notice>
       <ul className="record-list">
         {probes.map((probe) => (
-          <li key={probe.id} className="record">
+          <li key={probe.id} className="record probe-record">
             <ProbeLine probe={probe} />
             {isLead && (
               <Button look="quiet" aria-expanded={open === probe.id} aria-label={`set up ${probe.name}`} onClick={() => setOpen(open === probe.id ? null : probe.id)}>

@@ -12,7 +12,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
-import { ChoreRow, ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PlanRow, PrepareRow, RaisedRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
+import { ChoreRow, ChoresToday, ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PlanRow, PrepareRow, RaisedRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
 import { useToday } from './useToday'
 import { WhatNow } from './WhatNow'
 import './today.css'
@@ -67,7 +67,9 @@ export function TodayPage() {
 function AtHand({ today }: { today: TodayView }) {
   const of = (kind: DueItem['kind']): DueItem[] => today.onTheWay.filter((item) => item.kind === kind)
   const others: readonly DueItem['kind'][] = ['plan', 'chore', 'feed', 'probe']
-  const [ofWay, plans, chores, feeds, probes] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed').slice(0, 1), of('probe')]
+  // What was asked for at a tank has its time; what comes round has the day.
+  const [ofWay, plans, all, feeds, probes] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed').slice(0, 1), of('probe')]
+  const [asked, chores] = [all.filter(({ byMs }) => byMs !== null), all.filter(({ byMs }) => byMs === null)]
   const acts = today.raised.filter(({ level }) => level === 'act')
   const sections: { isPressing: boolean; section: ReactNode }[] = [
     {
@@ -81,10 +83,10 @@ function AtHand({ today }: { today: TodayView }) {
       ),
     },
     {
-      isPressing: chores.some(({ urgency }) => urgency === 'now'),
+      isPressing: asked.some(({ urgency }) => urgency === 'now'),
       section: (
-        <RowSection key="chores" title="Chores" count={chores.length}>
-          {chores.map((item) => (
+        <RowSection key="asked" title="Asked for" count={asked.length}>
+          {asked.map((item) => (
             <ChoreRow key={item.id} item={item} />
           ))}
         </RowSection>
@@ -157,6 +159,14 @@ function AtHand({ today }: { today: TodayView }) {
           {today.crates.map((crate) => (
             <CrateRow key={crate.id} crate={crate} />
           ))}
+        </RowSection>
+      ),
+    },
+    {
+      isPressing: chores.some(({ urgency }) => urgency === 'now'),
+      section: (
+        <RowSection key="chores" title="Chores" count={chores.length}>
+          {chores.length > 0 && <ChoresToday items={chores} />}
         </RowSection>
       ),
     },

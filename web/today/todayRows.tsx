@@ -63,6 +63,24 @@ export const ChoreRow = ({ item: { to, what, detail, about, byMs, urgency } }: {
   </Row>
 )
 
+/** Work that comes round: what is late by itself, what is of today in one row. */
+export function ChoresToday({ items }: { items: DueItem[] }) {
+  const [late, today] = [items.filter(({ urgency }) => urgency === 'now'), items.filter(({ urgency }) => urgency !== 'now')]
+  return (
+    <>
+      {late.map((item) => (
+        <ChoreRow key={item.id} item={item} />
+      ))}
+      {today.length === 1 && today.map((item) => <ChoreRow key={item.id} item={item} />)}
+      {today.length > 1 && (
+        <Row to="/chores" mark="plan" aside="today">
+          {today.map(({ about }) => about).join('; ')}
+        </Row>
+      )}
+    </>
+  )
+}
+
 /** A plan that can go now, asks for something, or never will. */
 export const PlanRow = ({ item: { to, what, detail, about, where, urgency } }: { item: DueItem }) => (
   <Row to={to} mark={urgency === 'later' ? 'watch' : 'plan'} aside={where}>
