@@ -1,6 +1,6 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { figureInputs, wordInputs } from '../core/bench/bagFigures'
-import { createServices } from '../server/app'
+import { createServices } from '../server/services'
 import { openDatabase } from '../server/db/open'
 import { checkLedger } from '../server/ledger/checkLedger'
 import { createRandom } from './random'

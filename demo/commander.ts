@@ -7,7 +7,7 @@ import type { RegisterName, RegisterRow } from '../core/setup/registers'
 import type { RoomView, TankView } from '../core/room/roomView'
 import type { RoundView } from '../core/rounds/roundView'
 import type { StaffView } from '../core/staff/staff.schema'
-import { createServices } from '../server/app'
+import { createServices } from '../server/services'
 import type { Database } from '../server/db/open'
 import type { Command, Params, Read } from '../server/http/endpoint'
 

@@ -8,7 +8,7 @@ import { tries } from '../core/testing/tries'
 import { openDatabase } from '../server/db/open'
 import { checkLedger } from '../server/ledger/checkLedger'
 import { createCommander } from './commander'
-import { createServices } from '../server/app'
+import { createServices } from '../server/services'
 import type { Read } from '../server/http/endpoint'
 import type { TodayView } from '../core/today/todayView'
 

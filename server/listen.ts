@@ -1,8 +1,9 @@
 import { createServer as createHttpServer, type Server } from 'node:http'
 import { createServer as createTlsServer } from 'node:https'
 import type { AddressInfo } from 'node:net'
-import { createApp, type Services } from './app'
+import { createApp } from './app'
 import type { Config } from './config'
+import type { Services } from './services'
 import type { Database } from './db/open'
 
 /** Serves a room and resolves with its address once devices can reach it. */

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { createServices } from '../server/app'
+import { createServices } from '../server/services'
 import { openDatabase, type Database } from '../server/db/open'
 import type { Read } from '../server/http/endpoint'
 import { figuresOf, report, timed } from './figures'

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import { createServices } from '../app'
+import { createServices } from '../services'
 import type { Read } from '../http/endpoint'
 import { createTestRoom, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
 

@@ -3,7 +3,7 @@ import { expect, test } from '@jest/globals'
 import { calendarApi } from '../../core/due/calendar.api'
 import { limitsApi } from '../../core/limits/limits.api'
 import { apiFile, declaredRoutes, withRoutes } from '../../scripts/apiDocs'
-import { createServices } from '../app'
+import { createServices } from '../services'
 import { openDatabase } from '../db/open'
 import { serve } from './endpoint'
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import request from 'supertest'
-import { createServices } from '../app'
+import { createServices } from '../services'
 import { createTestRoom, newKey, testNowMs, type TestRoom } from '../testing/testRoom'
 
 type Caller = 'nobody' | 'device' | 'keeper' | 'lead'

@@ -5,7 +5,7 @@ import { mutated } from '../../attack/mutate'
 import { validBody } from '../../attack/validBody'
 import { validated } from '../../core/fields/validated'
 import { tries } from '../../core/testing/tries'
-import { createServices } from '../app'
+import { createServices } from '../services'
 import { openDatabase } from '../db/open'
 
 const { endpoints } = createServices({ db: openDatabase(':memory:'), now: Date.now })

@@ -1,7 +1,7 @@
 import { afterAll, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { placeKinds } from '../../core/ledger/movement'
-import { createServices } from '../app'
+import { createServices } from '../services'
 import { openDatabase } from '../db/open'
 import type { Actor, Command, Params } from '../http/endpoint'
 import { toProblem } from '../http/toProblem'

@@ -1,9 +1,7 @@
 import { useState } from 'react'
-import type { DueItem } from '../../core/due/due'
 import type { HandoverView } from '../../core/handover/handoverView'
 import { sentenceOf } from '../api/ApiProblem'
 import { useSession } from '../api/session'
-import { useDue } from '../api/useDue'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/Field'
 import { InUnits } from '../ui/InUnits'
@@ -11,8 +9,9 @@ import { HandScreen } from '../ui/HandScreen'
 import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { Row, RowSection } from '../ui/Rows'
+import { plural } from '../ui/format'
 import { useFormat } from '../ui/useFormat'
-import { useHandover, useHandoverWrites } from './useHandover'
+import { useHandover, useHandoverWrites, useOpen } from './useHandover'
 import './handover.css'
 
 /** What others did since whoever reads was last here, what is open, and words for those who come next; on one page, read and ticked. */
@@ -109,15 +108,25 @@ function Words({ handover: { notes } }: { handover: HandoverView }) {
 
 /** What is open and waits for whoever is here now. */
 function Open() {
-  const { items } = useDue()
-  const open = (items ?? []).filter(({ done, urgency }) => done === null && urgency !== 'later')
+  const { acts, unchecked, due } = useOpen()
   return (
-    <RowSection title="Open" count={open.length} nothing="Nothing presses.">
-      {open.map((item: DueItem) => (
+    <RowSection title="Open" count={acts.length + due.length + (unchecked > 0 ? 1 : 0)} nothing="Nothing presses.">
+      {acts.map(({ tankId, code, species, reasons }) => (
+        <Row key={tankId} to={`/room/${code}`} mark="harm" aside="act now">
+          <strong>{code}</strong> {species}
+          <small>{reasons[0]}</small>
+        </Row>
+      ))}
+      {due.map((item) => (
         <Row key={item.id} to={item.to} mark={item.urgency === 'now' ? 'act' : 'plan'}>
           <strong>{item.about}</strong> <InUnits>{item.what}</InUnits>
         </Row>
       ))}
+      {unchecked > 0 && (
+        <Row to="/rounds" mark="plan">
+          <strong>{plural(unchecked, 'tank')}</strong> not looked at today
+        </Row>
+      )}
     </RowSection>
   )
 }

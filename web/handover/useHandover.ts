@@ -1,4 +1,6 @@
 import { handoverApi } from '../../core/handover/handover.api'
+import { todayApi } from '../../core/today/today.api'
+import { useDue } from '../api/useDue'
 import { useWrite } from '../api/useOutbox'
 import { useRead } from '../api/useRead'
 
@@ -6,6 +8,13 @@ import { useRead } from '../api/useRead'
 export function useHandover() {
   const { data, problem } = useRead(handoverApi.readHandover, {})
   return { handover: data, problem }
+}
+
+/** What is open and presses: tanks to act on first, then work that waits, then how many tanks nobody looked at. */
+export function useOpen() {
+  const today = useRead(todayApi.readToday, {}).data
+  const { items } = useDue()
+  return { acts: today?.raised.filter(({ level }) => level === 'act') ?? [], unchecked: today?.unchecked.length ?? 0, due: (items ?? []).filter(({ done, urgency }) => done === null && urgency !== 'later') }
 }
 
 /** Ticks what was read, leaves words and takes them off. */
