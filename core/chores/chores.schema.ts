@@ -73,17 +73,17 @@ export const saveChoreSchema = strictObject({
   kind: choice('Kind', choreKinds),
   rule: ruleSchema,
   startOn: text('First day', 10).test('day', 'First day must be a day such as 2031-05-04', (value) => !value || isDay(value)),
-  places: array().of(placeSchema).typeError('Places must be a list').defined('Places are missing').nonNullable('Places are missing').min(1, 'Say where').max(mostPlaces, `At most ${mostPlaces} places`).test('distinct', 'A place stands there twice', (value) => !value || new Set(value.map((place) => place?.id)).size === value.length),
+  places: array().of(placeSchema).typeError('Places must be a list').defined('Places are missing').nonNullable('Places are missing').min(1, 'Say where').max(mostPlaces, `At most ${mostPlaces} places`).test('distinct', 'A place stands there twice', (value) => !Array.isArray(value) || new Set(value.map((place) => place?.id)).size === value.length),
   note: optionalText('Note', bounds.note),
   /** Of the chore that is changed; 0 for a new one. */
   version: whole('Version', 0, 1_000_000_000),
 })
   .test('litres', '', ({ kind, places }, context) => {
-    const at = kind === 'water change' ? (places ?? []).findIndex((place) => place?.litres === null) : -1
+    const at = kind === 'water change' && Array.isArray(places) ? places.findIndex((place) => place?.litres === null) : -1
     return at < 0 || context.createError({ path: `places[${at}].litres`, message: 'Say how many litres are changed' })
   })
   .test('visit', '', ({ kind, places }, context) => {
-    const at = kind === 'visit' ? (places ?? []).findIndex((place) => place?.tankId === null) : -1
+    const at = kind === 'visit' && Array.isArray(places) ? places.findIndex((place) => place?.tankId === null) : -1
     return at < 0 || context.createError({ path: `places[${at}].tankId`, message: 'A visit goes to a tank: choose the customer’s' })
   })
 export type SaveChore = InferType<typeof saveChoreSchema>

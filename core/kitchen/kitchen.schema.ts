@@ -43,13 +43,14 @@ export const orderFeedingSchema = strictObject({
   note: optionalText('Note', bounds.note),
 })
   .test('whom', '', ({ kind, lotId, tankId }, { createError }) => {
+    if (!orderKinds.includes(kind)) return true
     const [asked, other, word] = kind === 'every other day' ? ([tankId, lotId, 'tank'] as const) : ([lotId, tankId, 'lot'] as const)
     return (asked !== null && other === null) || createError({ path: `${word}Id`, message: `Say which ${word}: ${kind} is said of a ${word}` })
   })
   .test('days', '', ({ kind, days }, { createError }) => {
-    const most = mostOrderDays[kind] ?? null
+    const most = orderKinds.includes(kind) ? mostOrderDays[kind] : null
     return most === null || (typeof days === 'number' && days <= most) || createError({ path: 'days', message: `Say for how many days, at most ${most}` })
   })
-  .test('food', '', ({ kind, foodId }, { createError }) => (kind === 'medicated') === (foodId !== null) || createError({ path: 'foodId', message: kind === 'medicated' ? 'Say which food has the medicine in it' : 'Only medicated food is named' }))
+  .test('food', '', ({ kind, foodId }, { createError }) => !orderKinds.includes(kind) || (kind === 'medicated') === (foodId !== null) || createError({ path: 'foodId', message: kind === 'medicated' ? 'Say which food has the medicine in it' : 'Only medicated food is named' }))
 export type OrderFeeding = InferType<typeof orderFeedingSchema>
 export const endFeedingSchema = strictObject({})

@@ -9,6 +9,7 @@ import { skippedWords } from './kitchenWords'
 
 /** Who gets nothing and why, what a water does not bear, what runs out. */
 export function KitchenAside({ kitchen }: { kitchen: KitchenView }) {
+  const small = kitchen.racks.flatMap(({ tanks }) => tanks.filter(({ meals }) => meals > 0))
   const { skipped, leftOut, away, short, order, waters, filterUnsaid, volumeUnsaid, unreckoned, isCounted } = kitchen
   return (
     <>
@@ -29,6 +30,13 @@ export function KitchenAside({ kitchen }: { kitchen: KitchenView }) {
           ))}
         </RowSection>
       ))}
+      <RowSection title="In small meals" count={small.length}>
+        {small.map(({ tankId, code, fish, meals }) => (
+          <Row key={tankId} to={`/room/${code}`} mark="hold" aside={`${meals} small meals`}>
+            <strong>{code}</strong> {fish}
+          </Row>
+        ))}
+      </RowSection>
       <RowSection title="Not in this list" count={away.length}>
         {away.map(({ where, fish, why }) => (
           <li key={where} className="record">
