@@ -1,7 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
-import { screen, waitFor } from '@testing-library/react'
-import { appInRoom, press, type } from '../testing/appInRoom'
+import { fireEvent, screen, waitFor } from '@testing-library/react'
+import { appInRoom, choose, fieldValue, press, problemBeside, type } from '../testing/appInRoom'
 
 const app = appInRoom()
 const place = (id: string, label: string) => ({ id, tankId: null, systemId: null, label, uses: [{ item: 'salt bag', count: 2 }], litres: null, fromTankId: null, fish: [] })
@@ -22,16 +22,21 @@ test('a chore is changed where it was set up: what it has stands there, and some
 test('days of the week are chosen, a water change says its litres, and what is missing is said beside it', async () => {
   await app.open('/chores/new')
   await type('Name', 'Quarantine')
-  await type('Kind', 'water change')
-  await type('Comes round', 'weekdays')
-  await type('Where', 'words')
+  await choose('Kind', 'water change')
+  await choose('Comes round', 'weekdays')
+  await choose('Where', 'words')
   await press('Save the chore')
   await screen.findByText('Choose a day of the week')
-  await press('Mon').catch(() => undefined)
+  expect(await problemBeside('In words')).toBe('Say where: a tank, a system, or in words')
   await type('In words', 'tub in the yard')
+  fireEvent.click(screen.getByLabelText('Mon'))
+  fireEvent.click(screen.getByLabelText('Thu'))
   await press('Save the chore')
-  await screen.findByText('Choose a day of the week')
-  expect(((await screen.findByLabelText('In words')) as HTMLInputElement).value).toBe('tub in the yard')
+  await waitFor(async () => expect(await problemBeside(/^Litres/)).toBe('Say how many litres are changed'))
+  expect(await fieldValue('In words')).toBe('tub in the yard')
+  await type(/^Litres/, '12,5')
+  await press('Save the chore')
+  await waitFor(async () => expect((await app.room().get<{ chores: { rule: { weekdays: number[] }; places: { litres: number }[] }[] }>('/api/chores')).chores).toMatchObject([{ rule: { weekdays: [1, 4] }, places: [{ litres: 12.5 }] }]))
 })
 
 test('whoever does a chore is named, and what it used is gone from the store room', async () => {

@@ -1,7 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
 import { screen, waitFor } from '@testing-library/react'
-import { allSent, appInRoom, press, type } from '../testing/appInRoom'
+import { allSent, appInRoom, choose, press, type } from '../testing/appInRoom'
 
 const app = appInRoom()
 const noFood = { thawMinutes: null, pieceG: null, dryPercent: null, proteinPercent: null, mouths: [], outMinutes: null, note: null }
@@ -49,8 +49,8 @@ test('conditioned fish stand with their small meals; the words of an order are r
   await waitFor(() => expect(lot.options).toHaveLength(2))
   await press('Feed so from today')
   await screen.findByText('Say which lot: conditioning is said of a lot')
-  await type('Lot', lot.options[1]?.value ?? '')
-  await type('Note', 'thin behind the head')
+  await choose('Lot', lot.options[1]?.value ?? '')
+  await type(/^Note/, 'thin behind the head')
   await press('Feed so from today')
   await screen.findByText(/until somebody ends it/)
   await app.open('/kitchen')

@@ -1,0 +1,40 @@
+/** @jest-environment ./web/testing/jsdomEnvironment.mjs */
+import { expect, test } from '@jest/globals'
+import { screen, waitFor } from '@testing-library/react'
+import { appInRoom, fieldValue, press, type } from '../testing/appInRoom'
+
+const app = appInRoom()
+
+test('words are left, kept while they are refused, and taken off; read is read', async () => {
+  await app.open('/handover')
+  await screen.findByText(/^Nobody else recorded anything since you were here/)
+  await type('For those who come next', 'x'.repeat(501))
+  await press('Leave it')
+  await screen.findByText('Note may have at most 500 characters')
+  expect(await fieldValue('For those who come next')).toHaveLength(501)
+  await type('For those who come next', 'the pump of R1 hums')
+  await press('Leave it')
+  await screen.findByText('the pump of R1 hums')
+  expect(await fieldValue('For those who come next')).toBe('')
+  await press('take off: the pump of R1 hums')
+  await waitFor(() => expect(screen.queryByText('the pump of R1 hums')).toBeNull())
+  await press(/^Read/)
+  await screen.findByText('Read, Imre.')
+})
+
+test('a probe is hung up, changed and taken down; what is wrong is said beside its field', async () => {
+  const { tanks } = await app.room().get<{ tanks: { id: string; code: string }[] }>('/api/room')
+  const tankId = tanks[0]?.id ?? ''
+  await app.room().post('/api/probes', { name: 'Heater', tankId, measure: 'ph', everyMin: 15, fault: 'none', version: 0 })
+  await app.open('/probes')
+  await screen.findByText('Heater')
+  await screen.findByText('no answer yet')
+  await press('set up Heater')
+  await waitFor(() => expect(screen.getAllByLabelText(/^Asked every/)).toHaveLength(2))
+  const [minutes] = screen.getAllByLabelText(/^Asked every/) as HTMLInputElement[]
+  expect(minutes?.value).toBe('15')
+  await press('Ask them now')
+  await waitFor(() => expect(screen.queryByText('no answer yet')).toBeNull())
+  await press('Take it down')
+  await screen.findByText('No probe hangs in a tank.')
+})
