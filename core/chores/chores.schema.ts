@@ -1,5 +1,7 @@
 import { array, type InferType } from 'yup'
+import { day } from '../fields/days.schema'
 import { bounds, choice, identifier, instant, optionalIdentifier, optionalMeasure, optionalText, optionalWhole, strictObject, text, whole } from '../fields/fields.schema'
+import { stockChangeFields } from '../stock/stock.schema'
 import { choreRuleKinds } from './choresDue'
 
 /** Work at one tank that somebody asks for once: another look, readings, a part of its water changed. */
@@ -29,7 +31,6 @@ export const choreKinds = ['filter bags', 'wipe', 'top-up', 'water change', 'lam
 export type ChoreKind = (typeof choreKinds)[number]
 const [mostPlaces, mostItems, mostDays] = [60, 20, 730]
 
-const isDay = (value: string): boolean => /^\d{4}-\d\d-\d\d$/.test(value) && !Number.isNaN(Date.parse(value)) && new Date(Date.parse(value)).toISOString().startsWith(value)
 const listOf = (label: string, most: number) => ({ typeError: `${label} must be a list`, most: `${label} may have at most ${most} entries` })
 
 const ruleSchema = strictObject({
@@ -72,7 +73,7 @@ export const saveChoreSchema = strictObject({
   name: text('Name', bounds.name),
   kind: choice('Kind', choreKinds),
   rule: ruleSchema,
-  startOn: text('First day', 10).test('day', 'First day must be a day such as 2031-05-04', (value) => !value || isDay(value)),
+  startOn: day('First day'),
   places: array().of(placeSchema).typeError('Places must be a list').defined('Places are missing').nonNullable('Places are missing').min(1, 'Say where').max(mostPlaces, `At most ${mostPlaces} places`).test('distinct', 'A place stands there twice', (value) => !Array.isArray(value) || new Set(value.map((place) => place?.id)).size === value.length),
   note: optionalText('Note', bounds.note),
   /** Of the chore that is changed; 0 for a new one. */
@@ -96,5 +97,5 @@ export type DoChore = InferType<typeof doChoreSchema>
 export const undoChoreSchema = strictObject({})
 
 /** Consumables in the store room: counted anew, come in, or thrown away. */
-export const changeSuppliesSchema = strictObject({ item: text('Item', 60), why: choice('What happened', ['counted', 'bought', 'thrown away'] as const), pieces: whole('Pieces', 0, 100_000) })
+export const changeSuppliesSchema = strictObject({ item: text('Item', 60), ...stockChangeFields() })
 export type ChangeSupplies = InferType<typeof changeSuppliesSchema>

@@ -1,7 +1,6 @@
 import { array, type InferType } from 'yup'
+import { optionalDay } from '../fields/days.schema'
 import { bounds, optionalMeasure, optionalText, strictObject, text, whole } from '../fields/fields.schema'
-
-const day = (label: string) => optionalText(label, 10).test('day', `${label} must be a day such as 2031-05-04`, (value) => !value || (/^\d{4}-\d\d-\d\d$/.test(value) && !Number.isNaN(Date.parse(value))))
 
 /** What the sender did with fish of a line, version 2 of the packing list; all of it may be left out. */
 export const toldFields = () => ({
@@ -10,11 +9,11 @@ export const toldFields = () => ({
     .optional()
     .default(undefined),
   agents: array()
-    .of(strictObject({ agent: text('Agent', bounds.name), lastOn: day('Last day of an agent').optional() }))
+    .of(strictObject({ agent: text('Agent', bounds.name), lastOn: optionalDay('Last day of an agent').optional() }))
     .typeError('Agents must be a list')
     .max(20, 'At most 20 agents')
     .optional(),
-  lastFedOn: day('Last fed').optional(),
+  lastFedOn: optionalDay('Last fed').optional(),
 })
 
 export interface ToldOfLine {

@@ -1,8 +1,7 @@
 import type { InferType } from 'yup'
-import { bounds, choice, identifier, instant, optionalIdentifier, optionalText, optionalWhole, strictObject, text, whole } from '../fields/fields.schema'
-
-/** A calendar day, such as 2031-05-04. */
-const day = (label: string) => text(label, 10).test('day', `${label} must be a day such as 2031-05-04`, (value) => !value || (/^\d{4}-\d\d-\d\d$/.test(value) && !Number.isNaN(Date.parse(value))))
+import { day } from '../fields/days.schema'
+import { bounds, choice, identifier, instant, optionalIdentifier, optionalText, optionalWhole, strictObject, text } from '../fields/fields.schema'
+import { stockChangeFields, type StockChanged } from '../stock/stock.schema'
 
 /** What is done of a feed, in its order. */
 export const kitchenSteps = ['thaw', 'soak', 'give', 'out'] as const
@@ -21,10 +20,10 @@ export const tickKitchenSchema = strictObject({
 export type TickKitchen = InferType<typeof tickKitchenSchema>
 export const undoTickSchema = strictObject({})
 
-export const stockWhys = ['counted', 'bought', 'thrown away', 'thawed', 'not thawed'] as const
-export type StockWhy = (typeof stockWhys)[number]
+/** Why the stock of a food became another: a feed took it out, or that was taken back. */
+export type StockWhy = StockChanged | 'thawed' | 'not thawed'
 /** Pieces of a food: counted anew, come in, or thrown away. */
-export const changeFoodStockSchema = strictObject({ why: choice('What happened', ['counted', 'bought', 'thrown away'] as const), pieces: whole('Pieces', 0, 100_000) })
+export const changeFoodStockSchema = strictObject(stockChangeFields())
 export type ChangeFoodStock = InferType<typeof changeFoodStockSchema>
 
 /** How fish are fed otherwise; *every other day* is said of a tank, the others of a lot. */

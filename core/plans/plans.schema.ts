@@ -1,4 +1,5 @@
 import { array, type InferType } from 'yup'
+import { optionalDay } from '../fields/days.schema'
 import { bounds, choice, identifier, instant, optionalChoice, optionalIdentifier, optionalMeasure, optionalText, optionalWhole, strictObject, whole } from '../fields/fields.schema'
 import { movedTogether } from '../moves/moves.schema'
 import { readingNames } from '../room/glass.schema'
@@ -6,9 +7,6 @@ import { readingNames } from '../room/glass.schema'
 /** Facts that a plan can be made to wait for today; the others come with what writes them down. */
 export const offeredFacts = ['date', 'empty', 'free', 'size', 'hold', 'crate', 'thing', 'count', 'reading', 'done'] as const
 export type OfferedFact = (typeof offeredFacts)[number]
-
-const isDay = (value: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(value) && !Number.isNaN(Date.parse(value)) && new Date(Date.parse(value)).toISOString().startsWith(value)
-const optionalDay = (label: string) => optionalText(label, 10).test('day', `${label} must be a day such as 2031-05-20`, (value) => value === null || value === undefined || isDay(value))
 
 /** What each fact has to say. */
 const needs: Record<OfferedFact, readonly (readonly [slot: string, words: string])[]> = {

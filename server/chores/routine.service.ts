@@ -5,6 +5,7 @@ import type { ChangeSupplies, ChorePlace, DoChore, RetireChore, SaveChore } from
 import { groupBy } from '../../core/collections/groupBy'
 import { byText } from '../../core/contacts/contact'
 import type { TankFacts } from '../../core/facts/facts'
+import { stockAfter } from '../../core/stock/stock.schema'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { AuditStore } from '../audit/audit.store'
 import type { ContactsService } from '../contacts/contacts.service'
@@ -194,8 +195,8 @@ export function createRoutineService({ store, facts, contacts, audit, zone }: Co
     changeSupplies({ actor, key, nowMs }: CommandContext, { item, why, pieces }: ChangeSupplies) {
       const name = item.trim()
       const now = store.piecesOf(name) ?? 0
-      if (why === 'thrown away' && pieces > now) throw fieldProblem('pieces', `Only ${now} are in the books: count them first`)
-      const after = why === 'counted' ? pieces : why === 'bought' ? now + pieces : now - pieces
+      const after = stockAfter(now, why, pieces)
+      if (after === null) throw fieldProblem('pieces', `Only ${now} are in the books: count them first`)
       store.insertStock({ item: name, pieces: after - now, after, why, staffId: actor.id, commandKey: key, atMs: nowMs })
       return { pieces: after }
     },

@@ -13,6 +13,7 @@ import type { Limits } from '../../core/limits/houseLimits'
 import type { VesselView } from '../../core/moves/moveView'
 import { lotDays } from '../../core/pools/lotAge'
 import type { RoundRules } from '../../core/rounds/roundRules'
+import { stockAfter } from '../../core/stock/stock.schema'
 import { addDays } from '../../core/time/daysBetween'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { Change } from '../events/changes'
@@ -156,8 +157,8 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
       const foodId = context.params.foodId ?? ''
       if (!store.isFood(foodId)) throw new Problem('not-found', 'There is no such food')
       const now = store.piecesOf(foodId) ?? 0
-      if (why === 'thrown away' && pieces > now) throw fieldProblem('pieces', `Only ${now} are in the books: count them first`)
-      const after = why === 'counted' ? pieces : why === 'bought' ? now + pieces : now - pieces
+      const after = stockAfter(now, why, pieces)
+      if (after === null) throw fieldProblem('pieces', `Only ${now} are in the books: count them first`)
       store.insertStock({ foodId, pieces: after - now, after, why, staffId: context.actor.id, commandKey: context.key, atMs: context.nowMs })
       return { pieces: after }
     },

@@ -11,9 +11,9 @@ import { Lead } from '../ui/Lead'
 import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
+import { StockForm } from '../ui/StockForm'
 import { plural } from '../ui/format'
 import { useFormat } from '../ui/useFormat'
-import { SupplyForm } from './SupplyForm'
 import { useChores, useChoreWrites, type ChoreWrites } from './useChores'
 import './chores.css'
 
@@ -30,7 +30,7 @@ export function ChoresPage() {
       <Lead title="Chores" aside={recorder.role === 'lead' && <ButtonLink to="/chores/new">Another chore</ButtonLink>}>
         {leadWords(chores, late)}
       </Lead>
-      <div className="chores-columns">
+      <div className="work-columns">
         <div>
           <Due chores={chores} />
         </div>
@@ -135,6 +135,7 @@ function DueRow({ at, writes, onAttempt }: { at: ChoreAtPlace; writes: ChoreWrit
 /** What is in the store room. */
 function Supplies({ chores: { supplies } }: { chores: ChoresView }) {
   const [open, setOpen] = useState<string | null>(null)
+  const { changeSupplies } = useChoreWrites()
   return (
     <RowSection title="Store room" count={supplies.length}>
       {supplies.map(({ item, pieces }) => (
@@ -143,7 +144,7 @@ function Supplies({ chores: { supplies } }: { chores: ChoresView }) {
             <span>{item}</span>
             <span>{pieces ?? 'not counted'}</span>
           </Button>
-          {open === item && <SupplyForm item={item} />}
+          {open === item && <StockForm called={item} onChange={(change) => changeSupplies({ item, ...change })} />}
         </li>
       ))}
     </RowSection>

@@ -32,7 +32,7 @@ function Handover({ handover }: { handover: HandoverView }) {
   return (
     <HandScreen className="handover" title="Handover" back={{ to: '/today', label: 'Today' }} aside={<span>{recorder.name}</span>}>
       <p className="lead-sentence">{hasRead ? `Read, ${recorder.name}.` : `${sections.length === 0 ? 'Nobody else recorded anything' : 'What others did'} since you were here, ${format.moment(sinceMs)}.`}</p>
-      <div className="handover-columns">
+      <div className="work-columns">
         <div>
           <Words handover={handover} />
           {sections.map(({ title, rows }) => (

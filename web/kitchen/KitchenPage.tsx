@@ -44,7 +44,7 @@ function Feed({ kitchen, writes }: { kitchen: KitchenView; writes: KitchenWrites
         <Button look="quiet" className="print-button" onClick={() => window.print()}>Print</Button>
       </nav>
       <p className="lead-sentence">{leadWords(next, kitchen, format, nowMs())}</p>
-      <div className="kitchen-columns">
+      <div className="work-columns">
         <div>
           <Steps kitchen={kitchen} writes={writes} />
         </div>

@@ -1,15 +1,13 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { LarderFood } from '../../core/kitchen/larder'
-import type { ChangeFoodStock } from '../../core/kitchen/kitchen.schema'
-import { sentenceOf } from '../api/ApiProblem'
 import { Button } from '../ui/Button'
-import { TextField } from '../ui/Field'
-import { plural } from '../ui/format'
+import { plural, signed } from '../ui/format'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
+import { StockForm } from '../ui/StockForm'
 import { useFormat } from '../ui/useFormat'
-import { pieces } from './kitchenWords'
+import { pieces, pieceWords } from './kitchenWords'
 import { useKitchenWrites, useLarder } from './useKitchen'
 import './kitchen.css'
 
@@ -35,7 +33,7 @@ export function LarderPage() {
               </span>
               <span>{food.pieces === null ? 'not counted' : pieces(food.pieces, food.kind)}</span>
             </Button>
-            {open === food.foodId && <StockForm food={food} />}
+            {open === food.foodId && <Counted food={food} />}
           </li>
         ))}
       </ul>
@@ -49,43 +47,24 @@ function lastsWords({ perDay, lastsDays, isToOrder, pieces: left }: LarderFood):
   return lastsDays === null ? goes : `${goes}, lasts ${plural(Math.floor(lastsDays), 'day')}${isToOrder ? ': to order' : ''}`
 }
 
-const whys: readonly { why: ChangeFoodStock['why']; label: string }[] = [
-  { why: 'bought', label: 'came in' },
-  { why: 'counted', label: 'are there' },
-  { why: 'thrown away', label: 'thrown away' },
-]
-
-function StockForm({ food: { foodId, food, kind, changes } }: { food: LarderFood }) {
+/** Counts a food, and shows how its stock came to be. */
+function Counted({ food: { foodId, food, kind, changes } }: { food: LarderFood }) {
   const { changeStock } = useKitchenWrites()
-  const [typed, setTyped] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
   const format = useFormat()
-  const send = (why: ChangeFoodStock['why']): void => {
-    if (!/^\d{1,6}$/.test(typed.trim())) return setProblem(`How many ${pieces(2, kind).replace(/^2 /, '')}? A whole number`)
-    setProblem(null)
-    void changeStock(foodId, food, { why, pieces: Number(typed) }).then(() => setTyped(''), (error: unknown) => setProblem(sentenceOf(error)))
-  }
   return (
-    <div className="entry-form">
-      <TextField label={`How many ${pieces(2, kind).replace(/^2 /, '')} of ${food}`} inputMode="numeric" size="hand" value={typed} onChange={setTyped} problem={problem} />
-      <div className="larder-forms">
-        {whys.map(({ why, label }) => (
-          <Button key={why} size="hand" onClick={() => send(why)}>
-            {label}
-          </Button>
-        ))}
-      </div>
+    <>
+      <StockForm called={`${pieceWords(kind)} of ${food}`} onChange={(change) => changeStock(foodId, food, change)} />
       {changes.length > 0 && (
         <ul aria-label={`Changes of ${food}`}>
           {changes.map(({ pieces: change, after, why, by, atMs }) => (
             <li key={`${atMs} ${after} ${why}`}>
               <small>
-                {format.moment(atMs)} {why} {change > 0 ? `+${change}` : change < 0 ? `−${-change}` : '±0'}, {after} left, {by}
+                {format.moment(atMs)} {why} {signed(change)}, {after} left, {by}
               </small>
             </li>
           ))}
         </ul>
       )}
-    </div>
+    </>
   )
 }

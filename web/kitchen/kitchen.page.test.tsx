@@ -32,7 +32,7 @@ test('food that runs out leaves fish out loudly; counted again, they are fed', a
   await press(/^Larvae/)
   await type('How many cubes of Larvae', 'four')
   await press('came in')
-  await screen.findByText('How many cubes? A whole number')
+  await screen.findByText('How many? A whole number')
   await type('How many cubes of Larvae', '4')
   await press('came in')
   await screen.findByText('4 cubes')

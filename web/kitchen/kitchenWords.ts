@@ -8,6 +8,8 @@ import { plural, type Format } from '../ui/format'
 export const small = (figure: number, unit: string): string => figure < 0.045 && unit === 'g' ? 'a pinch' : `${figure < 0.995 ? figure.toFixed(2) : figure < 9.95 ? figure.toFixed(1) : figure.toFixed(0)} ${unit}`
 
 const pieceWord: Readonly<Record<FoodKind, string>> = { frozen: 'cube', gel: 'slab', dry: 'scoop', fresh: 'piece', live: 'portion' }
+/** What pieces of a food are called: "cubes". */
+export const pieceWords = (kind: FoodKind): string => `${pieceWord[kind]}s`
 /** Pieces by how they are called: "3 cubes". */
 export const pieces = (count: number, kind: FoodKind): string => plural(count, pieceWord[kind])
 
