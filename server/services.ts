@@ -174,7 +174,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   changes.listen(facts.listen)
   const movesStore = createMovesStore(db)
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
-  const waiting = createPlansService({ store: createPlansStore(db), facts, rules: moveRules.inForce, zone })
+  const plansStore = createPlansStore(db)
+  const waiting = createPlansService({ store: plansStore, facts, rules: moveRules.inForce, zone })
   const placingStore = createPlacingStore(db, waiting.bookings)
   const levelsStore = createLevelsStore(db)
   const roundRules = limits.roundRules
@@ -218,7 +219,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const schools = createSchoolsService(db, audit)
   const subjects = createSubjectStore(db, (tankId) => facts.tank(tankId, now()))
   const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
-  const kitchen = createKitchenService({ store: kitchenStore, facts, vessels: (nowMs) => vessels.view(nowMs).vessels, walk: (nowMs) => walk.order('kitchen', [...levels.all(nowMs).values()], () => 1, () => undefined).stops.map(({ tankId }) => tankId), limits: limits.inForce, rules: roundRules, zone })
+  const kitchen = createKitchenService({ store: kitchenStore, facts, vessels: (nowMs) => vessels.view(nowMs).vessels, walk: (nowMs) => walk.order('kitchen', [...levels.all(nowMs).values()], () => 1, () => undefined).stops.map(({ tankId }) => tankId), limits: limits.inForce, rules: roundRules, growth: moveRules.inForce, lengths: plansStore.lengths, zone })
   changes.listen(kitchen.listen)
   const probes = createProbesService({ store: createProbesStore(db), probes: simulatedProbes, facts, glass, audit, limits: limits.inForce, rules: roundRules })
   changes.listen(probes.listen)

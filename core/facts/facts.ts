@@ -112,8 +112,10 @@ export interface KindWays {
   tolerance: Tolerance | null
   habits: Habit[]
   mouth: Mouth | null
-  /** Usual weight when traded, in g. */
+  /** Usual weight and length when traded, in g and cm, and full length. */
   massG: number | null
+  tradedCm: number | null
+  adultCm: number | null
 }
 
 /** What somebody noted of a lot when it was entered. */

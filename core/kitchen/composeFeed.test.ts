@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals'
 import type { TankFacts } from '../facts/facts'
+import { shippedMoveRules } from '../moves/moveRules'
 import { standardLimits } from '../limits/houseLimits'
 import { kitchenLimits, kitchenWith } from '../limits/kitchenLimits'
 import { lotFacts, tankFacts } from '../testing/factsOf'
@@ -20,7 +21,7 @@ const feed = { feedId: 'f', name: 'morning', on: '2031-05-04', atMs, dayPercent:
 const food = (name: string, servesAs: string[], change: Partial<HouseFood> = {}): HouseFood => ({ id: name, name, kind: 'frozen', thawMinutes: null, pieceG: null, dryPercent: null, proteinPercent: null, mouths: [], outMinutes: null, servesAs, pieces: null, ...change })
 const larvae = food('Larvae, black', ['mosquito larvae'])
 const fine = food('Fine dry', ['fine granules'], { kind: 'dry' })
-const asked = (change: Partial<FeedAsked> = {}): FeedAsked => ({ feed, tanks: [tankFacts({ lots: [lotFacts()] })], foods: [larvae, fine], recipes: shippedKitchen.recipes, kitchen: shippedKitchen.kitchen, limits: standardLimits, orders: [], ticks: [], walk: [], daysOf: () => 30, ...change })
+const asked = (change: Partial<FeedAsked> = {}): FeedAsked => ({ feed, tanks: [tankFacts({ lots: [lotFacts()] })], foods: [larvae, fine], recipes: shippedKitchen.recipes, kitchen: shippedKitchen.kitchen, limits: standardLimits, orders: [], ticks: [], walk: [], daysOf: () => 30, sizesOf: () => [], growth: shippedMoveRules, ...change })
 const shown = (of: FeedAsked) => showFeed(of, composeFeed(of))
 const view = (of: FeedAsked): KitchenView => ({ feeds: [feed], feed, ...shown(of), away: [], order: [], waters: [], filterUnsaid: [], volumeUnsaid: [], orders: [] })
 const tick = (change: Partial<TickView>): TickView => ({ id: 'x', step: 'thaw', what: 'Larvae, black', pieces: 0, by: 'Oona', atMs, ...change })

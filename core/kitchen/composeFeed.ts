@@ -2,7 +2,10 @@ import { groupBy } from '../collections/groupBy'
 import { byText } from '../contacts/contact'
 import type { LotFacts, TankFacts } from '../facts/facts'
 import type { Limits } from '../limits/houseLimits'
-import { mouthOf } from '../rounds/roundRules'
+import type { MoveRules } from '../moves/moveRules'
+import type { SizeEntry } from '../plans/planFacts'
+import { addDays } from '../time/daysBetween'
+import { fishMass } from './fishMass'
 import type { KitchenNumbers, Recipe } from './kitchenRules'
 import { foodRuleOf, kitchenOf, type HouseFood } from './houseFoods'
 import { figuresOf } from './smallWaters'
@@ -12,6 +15,8 @@ import { thawList, type KitchenLot, type Ration, type ThawList } from './thawLis
 const minuteMs = 60_000
 /** On hand of a food that nobody ever counted: as much as it takes. */
 const uncounted = 1_000_000
+/** Where fish come from that never travelled. */
+const bornHere = 'born here'
 const numeric = new Intl.Collator('en', { numeric: true })
 
 /** What a feed is composed of. */
@@ -27,6 +32,10 @@ export interface FeedAsked {
   /** Tanks in the order in which they are walked. */
   walk: readonly string[]
   daysOf: (lot: LotFacts) => number
+  /** Lengths of a lot that somebody measured or noted, oldest first. */
+  sizesOf: (lot: LotFacts) => readonly SizeEntry[]
+  /** How fish grow, where nobody measured lately. */
+  growth: Pick<MoveRules, 'growthPerDay' | 'growthMostPerDay' | 'sizeFitDays'>
 }
 
 /** A lot as it is fed, and where. */
@@ -34,6 +43,8 @@ interface Fed {
   tank: TankFacts
   facts: LotFacts
   lot: KitchenLot
+  /** Nobody says what they weigh. */
+  isGuessed: boolean
 }
 /** A feed as it was composed; `fed` are all lots, whether they get anything or not. */
 export interface ComposedFeed {
@@ -48,24 +59,25 @@ const keyOf = (tank: Pick<TankFacts, 'tankId'>, lot: Pick<LotFacts, 'lotId'>): s
 export const isFedHere = ({ purpose }: Pick<TankFacts, 'purpose'>): boolean => purpose !== 'customer'
 
 /** Every lot in a tank as the kitchen reckons with it: what nobody said is taken from what is usual. */
-function fedLots({ tanks, orders, limits, daysOf }: Pick<FeedAsked, 'tanks' | 'orders' | 'limits' | 'daysOf'>): Fed[] {
+function fedLots({ feed, tanks, orders, limits, daysOf, sizesOf, growth }: Pick<FeedAsked, 'feed' | 'tanks' | 'orders' | 'limits' | 'daysOf' | 'sizesOf' | 'growth'>): Fed[] {
   const [ofLot, ofTank] = [groupBy(orders, ({ lotId }) => lotId), new Set(orders.flatMap(({ kind, tankId }) => (kind === 'every other day' && tankId !== null ? [tankId] : [])))]
   return tanks.filter(isFedHere).flatMap((tank) =>
     tank.lots.map((facts): Fed => {
       const said = ofLot.get(facts.lotId) ?? []
-      const massG = facts.book.ways?.massG ?? limits.usualFishG
       const days = daysOf(facts)
+      const isBorn = facts.origin === bornHere
+      const { massG, mouth, isGuessed } = fishMass(facts.book.ways ?? { massG: null, tradedCm: null, adultCm: null, mouth: null }, sizesOf(facts), isBorn ? addDays(feed.on, -days) : null, feed.on, limits.usualFishG, growth)
       const lot: KitchenLot = {
         ...{ lot: keyOf(tank, facts), rack: tank.rack, water: tank.water.kind, quantity: facts.quantity, massG, tempC: figuresOf(tank).tempC },
-        ...{ mouth: facts.book.ways?.mouth ?? mouthOf(massG) ?? 'small', habits: facts.book.ways?.habits ?? [], lastAte: facts.lastAnswer?.ate ?? null },
+        ...{ mouth, habits: facts.book.ways?.habits ?? [], lastAte: facts.lastAnswer?.ate ?? null },
         // Fish that were born here did not travel: there is no first day to rest.
-        days: facts.origin === 'born here' ? Math.max(1, days) : days,
+        days: isBorn ? Math.max(1, days) : days,
         isConditioning: said.some(({ kind }) => kind === 'conditioning'),
         withoutFood: said.some(({ kind }) => kind === 'without food'),
         medicated: said.find(({ kind }) => kind === 'medicated')?.food ?? null,
         everyOtherDay: ofTank.has(tank.tankId),
       }
-      return { tank, facts, lot }
+      return { tank, facts, lot, isGuessed }
     }),
   )
 }
@@ -83,7 +95,7 @@ export function composeFeed(asked: FeedAsked): ComposedFeed {
 const openedOf = (ticks: readonly TickView[], foodId: string): number => tickOf(ticks, 'thaw', foodId)?.pieces ?? 0
 const tickOf = (ticks: readonly TickView[], step: TickView['step'], what: string): TickView | null => ticks.find((tick) => tick.step === step && tick.what === what) ?? null
 
-type Shown = Pick<KitchenView, 'foods' | 'soaks' | 'soaked' | 'racks' | 'outs' | 'skipped' | 'leftOut' | 'short' | 'unreckoned' | 'isCounted'>
+type Shown = Pick<KitchenView, 'foods' | 'soaks' | 'soaked' | 'racks' | 'outs' | 'skipped' | 'leftOut' | 'short' | 'unreckoned' | 'guessed' | 'isCounted'>
 
 /** A feed as it is read and ticked off. */
 export function showFeed({ feed, foods, ticks, walk, orders }: Pick<FeedAsked, 'feed' | 'foods' | 'ticks' | 'walk' | 'orders'>, { list, fed, rules }: ComposedFeed): Shown {
@@ -112,6 +124,7 @@ export function showFeed({ feed, foods, ticks, walk, orders }: Pick<FeedAsked, '
     leftOut: list.leftOut.flatMap((key) => asFed(fedOf(key)).map((each) => ({ ...each, mouth: fedOf(key)?.lot.mouth ?? 'small', medicated: fedOf(key)?.lot.medicated ?? null }))).sort(byTank),
     short: list.short,
     unreckoned: foods.filter((food) => foodRuleOf(food) === null).map(({ name }) => name).sort(byText),
+    guessed: [...new Set(fed.filter(({ isGuessed }) => isGuessed).map(({ facts }) => facts.species))].sort(byText),
     isCounted: foods.some(({ pieces }) => pieces !== null),
   }
 }

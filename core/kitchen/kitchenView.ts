@@ -102,6 +102,8 @@ export interface KitchenView {
   volumeUnsaid: string[]
   /** Foods that nobody reckons with: what a piece weighs and whom it suits is not known. */
   unreckoned: string[]
+  /** Kinds of which nobody says what they weigh, and fry that nobody measured. */
+  guessed: string[]
   orders: (OrderView & { whom: string })[]
   isCounted: boolean
 }

@@ -18,7 +18,7 @@ export interface Horizon {
 
 type LookRow = Omit<Look, 'signs' | 'marks' | 'answers' | 'counts'> & { tankId: string; signs: string; marks: string | null; answers: string | null; counts: string | null }
 type SetUpRow = Omit<TankSetUp, 'water' | 'agents' | 'isRetired'> & Omit<WaterFacts, 'id' | 'isAlone' | 'kind'> & { waterId: string; isAlone: number; water: WaterFacts['kind']; agents: string; isRetired: number }
-type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks' | 'restartsMs'> & { restarts: string; isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null; shareSeenPercent: number | null; tolerance: Tolerance | null; habits: string; mouth: Mouth | null; usualMassG: number | null } & HandlingRow
+type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks' | 'restartsMs'> & { restarts: string; isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null; shareSeenPercent: number | null; tolerance: Tolerance | null; habits: string; mouth: Mouth | null; usualMassG: number | null; tradedCm: number | null; adultCm: number | null } & HandlingRow
 
 /** Moments at which a confirmed sign was seen that reached a lot, as a list in JSON. */
 const restartsOf = (lotId: string): string => `(SELECT json_group_array(d.last_ms) FROM sign_reach r JOIN sign_decision d ON d.id = r.decision_id AND d.undone_at_ms IS NULL WHERE r.lot_id = ${lotId})`
@@ -73,13 +73,13 @@ export function createFactsStore({ orm, raw, version }: Database) {
               coalesce(stock.quantity, 0) AS quantity, coalesce(stock.since_ms, lot.created_at_ms) AS sinceMs, coalesce(e.millionths, 0) AS expected, ${sql.raw(arrivedAt)} AS arrivedAtMs, lot.is_before_books AS isBeforeBooks,
               (SELECT min(r.happened_at_ms) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id) AS openedAtMs, ${sql.raw(restartsOf('lot.id'))} AS restarts,
               species.first_meal_days AS firstMealDays, species.bears_hunger AS bearsHunger, coalesce((SELECT group_concat(value, ', ') FROM json_each(species.first_food_kinds)), species.first_foods) AS firstFoods,
-              species.share_seen_percent AS shareSeenPercent, species.tolerance, species.habits, species.mouth, species.usual_mass_g AS usualMassG, ${handlingColumns}
+              species.share_seen_percent AS shareSeenPercent, species.tolerance, species.habits, species.mouth, species.usual_mass_g AS usualMassG, species.traded_cm AS tradedCm, species.adult_cm AS adultCm, ${handlingColumns}
             FROM tank CROSS JOIN (SELECT place_id, lot_id FROM stock WHERE ${place(only)} UNION SELECT place_id, lot_id FROM expected_stock WHERE ${place(only)}) AS here ON here.place_id = tank.id
               LEFT JOIN stock ON stock.place_id = here.place_id AND stock.lot_id = here.lot_id LEFT JOIN expected_stock e ON e.place_id = here.place_id AND e.lot_id = here.lot_id JOIN lot ON lot.id = here.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE ${tanks(only)}`,
         )
         .map((row) => {
-          const { handling, tankId, isBeforeBooks, restarts, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, shareSeenPercent, tolerance, habits, mouth, usualMassG, ...lot } = withHandling(row)
-          const ways = { shareSeen: shareSeenPercent === null ? null : shareSeenPercent / 100, tolerance, habits: listed<string>(habits).filter(isHabit), mouth: mouth ?? mouthOf(usualMassG), massG: usualMassG }
+          const { handling, tankId, isBeforeBooks, restarts, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, shareSeenPercent, tolerance, habits, mouth, usualMassG, tradedCm, adultCm, ...lot } = withHandling(row)
+          const ways = { shareSeen: shareSeenPercent === null ? null : shareSeenPercent / 100, tolerance, habits: listed<string>(habits).filter(isHabit), mouth: mouth ?? mouthOf(usualMassG), massG: usualMassG, tradedCm, adultCm }
           return { kind: 'stands', tankId, lot: { ...lot, isBeforeBooks: isBeforeBooks === 1, restartsMs: listed<number>(restarts), noted: { sizeCm, strain, water, atMs: notedAtMs }, book: { handling, firstMealDays, bearsHunger, firstFoods, ways } } }
         }),
 

@@ -10,6 +10,9 @@ import type { FeedOfDay, KitchenView, TickView } from '../../core/kitchen/kitche
 import { smallWaters } from '../../core/kitchen/smallWaters'
 import { kitchenWith } from '../../core/limits/kitchenLimits'
 import type { Limits } from '../../core/limits/houseLimits'
+import { groupBy } from '../../core/collections/groupBy'
+import type { MoveRules } from '../../core/moves/moveRules'
+import type { SizeEntry } from '../../core/plans/planFacts'
 import type { VesselView } from '../../core/moves/moveView'
 import { lotDays } from '../../core/pools/lotAge'
 import type { RoundRules } from '../../core/rounds/roundRules'
@@ -39,11 +42,14 @@ interface Collaborators {
   walk: (nowMs: number) => readonly string[]
   limits: () => Limits
   rules: () => Pick<RoundRules, 'recipes'>
+  growth: () => MoveRules
+  /** Lengths that somebody measured of lots, oldest first. */
+  lengths: (lotIds: readonly string[]) => readonly { lotId: string; cm: number; atMs: number }[]
   zone: () => string
 }
 
 /** The feed kitchen: composed anew from the books whenever it is read, so that who came, went or fell ill meanwhile is in it. */
-export function createKitchenService({ store, facts, vessels, walk, limits, rules, zone }: Collaborators) {
+export function createKitchenService({ store, facts, vessels, walk, limits, rules, growth, lengths, zone }: Collaborators) {
   function feedsOn(on: string): FeedOfDay[] {
     const rows = store.feeds()
     const [year, month, day] = on.split('-').map(Number) as [number, number, number]
@@ -56,9 +62,18 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
     return named ?? feeds.find(({ atMs }) => atMs + openMs > nowMs) ?? (feeds.at(-1) as FeedOfDay)
   }
 
+  /** Lengths that were noted when lots were entered, and measured since. */
+  function sizesOf(tanks: readonly TankFacts[]): Map<string, SizeEntry[]> {
+    const lots = tanks.flatMap((tank) => tank.lots)
+    const noted = lots.flatMap(({ lotId, noted: { sizeCm, atMs } }) => (sizeCm === null ? [] : [{ lotId, cm: sizeCm, atMs }]))
+    const all = groupBy([...noted, ...lengths(lots.map(({ lotId }) => lotId))], ({ lotId }) => lotId)
+    return new Map([...all].map(([lotId, rows]) => [lotId, rows.map(({ cm, atMs }) => ({ on: dayInZone(atMs, zone()), cm }))]))
+  }
+
   function compose(feed: FeedOfDay, ticks: readonly TickView[], nowMs: number): { asked: FeedAsked; composed: ComposedFeed; tanks: TankFacts[] } {
     const [inForce, tanks] = [limits(), facts.inUse(nowMs)]
-    const asked: FeedAsked = { feed, tanks, foods: store.foods(), recipes: rules().recipes, kitchen: kitchenWith(inForce).kitchen, limits: inForce, orders: store.orders(feed.on), ticks, walk: walk(nowMs), daysOf: (lot) => lotDays(lot, feed.atMs, zone()) }
+    const sizes = sizesOf(tanks)
+    const asked: FeedAsked = { feed, tanks, foods: store.foods(), recipes: rules().recipes, kitchen: kitchenWith(inForce).kitchen, limits: inForce, orders: store.orders(feed.on), ticks, walk: walk(nowMs), growth: growth(), sizesOf: (lot) => sizes.get(lot.lotId) ?? [], daysOf: (lot) => lotDays(lot, feed.atMs, zone()) }
     return { asked, composed: composeFeed(asked), tanks }
   }
 

@@ -10,7 +10,7 @@ import { skippedWords } from './kitchenWords'
 /** Who gets nothing and why, what a water does not bear, what runs out. */
 export function KitchenAside({ kitchen }: { kitchen: KitchenView }) {
   const small = kitchen.racks.flatMap(({ tanks }) => tanks.filter(({ meals }) => meals > 0))
-  const { skipped, leftOut, away, short, order, waters, filterUnsaid, volumeUnsaid, unreckoned, isCounted } = kitchen
+  const { skipped, leftOut, away, short, order, waters, filterUnsaid, volumeUnsaid, unreckoned, guessed, isCounted } = kitchen
   return (
     <>
       <RowSection title="Left out: nothing suits them" count={leftOut.reduce((sum, { quantity }) => sum + quantity, 0)}>
@@ -77,6 +77,7 @@ export function KitchenAside({ kitchen }: { kitchen: KitchenView }) {
           Nobody has counted the foods yet, so this list takes all of them as on hand. <Link to="/kitchen/larder">Count them</Link>
         </Notice>
       )}
+      {guessed.length > 0 && <Notice>Nobody says what they weigh: {guessed.join(', ')}. Their food is reckoned by a guess; a length measured, or a weight in the species book, is better.</Notice>}
       {unreckoned.length > 0 && (
         <Notice>
           Not reckoned with: {unreckoned.join(', ')}. {plural(unreckoned.length, 'food')} of which nobody says what a piece weighs and whom it suits. <Link to="/setup/foods">Foods in Setup</Link>
