@@ -42,8 +42,8 @@ export function createRoutineStore({ orm, version }: Pick<Database, 'orm' | 'ver
     piecesOf: (item: string): number | null => orm.get<{ after: number } | undefined>(sql`SELECT after FROM supply_stock WHERE item = ${item} ORDER BY seq DESC LIMIT 1`)?.after ?? null,
     usedBy: (doneId: string): { item: string; pieces: number }[] => orm.all(sql`SELECT item, -sum(pieces) AS pieces FROM supply_stock WHERE done_id = ${doneId} GROUP BY item`),
     insertStock: (row: typeof supplyStock.$inferInsert) => void orm.insert(supplyStock).values(row).run(),
-    /** Fish that came in bags or by hand since a moment. */
-    arrivals: (sinceMs: number): { atMs: number; fish: number }[] => orm.all(sql`SELECT m.happened_at_ms AS atMs, m.quantity AS fish FROM movement m WHERE m.kind = 'arrive' AND m.happened_at_ms >= ${sinceMs} AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)`),
+    /** Fish that came in bags or by hand since a moment; what stood here before the books did not come. */
+    arrivals: (sinceMs: number): { atMs: number; fish: number }[] => orm.all(sql`SELECT m.happened_at_ms AS atMs, m.quantity AS fish FROM movement m JOIN lot ON lot.id = m.lot_id AND lot.is_before_books = 0 WHERE m.kind = 'arrive' AND m.happened_at_ms >= ${sinceMs} AND NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)`),
     systemNames: (): Map<string, string> => new Map(orm.all<{ id: string; name: string }>(sql`SELECT id, name FROM system`).map(({ id, name }) => [id, name])),
     speciesNames: (ids: readonly string[]): Map<string, string> => new Map(orm.all<{ id: string; name: string }>(sql`SELECT id, name FROM species WHERE id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`).map(({ id, name }) => [id, name])),
   }

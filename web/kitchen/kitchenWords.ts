@@ -28,4 +28,4 @@ export function leadWords({ step, what, byMs }: NextStep, { racks }: Pick<Kitche
 }
 
 /** Why fish get nothing with this feed. */
-export const skippedWords: Readonly<Record<SkippedWhy, string>> = { 'hold without food': 'without food, as somebody said', 'first day': 'came today: no food yet', 'every other day': 'fed every other day: not today' }
+export const skippedWords: Readonly<Record<SkippedWhy, string>> = { 'hold without food': 'without food, as somebody said', 'first day': 'they came today', 'every other day': 'fed every other day' }
