@@ -36,21 +36,21 @@ export interface FedSystem {
 export function smallWaters(tanks: readonly TankFacts[], { list, fed, rules }: ComposedFeed, systems: readonly FedSystem[], { waterChangeTold }: Pick<Limits, 'waterChangeTold'>): Pick<KitchenView, 'waters' | 'filterUnsaid' | 'volumeUnsaid'> {
   const skipped = new Set(list.skipped.map(({ lot }) => lot))
   const volumeUnsaid: string[] = []
+  const [fedIn, rationsOf] = [groupBy(fed, ({ tank }) => tank.water.id), groupBy(list.rations, ({ lot }) => lot)]
   const found = [...groupBy(tanks, ({ water }) => water.id)].flatMap(([waterId, onWater]) => {
     const [first] = onWater
     const system = systems.find(({ id }) => id === first?.systemId)
-    const here = fed.filter(({ tank }) => tank.water.id === waterId)
+    const here = fedIn.get(waterId) ?? []
     const volumeL = onWater.reduce((sum, { netVolumeL }) => sum + (netVolumeL ?? NaN), first?.water.isAlone ? 0 : (system?.sumpL ?? 0))
     if (!first || here.length === 0) return []
     const where = first.water.isAlone ? first.code : (system?.name ?? first.code)
     if (!(volumeL > 0)) return volumeUnsaid.push(where), []
-    const keys = new Set(here.map(({ lot }) => lot.lot))
     const asked = {
       ...figuresOf(onWater.find(({ readings }) => readings.length > 0) ?? first),
       volumeL,
       fish: here.map(({ lot }) => ({ quantity: lot.quantity, massG: lot.massG })),
       dryFoodG: here.reduce((sum, { lot }) => sum + (skipped.has(lot.lot) ? 0 : dryFoodG(lot, rules.kitchen)), 0),
-      protein: proteinOf(list.rations.filter(({ lot }) => keys.has(lot)), rules.foods),
+      protein: proteinOf(here.flatMap(({ lot }) => rationsOf.get(lot.lot) ?? []), rules.foods),
     }
     const load = foodLoad({ ...asked, filterShare: filterShares[system?.filter ?? 'none'] }, rules.kitchen)
     const isTold = !load.isEnough || load.changeLPerDay / volumeL >= waterChangeTold

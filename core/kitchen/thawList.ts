@@ -87,8 +87,17 @@ export function thawList({ feedAtMin, dayShare = 1, feedsFirstDay = false, lots,
   const ruleOf = new Map(foods.map((rule) => [rule.food, rule]))
   const isOnHand = (food: string): boolean => (pieces.get(food) ?? 0) > 0
   const skipped = lots.flatMap((lot) => skippedWhy(lot, feedsFirstDay) ?? [])
-  const fed = lots.filter(({ lot }) => !skipped.some((each) => each.lot === lot))
-  const asked = fed.map((lot) => ({ lot, rations: rationsOf(lot, partsOf(lot, { foods, recipes }, isOnHand), ruleOf, dryFoodG(lot, kitchen) * dayShare, kitchen) }))
+  const passed = new Set(skipped.map(({ lot }) => lot))
+  const fed = lots.filter(({ lot }) => !passed.has(lot))
+  // Many lots are fed alike.
+  const known = new Map<string, Parts>()
+  const partsFor = (lot: KitchenLot): Parts => {
+    const key = JSON.stringify([lot.water, lot.mouth, lot.habits, lot.medicated ?? null])
+    const parts = known.get(key) ?? partsOf(lot, { foods, recipes }, isOnHand)
+    known.set(key, parts)
+    return parts
+  }
+  const asked = fed.map((lot) => ({ lot, rations: rationsOf(lot, partsFor(lot), ruleOf, dryFoodG(lot, kitchen) * dayShare, kitchen) }))
 
   const rows = [...groupBy(asked.flatMap(({ rations }) => rations), ({ food }) => food)].map(([food, rations]) => thawed(ruleOf.get(food) as FoodRule, rations, pieces.get(food) ?? 0, feedAtMin, kitchen))
   const times = new Map(rows.map(({ food, share }) => [food, share]))
