@@ -11,8 +11,14 @@ import { skippedWords } from './kitchenWords'
 export function KitchenAside({ kitchen }: { kitchen: KitchenView }) {
   const small = kitchen.racks.flatMap(({ tanks }) => tanks.filter(({ meals }) => meals > 0))
   const { skipped, leftOut, away, short, order, waters, filterUnsaid, volumeUnsaid, unreckoned, guessed, isCounted } = kitchen
+  const dayPercent = kitchen.feeds.reduce((sum, feed) => sum + feed.dayPercent, 0)
   return (
     <>
+      {dayPercent !== 100 && (
+        <Notice level="watch">
+          The feeds of the day come to {dayPercent} % of its food. <Link to="/setup/feeds">Feeds in Setup</Link>
+        </Notice>
+      )}
       <RowSection title="Left out: nothing suits them" count={leftOut.reduce((sum, { quantity }) => sum + quantity, 0)}>
         {leftOut.map((lot) => (
           <Row key={`${lot.tankId} ${lot.lotId}`} to={`/room/${lot.tankCode}`} mark="harm" aside={lot.medicated ? 'its food is out' : `${lot.mouth} mouths`}>

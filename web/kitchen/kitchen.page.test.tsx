@@ -42,6 +42,18 @@ test('food that runs out leaves fish out loudly; counted again, they are fed', a
   expect(screen.queryByText('Left out: nothing suits them')).toBeNull()
 })
 
+test('feeds that come to more or less than a day’s food say so: else fish would go short without a word', async () => {
+  await furnish(6)
+  const feed = (name: string, dayPercent: number) => app.room().post('/api/setup/feeds', { values: { name, hour: 9, minute: null, dayPercent } })
+  await feed('morning', 60)
+  await app.open('/kitchen')
+  await screen.findByText(/^The feeds of the day come to 60 % of its food/)
+  await feed('evening', 40)
+  await app.open('/kitchen')
+  await screen.findByRole('link', { name: 'evening' })
+  expect(screen.queryByText(/^The feeds of the day come to/)).toBeNull()
+})
+
 test('conditioned fish stand with their small meals; the words of an order are refused beside their field and stay', async () => {
   const { tankId } = await furnish(6)
   await app.open('/kitchen/otherwise?tank=R1-01')
