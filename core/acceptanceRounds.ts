@@ -38,7 +38,7 @@ export const roundAcceptance = {
     return splitRound({ ...asked, tanks: order.flatMap((code) => byCode.get(code) ?? []) }, people)
   },
   thawList(asked: ThawAsked) {
-    const { rations: _rations, ...list } = thawList(asked)
+    const { rations: _, ...list } = thawList(asked)
     return list
   },
   foodLoad: (asked: FoodLoadAsked) => foodLoad(asked),
