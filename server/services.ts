@@ -196,6 +196,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
   const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
   const routine = createRoutineService({ store: createRoutineStore(db), facts, contacts, audit, zone })
+  changes.listen(routine.listen)
   const sources = createSourcesService({ ...ofMoves, contacts })
   const gate = { store: placingStore, audit, limits: limits.inForce, facts, sources }
   const placing = createPlacingService(gate)

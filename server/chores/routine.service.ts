@@ -3,18 +3,23 @@ import type { ChoreAtPlace, ChoreSetUp, ChoresView, TakenFish } from '../../core
 import { choresDue, nextOn, type ItemCount } from '../../core/chores/choresDue'
 import type { ChangeSupplies, ChorePlace, DoChore, RetireChore, SaveChore } from '../../core/chores/chores.schema'
 import { groupBy } from '../../core/collections/groupBy'
+import { meets } from '../../core/commands/things'
 import { byText } from '../../core/contacts/contact'
 import type { TankFacts } from '../../core/facts/facts'
 import { stockAfter } from '../../core/stock/stock.schema'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { AuditStore } from '../audit/audit.store'
 import type { ContactsService } from '../contacts/contacts.service'
+import type { Change } from '../events/changes'
 import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import { dayStartIn } from '../room/dayStartIn'
 import type { RoutineStore } from './routine.store'
+
+/** What the books hold of which chores go by. */
+const goesBy = ['chore', 'tank', 'bag', 'crate', 'run', 'vessel', 'stocktake', 'register', 'house', 'staff'] as const
 
 interface Collaborators {
   store: RoutineStore
@@ -92,11 +97,11 @@ export function createRoutineService({ store, facts, contacts, audit, zone }: Co
     }
   }
 
-  let known: { version: string; on: string; view: ChoresView } | null = null
-  /** As it stands; reckoned once until something is written or a day begins. */
+  let known: { on: string; view: ChoresView } | null = null
+  /** As it stands; reckoned once until something it goes by is written, or a day begins: a look at a tank is none, and there are many. */
   function current(nowMs: number): ChoresView {
     const on = dayInZone(nowMs, zone())
-    if (known?.version !== store.version() || known.on !== on) known = { version: store.version(), on, view: view(nowMs) }
+    if (known?.on !== on) known = { on, view: view(nowMs) }
     return known.view
   }
 
@@ -145,6 +150,9 @@ export function createRoutineService({ store, facts, contacts, audit, zone }: Co
 
   return {
     view: current,
+    listen({ touched }: Pick<Change, 'touched'>): void {
+      if (meets(touched, goesBy)) known = null
+    },
     addChore(context: CommandContext, input: SaveChore) {
       requirePlaces(input, context.nowMs)
       const id = newId()

@@ -16,10 +16,9 @@ export interface DoneRow {
 }
 
 /** Queries about work that comes round. */
-export function createRoutineStore({ orm, version }: Pick<Database, 'orm' | 'version'>) {
+export function createRoutineStore({ orm }: Pick<Database, 'orm'>) {
   const setUp = (row: typeof chore.$inferSelect): ChoreSetUp => ({ ...row, rule: JSON.parse(row.rule) as ChoreSetUp['rule'], places: JSON.parse(row.places) as ChorePlace[] })
   return {
-    version,
     chores: (): ChoreSetUp[] => orm.select().from(chore).where(isNull(chore.retiredAtMs)).orderBy(chore.name, chore.id).all().map(setUp),
     chore(id: string): (ChoreSetUp & { isRetired: boolean }) | null {
       const row = orm.select().from(chore).where(eq(chore.id, id)).get()
