@@ -2,6 +2,7 @@ import { groupBy } from '../collections/groupBy'
 import { byText } from '../contacts/contact'
 import type { Look, SignDecision, TankFacts } from '../facts/facts'
 import type { MovementKind } from '../ledger/movement'
+import { plural } from '../words/plural'
 import type { HandoverRow, HandoverSection } from './handoverView'
 
 export type RowMark = 'harm' | 'watch'
@@ -34,7 +35,6 @@ export interface Happened {
 }
 
 const row = (words: string, more: Partial<HandoverRow> = {}): HandoverRow => ({ words, detail: null, to: null, mark: null, ...more })
-const plural = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
 const sumOf = (rows: readonly { quantity: number }[]): number => rows.reduce((sum, { quantity }) => sum + quantity, 0)
 const names = (rows: readonly { by: string }[]): string => [...new Set(rows.map(({ by }) => by))].sort(byText).join(', ')
 const tank = (code: string | null): string | null => (code === null ? null : `/room/${code}`)

@@ -11,13 +11,14 @@ import { foodRuleOf, kitchenOf, type HouseFood } from './houseFoods'
 import { figuresOf } from './smallWaters'
 import type { FedLot, FeedOfDay, KitchenFood, KitchenRack, KitchenView, OrderView, TickView } from './kitchenView'
 import { thawList, type KitchenLot, type Ration, type ThawList } from './thawList'
+import { naturally } from '../words/naturally'
+import { plural } from '../words/plural'
 
 const minuteMs = 60_000
 /** On hand of a food that nobody ever counted: as much as it takes. */
 const uncounted = 1_000_000
 /** Where fish come from that never travelled. */
 const bornHere = 'born here'
-const numeric = new Intl.Collator('en', { numeric: true })
 
 /** What a feed is composed of. */
 export interface FeedAsked {
@@ -30,7 +31,7 @@ export interface FeedAsked {
   orders: readonly OrderView[]
   ticks: readonly TickView[]
   /** Tanks in the order in which they are walked. */
-  walk: readonly string[]
+  walk: () => readonly string[]
   daysOf: (lot: LotFacts) => number
   /** Lengths of a lot that somebody measured or noted, oldest first. */
   sizesOf: (lot: LotFacts) => readonly SizeEntry[]
@@ -118,7 +119,7 @@ export function showFeed({ feed, foods, ticks, walk, orders }: Pick<FeedAsked, '
     }).sort((a, b) => (a.startAtMs ?? Infinity) - (b.startAtMs ?? Infinity) || byText(a.food, b.food)),
     soaks: list.soaks,
     soaked: tickOf(ticks, 'soak', 'all'),
-    racks: racksOf(list, fedOf, ticks, walk),
+    racks: racksOf(list, fedOf, ticks, walk()),
     outs: [...outs].map(([outAtMin, rows]) => ({ what: minuteOf(outAtMin * minuteMs), atMs: outAtMin * minuteMs, foods: rows.map(({ food }) => food), done: tickOf(ticks, 'out', minuteOf(outAtMin * minuteMs)) })).sort((a, b) => a.atMs - b.atMs),
     skipped: [...groupBy(list.skipped, ({ why }) => why)].map(([why, lots]) => ({ why, lots: lots.flatMap(({ lot }) => asFed(fedOf(lot)).map((each) => ({ ...each, until: why === 'hold without food' ? untilOf(each.lotId) : null }))).sort(byTank) })).sort((a, b) => byText(a.why, b.why)),
     leftOut: list.leftOut.flatMap((key) => asFed(fedOf(key)).map((each) => ({ ...each, mouth: fedOf(key)?.lot.mouth ?? 'small', medicated: fedOf(key)?.lot.medicated ?? null }))).sort(byTank),
@@ -130,8 +131,7 @@ export function showFeed({ feed, foods, ticks, walk, orders }: Pick<FeedAsked, '
 }
 
 const asFed = (each: Fed | undefined): FedLot[] => (each ? [{ tankId: each.tank.tankId, tankCode: each.tank.code, lotId: each.facts.lotId, species: each.facts.species, quantity: each.facts.quantity }] : [])
-const byTank = (a: FedLot, b: FedLot): number => numeric.compare(a.tankCode, b.tankCode) || byText(a.species, b.species)
-const plural = (count: number, word: string): string => `${count} ${word}${count === 1 ? '' : 's'}`
+const byTank = (a: FedLot, b: FedLot): number => naturally(a.tankCode, b.tankCode) || byText(a.species, b.species)
 
 /** Whom a food is for, by recipe: "small mouths: 34 fish in 6 tanks". */
 function whomWords(rations: readonly Ration[], fedOf: (key: string) => Fed | undefined): string[] {
@@ -154,10 +154,10 @@ function racksOf({ portions, rations, meals }: ThawList, fedOf: (key: string) =>
       const fish = [...groupBy(here, ({ facts }) => facts.species)].map(([species, lots]) => `${lots.reduce((sum, { facts }) => sum + facts.quantity, 0)} ${species}`).join(', ')
       return { tankId, code: here[0]?.tank.code ?? '', fish, grams: rows.reduce((sum, { grams }) => sum + grams, 0), bowls: [...new Set(rows.map(({ bowl }) => bowl))].sort(), meals: Math.max(0, ...meals.filter(({ lot }) => here.some((each) => each.lot.lot === lot)).map((each) => each.meals)) }
     })
-    return { rack, portions: own.map(({ bowl, food, grams }) => ({ bowl, food, grams })), tanks: tanks.sort((a, b) => turnOf(a) - turnOf(b) || numeric.compare(a.code, b.code)), done: tickOf(ticks, 'give', rack) }
+    return { rack, portions: own.map(({ bowl, food, grams }) => ({ bowl, food, grams })), tanks: tanks.sort((a, b) => turnOf(a) - turnOf(b) || naturally(a.code, b.code)), done: tickOf(ticks, 'give', rack) }
   })
   const firstOf = ({ tanks }: KitchenRack): number => Math.min(...tanks.map(turnOf))
-  return racks.sort((a, b) => firstOf(a) - firstOf(b) || numeric.compare(a.rack, b.rack))
+  return racks.sort((a, b) => firstOf(a) - firstOf(b) || naturally(a.rack, b.rack))
 }
 
 /** What every lot of a rack is given, for whoever asks later what it was offered. */

@@ -4,6 +4,7 @@ import type { Water } from '../room/room.schema'
 import type { Habit, Mouth } from '../rounds/roundRules'
 import type { Ate } from '../rounds/rounds.schema'
 import { shippedKitchen, type FoodRule, type KitchenNumbers, type KitchenRules } from './kitchenRules'
+import { naturally } from '../words/naturally'
 
 /** A lot as the kitchen feeds it. */
 export interface KitchenLot {
@@ -73,7 +74,6 @@ export interface ThawList {
 }
 
 const tiny = 1e-9
-const numeric = new Intl.Collator('en', { numeric: true })
 const sumOf = (rows: readonly { grams: number }[]): number => rows.reduce((sum, { grams }) => sum + grams, 0)
 
 /**
@@ -178,5 +178,5 @@ function thawed(rule: FoodRule, rations: readonly Ration[], onHand: number, feed
 function portionsOf(rations: readonly Ration[]): ThawList['portions'] {
   const groups = groupBy(rations, ({ rack, bowl, food }) => JSON.stringify([rack, bowl, food]))
   const portions = [...groups.values()].map((same) => ({ rack: same[0]?.rack ?? '', bowl: same[0]?.bowl ?? 'plain', food: same[0]?.food ?? '', grams: sumOf(same) }))
-  return portions.sort((a, b) => numeric.compare(a.rack, b.rack) || byText(a.bowl, b.bowl) || byText(a.food, b.food))
+  return portions.sort((a, b) => naturally(a.rack, b.rack) || byText(a.bowl, b.bowl) || byText(a.food, b.food))
 }

@@ -1,6 +1,6 @@
 import type { Walk, WalkTank } from './walk'
+import { naturally } from '../words/naturally'
 
-const numeric = new Intl.Collator('en', { numeric: true })
 
 /** Walks to begin with: along the bays, along the shelves, and along the least tree of every piece. All are valid. */
 export function startingOrders(walk: Walk, tanks: readonly WalkTank[]): number[][] {
@@ -23,7 +23,7 @@ export function piecesOf({ block, blockState }: Walk): number[][] {
 function alongRacks(piece: readonly number[], tanks: readonly WalkTank[], line: 'position' | 'shelf', along: 'position' | 'shelf'): number[] {
   const at = (tank: number): WalkTank => tanks[tank] as WalkTank
   const rackOf = (tank: number): string => JSON.stringify([at(tank).zone, at(tank).rack])
-  const sorted = [...piece].sort((a, b) => numeric.compare(at(a).zone ?? '', at(b).zone ?? '') || numeric.compare(at(a).rack, at(b).rack) || at(a)[line] - at(b)[line] || at(a)[along] - at(b)[along])
+  const sorted = [...piece].sort((a, b) => naturally(at(a).zone ?? '', at(b).zone ?? '') || naturally(at(a).rack, at(b).rack) || at(a)[line] - at(b)[line] || at(a)[along] - at(b)[along])
   const lines: number[][] = []
   for (const tank of sorted) {
     const last = lines.at(-1)

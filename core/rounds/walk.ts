@@ -1,5 +1,6 @@
 import { shippedRoundRules, type RoundRules } from './roundRules'
 import { roundStates, type RoundState } from './roundState'
+import { naturally } from '../words/naturally'
 
 /** A tank as the walk passes it. */
 export interface WalkTank {
@@ -55,7 +56,6 @@ export function blockOf({ state, source, system }: Pick<WalkTank, 'state' | 'sou
   return state === 'new' ? `new ${source ?? ''}` : `${state} ${system}`
 }
 
-const numeric = new Intl.Collator('en', { numeric: true })
 const numbered = (keys: readonly string[]): Int32Array => {
   const all = [...new Set(keys)]
   return Int32Array.from(keys, (key) => all.indexOf(key))
@@ -95,7 +95,7 @@ function bestSink(from: readonly number[], to: readonly number[]): number {
 /** Where one stands before each tank. Racks that nobody placed on the floor stand side by side in the order of their names. */
 function standingPoints(tanks: readonly WalkTank[], racks: readonly WalkRack[], { walk: { bayM, aisleM } }: RoundRules): Point[] {
   const placed = new Map(racks.map((rack) => [rack.rack, rack]))
-  const others = [...new Set(tanks.map(({ rack }) => rack))].filter((rack) => !placed.has(rack)).sort(numeric.compare)
+  const others = [...new Set(tanks.map(({ rack }) => rack))].filter((rack) => !placed.has(rack)).sort(naturally)
   return tanks.map(({ rack, position }) => {
     const { xM, yM, heading = 0, bayM: ownBayM = bayM } = placed.get(rack) ?? { xM: 0, yM: aisleM * others.indexOf(rack) }
     const [alongM, turn] = [(position - 1) * ownBayM, (heading * Math.PI) / 180]

@@ -73,12 +73,12 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
   function compose(feed: FeedOfDay, ticks: readonly TickView[], nowMs: number): { asked: FeedAsked; composed: ComposedFeed; tanks: TankFacts[] } {
     const [inForce, tanks] = [limits(), facts.inUse(nowMs)]
     const sizes = sizesOf(tanks)
-    const asked: FeedAsked = { feed, tanks, foods: store.foods(), recipes: rules().recipes, kitchen: kitchenWith(inForce).kitchen, limits: inForce, orders: store.orders(feed.on), ticks, walk: walk(nowMs), growth: growth(), sizesOf: (lot) => sizes.get(lot.lotId) ?? [], daysOf: (lot) => lotDays(lot, feed.atMs, zone()) }
+    const asked: FeedAsked = { feed, tanks, foods: store.foods(), recipes: rules().recipes, kitchen: kitchenWith(inForce).kitchen, limits: inForce, orders: store.orders(feed.on), ticks, walk: () => walk(nowMs), growth: growth(), sizesOf: (lot) => sizes.get(lot.lotId) ?? [], daysOf: (lot) => lotDays(lot, feed.atMs, zone()) }
     return { asked, composed: composeFeed(asked), tanks }
   }
 
-  function larder(nowMs: number): LarderView {
-    return larderOf(store.foods(), store.stockSince(nowMs - useDays * dayMs), limits().foodOrderDays, nowMs)
+  function larder(nowMs: number, foods: FeedAsked['foods'] = store.foods()): LarderView {
+    return larderOf(foods, store.stockSince(nowMs - useDays * dayMs), limits().foodOrderDays, nowMs)
   }
 
   /** Takes pieces off the stock, where it is counted at all: never below none. */
@@ -119,7 +119,7 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
   }
 
   return {
-    larder,
+    larder: (nowMs: number): LarderView => larder(nowMs),
     /** What was ticked off or set up in the kitchen counts at once; who came, went or ate in the tanks with the next minutes. */
     listen({ touched }: Pick<Change, 'touched'>): void {
       if (meets(touched, ['kitchen', 'register', 'limit', 'house'])) known = null
@@ -141,7 +141,7 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
         ...{ feeds, feed, away, orders: store.orders(feed.on) },
         ...showFeed(from, composed),
         ...smallWaters(tanks, composed, store.systems(), limits()),
-        order: larder(nowMs).foods.filter(({ isToOrder }) => isToOrder).map((food) => ({ food: food.food, pieces: food.pieces ?? 0, words: orderWords(food) })),
+        order: larder(nowMs, from.foods).foods.filter(({ isToOrder }) => isToOrder).map((food) => ({ food: food.food, pieces: food.pieces ?? 0, words: orderWords(food) })),
       }
     },
 

@@ -40,28 +40,36 @@ interface Collaborators {
   rules: () => RoundRules
 }
 
+type Tanks = ReadonlyMap<string, TankFacts>
+/** A probe whose time has come, with what was read in its water before. */
+interface Asked {
+  row: ProbeRow
+  tank: TankFacts
+  read: readonly Measured[]
+}
+
 /** Probes in tanks: asked by the clock, believed or said to have failed, and read into the books like any instrument. */
 export function createProbesService({ store, probes, facts, glass, audit, limits, rules }: Collaborators) {
   const instrumentOf = ({ name }: Pick<ProbeRow, 'name'>): string => `${name}, ${probes.isSimulated ? 'simulated probe' : 'probe'}`
-  const tankOf = (row: ProbeRow, nowMs: number): TankFacts | null => {
-    const tank = facts.all(nowMs).get(row.tankId)
+  const tankOf = (row: ProbeRow, tanks: Tanks): TankFacts | null => {
+    const tank = tanks.get(row.tankId)
     return tank && !tank.isRetired ? tank : null
   }
   /** Readings of its water; whether its own or by hand. */
-  function readings(row: ProbeRow, tank: TankFacts, nowMs: number): Measured[] {
-    return [...facts.all(nowMs).values()].filter(({ water }) => water.id === tank.water.id).flatMap((each) => each.readings).filter(({ what }) => what === row.measure).sort((a, b) => b.atMs - a.atMs)
+  function readings(row: ProbeRow, tank: TankFacts, tanks: Tanks): Measured[] {
+    return [...tanks.values()].filter(({ water }) => water.id === tank.water.id).flatMap((each) => each.readings).filter(({ what }) => what === row.measure).sort((a, b) => b.atMs - a.atMs)
   }
   const isOwn = ({ instrument }: Measured): boolean => instrument?.endsWith('probe') === true
 
-  function stateOf(row: ProbeRow, tank: TankFacts, nowMs: number): ProbeState {
-    return probeState(row, store.samples(row.id, nowMs - judgedMs), readings(row, tank, nowMs).filter((each) => !isOwn(each)), limits(), nowMs)
+  function stateOf(row: ProbeRow, read: readonly Measured[], nowMs: number): ProbeState {
+    return probeState(row, store.samples(row.id, nowMs - judgedMs), read.filter((each) => !isOwn(each)), limits(), nowMs)
   }
 
   /** What it says becomes a reading once a day, its middle; and at once where it passes a limit, or is back within. */
-  function feed(context: CommandContext, row: ProbeRow, tank: TankFacts): boolean {
-    const { state, value } = stateOf(row, tank, context.nowMs)
+  function feed(context: CommandContext, { row, tank, read }: Asked): boolean {
+    const { state, value } = stateOf(row, read, context.nowMs)
     if (state !== 'ok' || value === null) return false
-    const last = readings(row, tank, context.nowMs).find((each) => each.instrument === instrumentOf(row))
+    const last = read.find((each) => each.instrument === instrumentOf(row))
     const isPast = isPastLimit(row.measure, value, tank.water, rules().readings)
     const isNews = last !== undefined && isPast !== isPastLimit(row.measure, last.value, tank.water, rules().readings)
     if (last && context.nowMs - last.atMs < fedMs && !isNews) return false
@@ -79,10 +87,11 @@ export function createProbesService({ store, probes, facts, glass, audit, limits
   }
 
   function view(nowMs: number): ProbeView[] {
+    const tanks = facts.all(nowMs)
     return store.inUse().map((probe) => {
       const { addedById: _, ...row } = probe
-      const tank = tankOf(probe, nowMs)
-      const state: ProbeState = tank ? stateOf(probe, tank, nowMs) : { state: 'silent', words: 'its tank is out of use', sinceMs: null, value: null }
+      const tank = tankOf(probe, tanks)
+      const state: ProbeState = tank ? stateOf(probe, readings(probe, tank, tanks), nowMs) : { state: 'silent', words: 'its tank is out of use', sinceMs: null, value: null }
       return { ...row, ...state, tankCode: tank?.code ?? '', isSimulated: probes.isSimulated, samples: store.samples(row.id, nowMs - shownMs).reverse() }
     })
   }
@@ -133,15 +142,17 @@ export function createProbesService({ store, probes, facts, glass, audit, limits
 
     pollProbes(context: CommandContext) {
       const { nowMs } = context
-      const asked = store.inUse().filter((row) => isDue(row, nowMs)).flatMap((row) => {
-        const tank = tankOf(row, nowMs)
-        return tank ? [{ row, tank }] : []
+      // Read before anything is written: after each entry what is known would be read anew.
+      const tanks = facts.all(nowMs)
+      const asked = store.inUse().filter((row) => isDue(row, nowMs)).flatMap((row): Asked[] => {
+        const tank = tankOf(row, tanks)
+        return tank ? [{ row, tank, read: readings(row, tank, tanks) }] : []
       })
       for (const { row, tank } of asked) {
         store.insertSample({ probeId: row.id, atMs: nowMs, value: probes.read(row, tank.water, nowMs) })
         store.forget(row.id, nowMs - keptMs)
       }
-      return { asked: asked.length, fed: asked.filter(({ row, tank }) => feed(context, row, tank)).length }
+      return { asked: asked.length, fed: asked.filter((each) => feed(context, each)).length }
     },
   }
 }

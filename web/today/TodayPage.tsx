@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ReactNode } from 'react'
+import { lazy, Suspense, type ComponentType, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { DueItem } from '../../core/due/due'
 import { groupBy } from '../../core/collections/groupBy'
@@ -63,6 +63,23 @@ export function TodayPage() {
   )
 }
 
+interface Section {
+  isPressing: boolean
+  section: ReactNode
+}
+
+/** Work that waits under its title, a row each; what is late or calls presses. */
+const waiting = (key: string, title: string, items: readonly DueItem[], Shown: ComponentType<{ item: DueItem }>): Section => ({
+  isPressing: items.some(({ urgency }) => urgency === 'now'),
+  section: (
+    <RowSection key={key} title={title} count={items.length}>
+      {items.map((item) => (
+        <Shown key={item.id} item={item} />
+      ))}
+    </RowSection>
+  ),
+})
+
 /** What waits for somebody's hands: what is late or harms already stands above what has its time still. */
 function AtHand({ today }: { today: TodayView }) {
   const of = (kind: DueItem['kind']): DueItem[] => today.onTheWay.filter((item) => item.kind === kind)
@@ -71,7 +88,7 @@ function AtHand({ today }: { today: TodayView }) {
   const [ofWay, plans, all, feeds, probes] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed').slice(0, 1), of('probe')]
   const [asked, chores] = [all.filter(({ byMs }) => byMs !== null), all.filter(({ byMs }) => byMs === null)]
   const acts = today.raised.filter(({ level }) => level === 'act')
-  const sections: { isPressing: boolean; section: ReactNode }[] = [
+  const sections: Section[] = [
     {
       isPressing: acts.length > 0,
       section: (
@@ -82,36 +99,9 @@ function AtHand({ today }: { today: TodayView }) {
         </RowSection>
       ),
     },
-    {
-      isPressing: asked.some(({ urgency }) => urgency === 'now'),
-      section: (
-        <RowSection key="asked" title="Asked for" count={asked.length}>
-          {asked.map((item) => (
-            <ChoreRow key={item.id} item={item} />
-          ))}
-        </RowSection>
-      ),
-    },
-    {
-      isPressing: feeds.some(({ urgency }) => urgency === 'now'),
-      section: (
-        <RowSection key="feeds" title="Kitchen" count={feeds.length}>
-          {feeds.map((item) => (
-            <ChoreRow key={item.id} item={item} />
-          ))}
-        </RowSection>
-      ),
-    },
-    {
-      isPressing: false,
-      section: (
-        <RowSection key="probes" title="Probes" count={probes.length}>
-          {probes.map((item) => (
-            <ChoreRow key={item.id} item={item} />
-          ))}
-        </RowSection>
-      ),
-    },
+    waiting('asked', 'Asked for', asked, ChoreRow),
+    waiting('feeds', 'Kitchen', feeds, ChoreRow),
+    waiting('probes', 'Probes', probes, ChoreRow),
     {
       isPressing: today.runs.some(({ isForgotten, isAlarm }) => isForgotten || isAlarm),
       section: (
@@ -122,26 +112,8 @@ function AtHand({ today }: { today: TodayView }) {
         </RowSection>
       ),
     },
-    {
-      isPressing: ofWay.some(({ urgency }) => urgency === 'now'),
-      section: (
-        <RowSection key="way" title="Buckets, boxes, newcomers" count={ofWay.length}>
-          {ofWay.map((item) => (
-            <OnTheWayRow key={item.id} item={item} />
-          ))}
-        </RowSection>
-      ),
-    },
-    {
-      isPressing: false,
-      section: (
-        <RowSection key="plans" title="Plans" count={plans.length}>
-          {plans.map((item) => (
-            <PlanRow key={item.id} item={item} />
-          ))}
-        </RowSection>
-      ),
-    },
+    waiting('way', 'Buckets, boxes, newcomers', ofWay, OnTheWayRow),
+    waiting('plans', 'Plans', plans, PlanRow),
     {
       isPressing: today.rechecks.length > 0,
       section: (

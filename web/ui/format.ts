@@ -43,8 +43,7 @@ export function formatTimer(leftMs: number): string {
   return leftMs < 0 ? `+${text}` : text
 }
 
-/** Writes a number with its word: `1 bag`, `9 bags`. */
-export const plural = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`
+export { plural } from '../../core/words/plural'
 
 /** Writes a difference with its sign, a real minus included: `+2`, `−1`, `±0`. */
 export const signed = (difference: number): string => (difference === 0 ? '±0' : difference > 0 ? `+${difference}` : `−${-difference}`)
