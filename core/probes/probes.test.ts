@@ -22,14 +22,14 @@ function samplesOf(of: Probe, untilMs: number, hours = 48): ProbeSample[] {
 const judged = (of: Probe, untilMs: number, hand: readonly HandReading[] = []) => probeState(of, samplesOf(of, untilMs), hand, standardLimits, untilMs)
 
 test('a probe that is well is hardly ever said to have failed, whatever it measures and however often it is asked', () => {
-  const wrong = fc.sample(fc.record({ id: fc.uuid(), measure: fc.constantFrom(...probeMeasures), everyMin: fc.constantFrom(5, 15, 30, 60), hours: fc.integer({ min: 12, max: 700 }) }), tries(2000, 400)).filter(({ id, measure, everyMin, hours }) => judged(probe({ id, measure, everyMin }), startMs + hours * hourMs).state !== 'ok')
+  const wrong = fc.sample(fc.record({ name: fc.uuid(), measure: fc.constantFrom(...probeMeasures), everyMin: fc.constantFrom(5, 15, 30, 60), hours: fc.integer({ min: 12, max: 700 }) }), tries(2000, 400)).filter(({ name, measure, everyMin, hours }) => judged(probe({ name, measure, everyMin }), startMs + hours * hourMs).state !== 'ok')
   // Gaps come one in fifty; three in a row make a silence of one in a hundred thousand.
   expect(wrong.length).toBeLessThanOrEqual(2)
 })
 
 test.each(probeFaults.filter((fault) => fault !== 'none'))('a probe that %s is said to have failed within two days, and never gives a figure to go by', (fault) => {
   const found = (measure: ProbeMeasure): boolean => {
-    const of = probe({ fault: fault as ProbeFault, measure, id: `${fault} ${measure}` })
+    const of = probe({ fault: fault as ProbeFault, measure, name: `${fault} ${measure}` })
     return Array.from({ length: 12 }, (_, index) => startMs + 2 * dayMs + index * 15 * minuteMs).some((atMs) => {
       const { state, value } = judged(of, atMs, [{ atMs: startMs + 1.9 * dayMs, value: marine[measure] }])
       if (state !== 'ok') expect(value).toBeNull()

@@ -20,12 +20,12 @@ const gapShare = 0.02
 
 /**
  * Stand-ins for probes in tanks: the water as it is kept, moved by the day, with noise, drift and gaps, and with a fault
- * where one is asked for. The same probe at the same moment reads the same. Marked as simulated wherever it is shown.
+ * where one is asked for. A probe of one name at one moment reads the same in every room. Marked as simulated wherever it is shown.
  */
 export const simulatedProbes: TankProbes = {
   isSimulated: true,
-  read({ id, measure, fault, addedAtMs }: Probe, water, nowMs) {
-    const random = xoroshiro128plus(hashOf(`${id} ${Math.floor(nowMs / minuteMs)}`))
+  read({ name, measure, fault, addedAtMs }: Probe, water, nowMs) {
+    const random = xoroshiro128plus(hashOf(`${name} ${Math.floor(nowMs / minuteMs)}`))
     if (fault === 'silent' || uniformFloat64(random) < gapShare) return null
     const { sd, digits, jump } = measureRules[measure]
     const base = water[measure] ?? usual[measure](water)

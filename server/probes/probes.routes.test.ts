@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
 import type { DueItem } from '../../core/due/due'
+import { simulatedProbes } from '../../core/probes/simulatedProbes'
 import type { ProbeView } from '../../core/probes/probeView'
 import type { TodayView } from '../../core/today/todayView'
 import { createTestRoom, quietCheck, type TestRoom } from '../testing/testRoom'
@@ -41,6 +42,14 @@ test('what a probe says becomes a reading of its tank once a day, marked as simu
   const [shown] = await view()
   expect([shown?.state, shown?.tankCode, shown?.isSimulated, Math.abs((shown?.value ?? 0) - 25) < 1]).toEqual(['ok', 'R1-01', true, true])
   expect((await room.get('/api/tanks/R1-01/history')).status).toBe(200)
+})
+
+test('one that does not answer at first is read as soon as it does', async () => {
+  const quiet = Array.from({ length: 1000 }, (_, index) => `Q${index}`).find((name) => simulatedProbes.read({ ...probe({ name }), id: 'q', measure: 'tempC', fault: 'none', addedAtMs: room.clock.nowMs }, { kind: 'fresh', tempC: 25, ph: 7.5, salinityPpt: null }, room.clock.nowMs) === null)
+  await add({ name: quiet })
+  expect(await poll()).toEqual({ asked: 1, fed: 0 })
+  expect((await view())[0]).toMatchObject({ state: 'fresh', value: null })
+  expect(await live(1)).toBe(1)
 })
 
 test('a probe that is stuck is said to have failed on Today, and its figure is no reading any more', async () => {
