@@ -6,6 +6,7 @@ import { runVessel, type Phase, type VesselState } from './acclimation/vessel'
 import { openBag } from './bag/closedBag'
 import { metabolismAt, oxygenDemandMgGH } from './bag/metabolism'
 import { adviseDeliveryFields, type DeliveryFields } from './acceptanceDelivery'
+import { holdAcceptance } from './acceptanceHolds'
 import { moveAcceptance } from './acceptanceMoves'
 import { poolAcceptance } from './acceptancePools'
 import { roundAcceptance } from './acceptanceRounds'
@@ -179,6 +180,7 @@ export const acceptance = {
   adviseDelivery: (fields: DeliveryFields) => adviseDeliveryFields(fields),
   ...poolAcceptance,
   ...roundAcceptance,
+  ...holdAcceptance,
   ...moveAcceptance,
 
   wilson: (i: Fields) => {

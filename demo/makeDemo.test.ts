@@ -8,6 +8,7 @@ import { tries } from '../core/testing/tries'
 import { openDatabase } from '../server/db/open'
 import { checkLedger } from '../server/ledger/checkLedger'
 import { createCommander } from './commander'
+import { fishUnlikeTheBooks, heldRoomOf } from '../server/testing/heldRoomOf'
 import { createServices } from '../server/services'
 import type { Read } from '../server/http/endpoint'
 import type { TodayView } from '../core/today/todayView'
@@ -29,6 +30,9 @@ async function demoAt(atMs: number, days: number) {
 test('the demo room has four months of history in its full size, and its books are right', async () => {
   const { db, room } = await demoAt(nowMs, 120)
   expect(checkLedger(db).faults).toEqual([])
+  // Four months of moves, pools, sales and vessels: holds count the fish that the books expect.
+  const held = heldRoomOf(db, nowMs)
+  expect([fishUnlikeTheBooks(db, held), held.waiting]).toEqual([[], []])
   expect([room.systems.length, room.tanks.length, new Set(room.systems.map(({ water }) => water)).size]).toEqual([9, 64, 3])
   const { species, suppliers } = db.raw.prepare('SELECT (SELECT count(DISTINCT species_id) FROM lot) AS species, (SELECT count(*) FROM supplier) AS suppliers').get() as { species: number; suppliers: number }
   expect([species >= 24, suppliers]).toEqual([true, 3])

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { runApart } from './apart.mjs'
 import { ensurePackages, root } from './shared.mjs'
 
-// `npm run test:faults`: do the tests find what they are there for? Seventeen faults that would hurt fish or books are planted
+// `npm run test:faults`: do the tests find what they are there for? Eighteen faults that would hurt fish or books are planted
 // in a copy, one at a time, and the tests concerned must fail: a test, not a file that cannot be read any more.
 
 /** What is planted, where, by which change, and who must find it: files of Jest, or a journey in the browser. */
@@ -24,6 +24,7 @@ const faults = [
   { what: 'a check does not say at which tank', file: 'core/rounds/rounds.api.ts', from: "[`look:${tankId}`, 'round']", to: "['round']", jest: ['server/commands/touches'] },
   { what: 'fish that are to go without food are fed', file: 'core/kitchen/thawList.ts', from: 'if (withoutFood) return', to: 'if (withoutFood && days > 99) return', jest: ['core/kitchen/'] },
   { what: 'a probe that is stuck is believed', file: 'core/probes/probeState.ts', from: 'lately.every(({ value }) => value === last.value)', to: 'lately.length > 999', jest: ['core/probes/'] },
+  { what: 'a sign begins no phase again that fish have passed', file: 'core/holds/strand.ts', from: 'if (target < 0 || hold.phase < target) return', to: 'if (target < 0 || hold.phase !== target) return', jest: ['core/holds/'] },
   { what: 'a figure that cannot be is not told beside its field', file: 'web/ui/FigureField.tsx', from: 'problem: doubt ? null : problem', to: 'problem: null', jest: ['web/desk/'] },
   { what: 'an answer that comes late pulls a person off the page they went to', file: 'web/ui/useGoOn.ts', from: 'window.location.pathname === pathname', to: 'pathname', journey: 'whoever goes on while a plan is being kept' },
   { what: 'a pedal toggles back what a finger touched', file: 'web/ui/HandScreen.tsx', from: "!(hasWalked && target.matches('button, a'))", to: "!target.matches('button, a')", journey: 'a pedal that sends Enter', project: 'phone' },

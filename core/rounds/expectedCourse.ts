@@ -46,7 +46,7 @@ const isUsual = (leftH: number | null | undefined): boolean => leftH === null ||
 export const isInCourse = ({ signs }: ExpectedCourse, sign: Sign, severity: number): boolean => isUsual(severity > 1 ? signs.get(sign)?.clearLeftH : signs.get(sign)?.slightLeftH)
 
 /** The entry of an event, with what its school's own entry replaces. */
-function entryOf({ courses }: RoundRules, event: CourseEventKind, school: string | null | undefined): CourseEntry | undefined {
+export function entryOf({ courses }: RoundRules, event: CourseEventKind, school: string | null | undefined): CourseEntry | undefined {
   const general = courses.find((entry) => entry.event === event && entry.school === null)
   const own = school ? courses.find((entry) => entry.event === event && entry.school === school) : undefined
   return general && own ? { ...general, ...own, signs: { ...general.signs, ...own.signs } } : general
@@ -83,4 +83,4 @@ export function expectedCourse(events: readonly CourseEvent[], species: CourseSp
 }
 
 /** Signs that say nothing for a kind that hides or lives where others only flee to. */
-const alwaysUsual = (shareSeen: number, habits: readonly Habit[], rules: RoundRules): Sign[] => [...(shareSeen < rules.species.hiderBelow ? (['hiding'] as const) : []), ...habits.flatMap((habit) => rules.habitSigns[habit] ?? [])]
+export const alwaysUsual = (shareSeen: number, habits: readonly Habit[], rules: RoundRules): Sign[] => [...(shareSeen < rules.species.hiderBelow ? (['hiding'] as const) : []), ...habits.flatMap((habit) => rules.habitSigns[habit] ?? [])]

@@ -1,0 +1,21 @@
+import shipped from './shippedAgents.json'
+
+/** What is put into water against something: its kit, when it is gone by itself, a published range where there is one. */
+export interface Agent {
+  name: string
+  /** What reads it; none where no kit does. */
+  kit?: string
+  lo?: number
+  hi?: number
+  goneAfterDays?: number
+  source?: string
+  isNoDose?: boolean
+}
+/** Whether an agent may go where a condition holds: allow, warn, refuse, refuse whoever asks. */
+export type Verdict = 'A' | 'W' | 'R' | 'X'
+
+export const shippedAgents: Readonly<Record<string, Agent>> = shipped.agents
+export const shippedMatrix = shipped.matrix as Readonly<Record<string, Readonly<Record<string, Verdict>>>>
+
+/** Days after which each agent is gone by itself. */
+export const goneAfterDays = (agents: Readonly<Record<string, Agent>>): Readonly<Record<string, number>> => Object.fromEntries(Object.entries(agents).flatMap(([id, { goneAfterDays: days }]) => (days === undefined ? [] : [[id, days]])))

@@ -1,0 +1,59 @@
+import { byText } from '../contacts/contact'
+import { clockOf } from './holdClock'
+import { byTurn, type HoldEvent } from './holdEvents'
+import { allGroups, copyRoom, groupKey, standsIn, type HoldRoom } from './holdRoom'
+import { playHolds } from './playHolds'
+import { isPassed } from './strand'
+
+/** An event that may happen, without its id and its time. */
+export type Supposed<Event = HoldEvent> = Event extends HoldEvent ? Omit<Event, 'id' | 'at'> : never
+/** What it would do to a group that stands somewhere afterwards. */
+export interface WhatIfRow {
+  lot: string
+  tank: string
+  before: string | null
+  after: string | null
+  /** The most days lost by it. */
+  lost: number
+  causes: string[]
+}
+export interface WhatIf {
+  rows: WhatIfRow[]
+  /** Fish whose hold is over or never was, that would stand with held fish: no clock can tell about them. */
+  unprotected: { lot: string; tank: string }[]
+}
+
+/** Groups of which no hold runs, with the held fish they share a water with. */
+function besideHeld(room: HoldRoom): Map<string, { lot: string; tank: string }> {
+  const heldWaters = new Set([...allGroups(room)].flatMap(({ place, strands }) => strands.filter(({ hold }) => hold && !isPassed(hold)).map((strand) => standsIn(room, place, strand))))
+  const found = [...allGroups(room)].filter(({ place, strands }) => strands.every(({ hold }) => !hold) && strands.some((strand) => heldWaters.has(standsIn(room, place, strand))))
+  return new Map(found.map(({ lot, place }) => [groupKey(lot, place), { lot, tank: place }]))
+}
+
+/** Events that are supposed, as they would happen now. */
+export const supposedNow = (supposed: readonly Supposed[], now: number): HoldEvent[] => supposed.map((each, index) => ({ ...each, id: `~${index}`, at: now }) as HoldEvent).sort(byTurn)
+
+/** What differs between a room as it is and as it would be: whose dates move, and who would stand unprotected with held fish. */
+export function compareRooms(before: HoldRoom, after: HoldRoom, added: readonly HoldEvent[]): WhatIf {
+  const ids = new Set(added.map(({ id }) => id))
+  const rows = [...allGroups(after)].flatMap(({ lot, place }): WhatIfRow[] => {
+    const [was, is] = [clockOf(before, lot, place), clockOf(after, lot, place)]
+    const theirs = is.restarts.filter(({ id }) => ids.has(id))
+    if (was.earliest === is.earliest && theirs.length === 0) return []
+    return [{ lot, tank: place, before: was.earliest, after: is.earliest, lost: Math.max(0, ...theirs.map(({ lost }) => lost)), causes: [...new Set(theirs.map(({ cause }) => cause))].sort(byText) }]
+  })
+  const known = besideHeld(before)
+  const unprotected = [...besideHeld(after)].filter(([key]) => !known.has(key)).map(([, group]) => group)
+  const byPlace = (a: { lot: string; tank: string }, b: { lot: string; tank: string }): number => byText(a.lot, b.lot) || byText(a.tank, b.tank)
+  return { rows: rows.sort(byPlace), unprotected: unprotected.sort(byPlace) }
+}
+
+/**
+ * What events would do if they happened now.
+ * @param room - played up to now; it stays as it is.
+ * @param now - whole minutes of the epoch.
+ */
+export function whatIf(room: HoldRoom, supposed: readonly Supposed[], now: number): WhatIf {
+  const added = supposedNow(supposed, now)
+  return compareRooms(room, playHolds(copyRoom(room), added, now), added)
+}

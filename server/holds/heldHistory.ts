@@ -1,0 +1,24 @@
+import { groupBy } from '../../core/collections/groupBy'
+import { byTurn, type HoldEvent } from '../../core/holds/holdEvents'
+import { learnedEvents, ledgerEvents, type Beginning, type LedgerRow } from '../../core/holds/ledgerEvents'
+import { lookEvents, signEvents } from '../../core/holds/lookEvents'
+import type { HeldHistoryStore } from './heldHistory.store'
+
+/**
+ * Everything in the books that holds go by since a moment, in the order it is played.
+ * @param policyOf - the hold that fish of a lot begin as they come; null without one.
+ */
+export function heldHistory(store: HeldHistoryStore, sinceMs: number, policyOf: (row: LedgerRow) => string | null): HoldEvent[] {
+  const opened = store.openedBags(sinceMs)
+  const beginningOf = (row: LedgerRow): Beginning => ({ policy: policyOf(row), openedAtMs: opened.get(row.from.id) ?? null })
+  const decisions = groupBy(store.decisions(sinceMs), ({ tankId }) => tankId)
+  return [
+    ...ledgerEvents(store.movements(sinceMs), store.poolParts(sinceMs), beginningOf),
+    ...learnedEvents(store.learned(sinceMs)),
+    ...store.looks(sinceMs).flatMap(lookEvents),
+    ...signEvents([...store.signs(sinceMs), ...store.deaths(sinceMs)], decisions),
+    ...store.readings(sinceMs),
+    ...store.doses(sinceMs),
+    ...store.breaches(sinceMs),
+  ].sort(byTurn)
+}

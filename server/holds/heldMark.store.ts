@@ -1,0 +1,47 @@
+import { sql } from 'drizzle-orm'
+import type { Database } from '../db/open'
+
+/** How far the books were read that holds are played by. */
+export interface HeldMark {
+  movement: number
+  check: number
+  observation: number
+  record: number
+  decision: number
+  contact: number
+  /** Decisions and contacts that were taken back, by when. */
+  undone: string
+  nowMs: number
+}
+
+/** Tells what came into the books since they were read, however long ago it happened: what was played from there on is played anew. */
+export function createHeldMarkStore({ orm, version }: Database) {
+  return {
+    /** Another one as soon as anything is written. */
+    version,
+    mark: (nowMs: number): HeldMark => ({
+      ...orm.get<Omit<HeldMark, 'nowMs'>>(sql`SELECT (SELECT coalesce(max(seq), 0) FROM movement) AS movement, (SELECT coalesce(max(rowid), 0) FROM "check") AS "check", (SELECT coalesce(max(seq), 0) FROM observation) AS observation,
+        (SELECT coalesce(max(rowid), 0) FROM bag_record) AS record, (SELECT coalesce(max(rowid), 0) FROM sign_decision) AS decision, (SELECT coalesce(max(rowid), 0) FROM contact) AS contact,
+        (SELECT count(undone_at_ms) || ' ' || coalesce(max(undone_at_ms), 0) FROM sign_decision) || ' ' || (SELECT count(undone_at_ms) || ' ' || coalesce(max(undone_at_ms), 0) FROM contact) AS undone`),
+      nowMs,
+    }),
+
+    /** When the oldest happened of what was entered, corrected or taken back since a mark; null where nothing was. */
+    oldestSince({ movement, check, observation, record, decision, contact, undone, nowMs }: HeldMark, now: HeldMark): number | null {
+      const undoneSince = undone === now.undone ? sql`SELECT NULL` : sql`SELECT min(first_ms) FROM sign_decision WHERE undone_at_ms >= ${nowMs} UNION ALL SELECT min(at_ms) FROM contact WHERE undone_at_ms >= ${nowMs}`
+      return orm.get<{ atMs: number | null }>(
+        sql`SELECT min(atMs) AS atMs FROM (SELECT min(m.happened_at_ms) AS atMs FROM movement m WHERE m.seq > ${movement}
+          UNION ALL SELECT min(old.happened_at_ms) FROM movement m JOIN movement old ON old.id = m.reverses_id WHERE m.seq > ${movement}
+          UNION ALL SELECT min(happened_at_ms) FROM "check" WHERE rowid > ${check}
+          UNION ALL SELECT min(old.happened_at_ms) FROM "check" c JOIN "check" old ON old.tank_id = c.tank_id AND old.replaced_by_id = c.id WHERE c.rowid > ${check}
+          UNION ALL SELECT min(happened_at_ms) FROM observation WHERE seq > ${observation}
+          UNION ALL SELECT min(old.happened_at_ms) FROM observation o JOIN observation old ON old.tank_id = o.tank_id AND old.kind = o.kind AND old.replaced_by_seq = o.seq WHERE o.seq > ${observation}
+          UNION ALL SELECT min(happened_at_ms) FROM bag_record WHERE rowid > ${record}
+          UNION ALL SELECT min(first_ms) FROM sign_decision WHERE rowid > ${decision}
+          UNION ALL SELECT min(at_ms) FROM contact WHERE rowid > ${contact}
+          UNION ALL ${undoneSince})`,
+      ).atMs
+    },
+  }
+}
+export type HeldMarkStore = ReturnType<typeof createHeldMarkStore>

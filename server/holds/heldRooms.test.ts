@@ -1,0 +1,102 @@
+import { afterAll, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { goneAfterDays, shippedAgents } from '../../core/dosing/agents'
+import { clockOf } from '../../core/holds/holdClock'
+import { allGroups, type HoldRoom } from '../../core/holds/holdRoom'
+import { policiesById } from '../../core/holds/shippedHolds'
+import { tries } from '../../core/testing/tries'
+import { fishUnlikeTheBooks, heldRoomOf } from '../testing/heldRoomOf'
+import { createTestRoom, plainBag, quietCheck, type TestRoom } from '../testing/testRoom'
+import { createHeldHistoryStore } from './heldHistory.store'
+import { createHeldMarkStore } from './heldMark.store'
+import { createHeldRooms, type HeldRooms } from './heldRooms'
+
+// Random days, entered late, corrected and taken back: holds that are kept while people work against holds played from the beginning.
+const [minuteMs, hourMs, dayMs] = [60_000, 3_600_000, 86_400_000]
+const clocks = (room: HoldRoom) => Object.fromEntries([...allGroups(room)].map(({ lot, place }) => [`${lot} ${place}`, clockOf(room, lot, place)]))
+
+type Step =
+  | { do: 'deliver' | 'splash'; tank: number; to: number }
+  | { do: 'move' | 'loss'; tank: number; to: number; quantity: number }
+  | { do: 'reverse'; tank: number; nth: number }
+  | { do: 'check'; tank: number; isSpotty: boolean; isCorrected: boolean; ate: 'all' | 'none' }
+  | { do: 'decide' | 'undo'; tank: number; nth: number }
+const [tank, nth] = [fc.nat({ max: 2 }), fc.nat({ max: 4 })]
+const step: fc.Arbitrary<Step> = fc.oneof(
+  { weight: 1, arbitrary: fc.record({ do: fc.constantFrom('deliver' as const, 'splash' as const), tank, to: tank }) },
+  { weight: 3, arbitrary: fc.record({ do: fc.constantFrom('move' as const, 'move' as const, 'loss' as const), tank, to: tank, quantity: fc.integer({ min: 1, max: 4 }) }) },
+  { weight: 1, arbitrary: fc.record({ do: fc.constant('reverse' as const), tank, nth }) },
+  { weight: 3, arbitrary: fc.record({ do: fc.constant('check' as const), tank, isSpotty: fc.boolean(), isCorrected: fc.boolean(), ate: fc.constantFrom('all' as const, 'none' as const) }) },
+  { weight: 2, arbitrary: fc.record({ do: fc.constantFrom('decide' as const, 'undo' as const), tank, nth }) },
+)
+const day = fc.array(fc.record({ step, hoursAgo: fc.oneof(fc.constant(0), fc.nat({ max: 200 })) }), { minLength: 2, maxLength: 8 })
+
+let room: TestRoom
+let accepted = 0
+afterAll(() => room?.db.close())
+
+const made = { movements: [] as string[], decisions: [] as string[], checks: {} as Record<string, string> }
+
+async function live(each: Step, atMs: number): Promise<void> {
+  const [tankId, otherId] = [room.tanks[each.tank]!.id, room.tanks['to' in each ? each.to : 0]!.id]
+  const said = async (path: string, body: object) => {
+    const answer = await room.post(path, body)
+    if (answer.status === 201) accepted += 1
+    return (answer.status === 201 ? answer.body : {}) as { id?: string; movementIds?: string[] }
+  }
+  const lot = (room.db.raw.prepare('SELECT lot_id AS id FROM stock WHERE place_id = ? AND quantity > 0 ORDER BY lot_id').all(tankId) as { id: string }[])[0]?.id
+  if (each.do === 'deliver') {
+    const crate = await room.crateOf([['Cherry barb', 6, 1, room.tanks[each.tank]!]], 'as asked')
+    for (const bag of crate.bags) await said(`/api/crates/${crate.id}/bags`, { ...plainBag([bag.id], bag.listed), happenedAtMs: atMs })
+    await said(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: room.clock.nowMs })
+  } else if (each.do === 'splash') await said('/api/contacts', { kind: 'splash', fromTankId: tankId, toTankId: otherId, litres: null, note: null, happenedAtMs: atMs })
+  else if (each.do === 'check') {
+    const before = each.isCorrected ? (made.checks[tankId] ?? null) : null
+    const { id } = await said('/api/checks', { ...quietCheck(tankId), ate: each.ate, signs: each.isSpotty ? ['spots'] : [], replacesId: before, happenedAtMs: atMs })
+    if (id) made.checks[tankId] = id
+  } else if (each.do === 'decide') {
+    const { id } = await said(`/api/tanks/${tankId}/sign-decisions`, { sign: 'spots', lotId: null, decision: each.nth > 2 ? 'dismissed' : 'confirmed', days: null, note: each.nth > 2 ? 'sand' : null, happenedAtMs: atMs })
+    if (id) made.decisions.push(id)
+  } else if (each.do === 'undo') await said(`/api/sign-decisions/${made.decisions.at(-1 - each.nth) ?? 'none'}/undo`, {})
+  else if (each.do === 'reverse') await said(`/api/movements/${made.movements.at(-1 - each.nth) ?? 'none'}/reversal`, { reason: null, happenedAtMs: atMs })
+  else if (each.do === 'move' || each.do === 'loss') {
+    const fish = { lotId: lot ?? 'none', quantity: each.quantity, note: null, happenedAtMs: atMs }
+    const { movementIds = [] } = await said(`/api/tanks/${tankId}/${each.do === 'move' ? 'moves' : 'losses'}`, each.do === 'move' ? { ...fish, toTankId: otherId } : { ...fish, cause: 'found dead' })
+    made.movements.push(...movementIds)
+  }
+}
+
+/** A device is let in for three weeks; then another room is lived in. */
+const daysInRoom = 15
+let days = 0
+let kept: HeldRooms
+async function furnish(): Promise<void> {
+  room?.db.close()
+  room = await createTestRoom({ tankCount: 3, sharing: 'each its own' })
+  const rules = { timeZone: 'UTC', tanks: Object.fromEntries(room.tanks.map(({ id }) => [id, id])), policies: policiesById(), goneAfter: goneAfterDays(shippedAgents) }
+  kept = createHeldRooms({ history: createHeldHistoryStore(room.db), marks: createHeldMarkStore(room.db), rules: () => rules, policyOf: ({ from }) => (from.kind === 'bag' ? 'shopHold' : null) })
+  Object.assign(made, { movements: [], decisions: [], checks: {} })
+  days = 0
+}
+
+test('random days: holds that were kept are those of the books, however late, corrected or taken back', async () => {
+  let restarts = 0
+  await fc.assert(
+    fc.asyncProperty(day, async (steps) => {
+      if (!room || days >= daysInRoom) await furnish()
+      for (const { step: each, hoursAgo } of steps) {
+        await live(each, room.clock.nowMs - hoursAgo * hourMs)
+        room.clock.nowMs += 7 * minuteMs
+        const now = clocks(kept.at(room.clock.nowMs))
+        restarts += Object.values(now).flatMap((clock) => clock.restarts).length
+        expect(now).toEqual(clocks(heldRoomOf(room.db, room.clock.nowMs)))
+      }
+      room.clock.nowMs += dayMs
+      days += 1
+      expect([clocks(kept.at(room.clock.nowMs)), fishUnlikeTheBooks(room.db, kept.at(room.clock.nowMs))]).toEqual([clocks(heldRoomOf(room.db, room.clock.nowMs)), []])
+    }),
+    { numRuns: tries(200, 45) },
+  )
+  // Much must have happened, or the days were not worth living.
+  expect([accepted > tries(200, 45), restarts > tries(200, 45)]).toEqual([true, true])
+})
