@@ -19,3 +19,10 @@ export const shippedMatrix = shipped.matrix as Readonly<Record<string, Readonly<
 
 /** Days after which each agent is gone by itself. */
 export const goneAfterDays = (agents: Readonly<Record<string, Agent>>): Readonly<Record<string, number>> => Object.fromEntries(Object.entries(agents).flatMap(([id, { goneAfterDays: days }]) => (days === undefined ? [] : [[id, days]])))
+
+/** Which sensitivity of the species book an agent meets. */
+export const sensitivityOf: Readonly<Record<string, string>> = shipped.sensitivityOf
+/** Numbers behind every dose: house limits, each to be edited. */
+export const dosingLimits = shipped.limits
+/** How copper is stepped in and out, where the house does not say otherwise. */
+export const shippedLadder = shipped.ladder

@@ -42,7 +42,7 @@ export function policyFor(rules: readonly PolicyRule[], lot: HeldLot, contents: 
   const skipped: ChosenPolicy['skipped'] = []
   for (const [index, rule] of rules.entries()) {
     const policy = policies.get(rule.policy)
-    if (!policy || !fields.every((field) => rule[field] === undefined || rule[field] === lot[field])) continue
+    if (!policy || !fields.every((field) => (rule[field] ?? null) === null || rule[field] === lot[field])) continue
     const why = [...new Set(policy.agents.flatMap((agent) => conditions.filter((condition) => isRefused(shippedMatrix[condition]?.[agent])).map((condition) => `${agent}:${condition}`)))].sort(byText)
     if (why.length === 0) return { policy: rule.policy, rule: index, skipped }
     skipped.push({ policy: rule.policy, why })

@@ -1,16 +1,7 @@
 import { addDays, daysBetween } from '../time/daysBetween'
-import { litresToSwap, saltToAddG } from '../water/salt'
+import { salinitySteps, stepsNeeded, type SalinityStep } from '../dosing/salinitySteps'
 import type { HoldStatus } from './holdClock'
 
-/** A day's step of salinity, by exchanging water. */
-export interface SalinityStep {
-  on: string
-  from: number
-  to: number
-  swapL: number
-  /** Salt mix in the new water. */
-  saltG: number
-}
 export interface ReleaseAsked {
   today: string
   clock: { status: HoldStatus; earliest: string | null; waitsFor: readonly string[] }
@@ -35,27 +26,20 @@ export interface Release {
 
 const latest = (days: readonly (string | null)[]): string | null => days.reduce((most, each) => (each !== null && (most === null || each > most) ? each : most), null)
 
-/** The litres of new water of a salinity that take one to another, and the salt in them. */
-function stepOf(on: string, from: number, to: number, { volumeL = 0, upPpt = 0, downPpt = 0, tempC = 25 }: ReleaseAsked): SalinityStep {
-  const added = to > from ? upPpt : downPpt
-  const swapL = to > from ? (volumeL * (to - from)) / (added - from) : litresToSwap(volumeL, from, to, added)
-  return { on, from, to, swapL, saltG: added === 0 ? 0 : saltToAddG(swapL, 0, added, tempC) }
-}
-
 /**
  * Says whether held fish may go to the rest of the house: their hold ready, and their water at the house's salinity.
  * Source: docs/holds.md#release.
  * @returns with `raise` the daily steps of salinity, as late as possible, so that fish stand a day at the house's.
  */
 export function releaseCheck(asked: ReleaseAsked): Release {
-  const { today, clock, salinity, upPerDay = 3, fallPerDay = 12, tolerancePpt = 1 } = asked
+  const { today, clock, salinity, volumeL = 0, upPpt = 0, downPpt = 0, tempC = 25, upPerDay = 3, fallPerDay = 12, tolerancePpt = 1 } = asked
   if (clock.status !== 'holding' && clock.status !== 'ready') return { answer: 'no hold', on: null, missing: [], raise: [], shortfall: { days: 0, gates: [] } }
   const gap = salinity ? salinity.house - salinity.now : 0
   const isOff = Math.abs(gap) > tolerancePpt
-  const count = isOff ? Math.ceil(Math.abs(gap) / (gap > 0 ? upPerDay : fallPerDay) - 1e-9) : 0
+  const count = isOff && salinity ? stepsNeeded(salinity.now, salinity.house, gap > 0 ? upPerDay : fallPerDay) : 0
   const on = latest([clock.earliest, addDays(today, count), today])
   const missing = [...clock.waitsFor, ...(isOff ? ['salinity'] : [])].sort()
-  const raise = on === null || !salinity ? [] : Array.from({ length: count }, (_, index) => stepOf(addDays(on, index - count) ?? on, salinity.now + (gap * index) / count, salinity.now + (gap * (index + 1)) / count, asked))
+  const raise = on === null || !salinity ? [] : salinitySteps(salinity.now, salinity.house, count, addDays(on, -count) ?? on, { volumeL, upPpt, downPpt, tempC })
   return {
     answer: clock.status === 'ready' && !isOff ? 'release' : 'wait',
     on,
