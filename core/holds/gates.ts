@@ -64,7 +64,7 @@ export function waitsFor(strand: Strand, hold: Hold, where: Where): string[] {
 }
 
 /** Days that a phase still needs at least: its own, and those of its timed steps. */
-function needOf(strand: Strand, hold: Hold, index: number, day: number): number {
+export function needOf(strand: Strand, hold: Hold, index: number, day: number): number {
   const phase = hold.policy.phases[index] as Phase
   const isNow = index === hold.phase
   const timed = (phase.gates ?? []).flatMap((gate) => (gate.gate === 'steps' && gate.everyH !== undefined ? [Math.ceil(((gate.times - (isNow ? countedSteps(strand, gate) : 0) - 1) * gate.everyH) / 24)] : []))

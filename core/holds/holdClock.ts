@@ -61,7 +61,7 @@ function ifSentBack(held: readonly Held[], rule: (policy: HoldPolicy) => { back:
 }
 
 /** Fish are shown by the history that takes longest. */
-function slowest(held: readonly Held[]): Held {
+export function slowest(held: readonly Held[]): Held {
   const begun = ({ hold }: Held): number => hold.begins[hold.phase]?.day ?? 0
   return [...held].sort((a, b) => earliestOfHeld(b) - earliestOfHeld(a) || a.hold.phase - b.hold.phase || begun(b) - begun(a) || byText(a.hold.policy.id, b.hold.policy.id))[0] as Held
 }

@@ -6,6 +6,7 @@ import { tries } from '../testing/tries'
 import { daysBetween } from '../time/daysBetween'
 import { writtenDay, zoneDays } from '../time/zoneDays'
 import { clockOf, type HoldClock } from './holdClock'
+import { holdBar } from './holdBar'
 import { eventsInForce, type HoldEvent } from './holdEvents'
 import { emptyRoom, type HoldRoom } from './holdRoom'
 import { chanceToShow, pairingEvidence, shippedEvidence } from './pairingEvidence'
@@ -216,6 +217,18 @@ test('before a release the salinity goes to the house in equal daily steps, none
     // What is taken out and put in comes to the step.
     expect(raise.every(({ from, to, swapL }) => Math.abs((from * (100 - swapL) + (to > from ? 45 : 0) * swapL) / 100 - to) < 1e-9)).toBe(true)
   }), { numRuns: tries(500, 100) })
+})
+
+test('a hold as a bar: what was passed as long as it took, what is to come as long as it takes at least; the wish stands beside the floor', () => {
+  const own = watch({ phases: [{ id: 'settle', kind: 'condition', days: 2, gates: [{ gate: 'fillingOut' }] }, { id: 'watch', kind: 'watch', days: 5, wishDays: 9 }, { id: 'last', kind: 'watch', days: 3 }], onSign: { back: 'watch', reach: 'tank', words: ['spots'] } })
+  const rows: [number, Made][] = [[0, arrive({ policy: 'own' })], [days(3), { kind: 'body', tank: 'Q1-01', state: 'full' }], [days(5), { kind: 'sign', tank: 'Q1-01', word: 'spots', decision: 'confirmed' }]]
+  const bar = (hours: number) => holdBar(roomAfter(hours, rows, [own]), 'L1', 'Q1-01')
+  const part = (phase: string, from: string, to: string, state: string) => ({ phase, kind: phase === 'settle' ? 'condition' : 'watch', from: `2031-05-${from}`, to: `2031-05-${to}`, state })
+  expect(bar(days(4))).toEqual({ from: '2031-05-01', today: '2031-05-05', earliest: '2031-05-12', wish: '2031-05-16', restarts: [], parts: [part('settle', '01', '04', 'passed'), part('watch', '04', '09', 'now'), part('last', '09', '12', 'later')] })
+  // After a sign the watch is drawn from the day it began again; what went before is its mark.
+  expect(bar(days(6))).toMatchObject({ earliest: '2031-05-14', restarts: [{ on: '2031-05-06', cause: 'sign', lost: 2 }], parts: [part('settle', '01', '04', 'passed'), part('watch', '06', '11', 'now'), part('last', '11', '14', 'later')] })
+  expect(bar(days(20))).toMatchObject({ earliest: '2031-05-14', wish: null, parts: [{ state: 'passed' }, { state: 'passed' }, part('last', '11', '14', 'passed')] })
+  expect(holdBar(roomAfter(5, rows, [own]), 'L1', 'Q2-01')).toBeNull()
 })
 
 test('a hold by itself: nothing is short on the day it is ready, and day by day it only comes nearer', () => {
