@@ -1,5 +1,11 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
 import { clockOf, type HoldClock } from '../../core/holds/holdClock'
+import { signEvents } from '../../core/holds/lookEvents'
+import { policiesById } from '../../core/holds/shippedHolds'
+import { ifItCounts, undecidedSigns } from '../../core/holds/undecided'
+import { createHeldHistoryStore } from './heldHistory.store'
+import { createHeldMarkStore } from './heldMark.store'
+import { createHeldRooms } from './heldRooms'
 import { heldRoomOf, fishUnlikeTheBooks } from '../testing/heldRoomOf'
 import { createTestRoom, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
 
@@ -52,6 +58,27 @@ test('a sign waits for a decision and counts from when it was seen; dismissed it
   expect(clock().undecided).toEqual([])
   await check({ signs: ['spots'] }, 1)
   expect([clock().undecided, clock('Honey gourami', 1).undecided.length]).toEqual([[], 1])
+})
+
+test('signs of one word in one tank share a decision, and what it would mean is known before anybody decides', async () => {
+  const rules = { timeZone: 'UTC', tanks: Object.fromEntries(room.tanks.map(({ id }) => [id, id])), policies: policiesById(), goneAfter: {} }
+  const history = createHeldHistoryStore(room.db)
+  const rooms = createHeldRooms({ history, marks: createHeldMarkStore(room.db), rules: () => rules, policyOf: ({ from }) => (from.kind === 'bag' ? 'shopHold' : null) })
+  const signs = () => signEvents([...history.signs(0), ...history.deaths(0)], new Map())
+  for (const index of [0, 0, 1]) {
+    later(2 * dayMs)
+    await check({ signs: ['spots'] }, index)
+  }
+  const now = rooms.at(room.clock.nowMs)
+  const waiting = undecidedSigns(now, signs())
+  expect(waiting.map(({ tank, word, signs: same }) => [tank, word, same.length])).toEqual([[tankId(1), 'spots', 1], [tankId(0), 'spots', 2]])
+  const [, first] = waiting
+  const ids = new Set(first!.signs.map(({ id }) => id))
+  const counted = rooms.suppose(room.clock.nowMs, first!.signs[0]!.at * minuteMs, (event) => (event.kind === 'sign' && ids.has(event.id) ? { ...event, decision: 'confirmed' } : event))
+  const started = testNowMs + 14 * dayMs
+  const on = (ms: number): string => new Date(ms).toISOString().slice(0, 10)
+  expect(ifItCounts(now, counted, first!)).toEqual([{ lot: lots['Cherry barb'], tank: tankId(0), before: on(started), after: on(started + 4 * dayMs), lost: 2, causes: ['sign'] }])
+  expect(told(clock())).toEqual([])
 })
 
 test('fish found dead are a sign that asks; one that jumped is none; a loss that is taken back asks nobody', async () => {

@@ -1,5 +1,5 @@
 import { minuteOf } from '../../core/contacts/contact'
-import type { HoldEvent } from '../../core/holds/holdEvents'
+import { byTurn, type HoldEvent } from '../../core/holds/holdEvents'
 import { copyRoom, emptyRoom, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
 import type { LedgerRow } from '../../core/holds/ledgerEvents'
 import { playHolds } from '../../core/holds/playHolds'
@@ -86,6 +86,19 @@ export function createHeldRooms({ history, marks, rules, policyOf }: Collaborato
     return known.room
   }
 
-  return { at }
+  /**
+   * The room as it would be at a moment if something of the past had been otherwise: a sign that counts, a look that was
+   * of another tank. The room itself stays as it is.
+   * @param sinceMs - nothing before this is otherwise.
+   */
+  function suppose(nowMs: number, sinceMs: number, change: (event: HoldEvent) => HoldEvent): HoldRoom {
+    at(nowMs)
+    const [now, inForce] = [minuteOf(nowMs), rules()]
+    const base = kept.filter(({ at: minute }) => minute < minuteOf(sinceMs)).at(-1)
+    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, policyOf).map(change)
+    return playHolds(base ? copyRoom(base.room) : emptyRoom(inForce), events.filter(({ at: minute }) => minute <= now).sort(byTurn), now)
+  }
+
+  return { at, suppose }
 }
 export type HeldRooms = ReturnType<typeof createHeldRooms>
