@@ -3,6 +3,9 @@ import { minuteOf } from '../../core/contacts/contact'
 import type { Exposure, Reading, Step } from '../../core/holds/holdEvents'
 import type { LedgerRow, Learned, PoolPart } from '../../core/holds/ledgerEvents'
 import type { DecisionRow, LookRow, SignRow } from '../../core/holds/lookEvents'
+import type { CourseSpecies } from '../../core/rounds/expectedCourse'
+import { isHabit } from '../../core/rounds/roundRules'
+import type { Tolerance } from '../../core/setup/words'
 import type { MovementKind, PlaceKind } from '../../core/ledger/movement'
 import type { OwnAnswer } from '../../core/facts/facts'
 import { listed } from '../db/listed'
@@ -55,6 +58,14 @@ export function createHeldHistoryStore({ orm }: Database) {
               AND NOT EXISTS (SELECT 1 FROM pool_event back WHERE back.reverses_id = e.id) AND NOT EXISTS (SELECT 1 FROM pool_movement pm WHERE pm.event_id = e.id)`,
         )
         .map(({ placeId, placeKind, ...row }) => ({ ...row, place: { id: placeId, kind: placeKind } })),
+
+    /** What the species book says of how each lot shows itself. */
+    species: (): Map<string, CourseSpecies> =>
+      new Map(
+        orm
+          .all<{ lotId: string; share: number | null; tolerance: Tolerance | null; habits: string }>(sql`SELECT lot.id AS lotId, species.share_seen_percent AS share, species.tolerance, species.habits FROM lot JOIN species ON species.id = lot.species_id`)
+          .map(({ lotId, share, tolerance, habits }) => [lotId, { shareSeen: share === null ? null : share / 100, tolerance, habits: listed<string>(habits).filter(isHabit) }]),
+      ),
 
     /** When each bag that fish came out of was opened. */
     openedBags: (sinceMs: number): Map<string, number> =>

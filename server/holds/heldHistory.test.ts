@@ -63,7 +63,7 @@ test('a sign waits for a decision and counts from when it was seen; dismissed it
 test('signs of one word in one tank share a decision, and what it would mean is known before anybody decides', async () => {
   const rules = { timeZone: 'UTC', tanks: Object.fromEntries(room.tanks.map(({ id }) => [id, id])), policies: policiesById(), goneAfter: {} }
   const history = createHeldHistoryStore(room.db)
-  const rooms = createHeldRooms({ history, marks: createHeldMarkStore(room.db), rules: () => rules, policyOf: ({ from }) => (from.kind === 'bag' ? 'shopHold' : null) })
+  const rooms = createHeldRooms({ history, marks: createHeldMarkStore(room.db), rules: () => rules, policyOf: ({ from }) => (from.kind === 'bag' ? 'shopHold' : null), usual: () => null })
   const signs = () => signEvents([...history.signs(0), ...history.deaths(0)], new Map())
   for (const index of [0, 0, 1]) {
     later(2 * dayMs)
@@ -79,6 +79,21 @@ test('signs of one word in one tank share a decision, and what it would mean is 
   const on = (ms: number): string => new Date(ms).toISOString().slice(0, 10)
   expect(ifItCounts(now, counted, first!)).toEqual([{ lot: lots['Cherry barb'], tank: tankId(0), before: on(started), after: on(started + 4 * dayMs), lost: 2, causes: ['sign'] }])
   expect(told(clock())).toEqual([])
+})
+
+test('a sign that is to be expected after a move is noted and asks nobody; the same sign later, or a clear one, does', async () => {
+  const explained = (): string[] => clockOf(heldRoomOf(room.db, room.clock.nowMs, { isExplained: true }), lots['Cherry barb'] ?? '', tankId(2)).undecided
+  later(4 * dayMs)
+  await room.post(`/api/tanks/${tankId()}/moves`, { lotId: lots['Cherry barb'], quantity: 8, toTankId: tankId(2), note: null, happenedAtMs: room.clock.nowMs })
+  later(3 * hourMs)
+  await check({ signs: ['clamped fins'] }, 2)
+  expect([explained(), clock('Cherry barb', 2).undecided.length]).toEqual([[], 1])
+  // Clear, it is usual for two hours only; and slight, for twelve.
+  await check({ signs: ['clamped fins'], marks: [{ sign: 'clamped fins', severity: 2, lotId: null }] }, 2)
+  expect(explained()).toHaveLength(1)
+  later(20 * hourMs)
+  await check({ signs: ['clamped fins'] }, 2)
+  expect(explained()).toHaveLength(2)
 })
 
 test('fish found dead are a sign that asks; one that jumped is none; a loss that is taken back asks nobody', async () => {

@@ -1,4 +1,5 @@
 import { groupBy } from '../../core/collections/groupBy'
+import { courseEvents, type UsualFor } from '../../core/holds/courseEvents'
 import { byTurn, type HoldEvent } from '../../core/holds/holdEvents'
 import { learnedEvents, ledgerEvents, type Beginning, type LedgerRow } from '../../core/holds/ledgerEvents'
 import { lookEvents, signEvents } from '../../core/holds/lookEvents'
@@ -7,13 +8,16 @@ import type { HeldHistoryStore } from './heldHistory.store'
 /**
  * Everything in the books that holds go by since a moment, in the order it is played.
  * @param policyOf - the hold that fish of a lot begin as they come; null without one.
+ * @param usual - what explains signs of lots; null explains none.
  */
-export function heldHistory(store: HeldHistoryStore, sinceMs: number, policyOf: (row: LedgerRow) => string | null): HoldEvent[] {
+export function heldHistory(store: HeldHistoryStore, sinceMs: number, policyOf: (row: LedgerRow) => string | null, usual: UsualFor | null = null): HoldEvent[] {
   const opened = store.openedBags(sinceMs)
   const beginningOf = (row: LedgerRow): Beginning => ({ policy: policyOf(row), openedAtMs: opened.get(row.from.id) ?? null })
   const decisions = groupBy(store.decisions(sinceMs), ({ tankId }) => tankId)
+  const moves = ledgerEvents(store.movements(sinceMs), store.poolParts(sinceMs), beginningOf)
   return [
-    ...ledgerEvents(store.movements(sinceMs), store.poolParts(sinceMs), beginningOf),
+    ...moves,
+    ...(usual ? courseEvents(moves, usual) : []),
     ...learnedEvents(store.learned(sinceMs)),
     ...store.looks(sinceMs).flatMap(lookEvents),
     ...signEvents([...store.signs(sinceMs), ...store.deaths(sinceMs)], decisions),

@@ -1,4 +1,5 @@
 import { minuteOf } from '../../core/contacts/contact'
+import type { UsualFor } from '../../core/holds/courseEvents'
 import { byTurn, type HoldEvent } from '../../core/holds/holdEvents'
 import { copyRoom, emptyRoom, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
 import type { LedgerRow } from '../../core/holds/ledgerEvents'
@@ -18,6 +19,7 @@ interface Collaborators {
   rules: () => HoldRules
   /** The hold that fish of a lot begin as they come; null without one. */
   policyOf: (row: LedgerRow) => string | null
+  usual: () => UsualFor | null
 }
 interface Kept {
   at: number
@@ -25,7 +27,7 @@ interface Kept {
 }
 
 /** The held fish of the room, played out of the books once and then only as far back as something new happened. */
-export function createHeldRooms({ history, marks, rules, policyOf }: Collaborators) {
+export function createHeldRooms({ history, marks, rules, policyOf, usual }: Collaborators) {
   let kept: Kept[] = []
   let known: { version: string; mark: HeldMark; rules: string; at: number; room: HoldRoom; ahead: readonly HoldEvent[] } | null = null
 
@@ -42,7 +44,7 @@ export function createHeldRooms({ history, marks, rules, policyOf }: Collaborato
     kept = kept.filter(({ at }) => at < changed && at < now)
     const base = kept.at(-1)
     const room = base ? copyRoom(base.room) : emptyRoom(inForce)
-    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, policyOf)
+    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, policyOf, usual())
     let played = 0
     const playTo = (until: number): void => {
       const end = events.findIndex(({ at }, index) => index >= played && at > until)
@@ -95,7 +97,7 @@ export function createHeldRooms({ history, marks, rules, policyOf }: Collaborato
     at(nowMs)
     const [now, inForce] = [minuteOf(nowMs), rules()]
     const base = kept.filter(({ at: minute }) => minute < minuteOf(sinceMs)).at(-1)
-    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, policyOf).map(change)
+    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, policyOf, usual()).map(change)
     return playHolds(base ? copyRoom(base.room) : emptyRoom(inForce), events.filter(({ at: minute }) => minute <= now).sort(byTurn), now)
   }
 
