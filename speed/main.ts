@@ -4,6 +4,7 @@ import { benchDevices } from './devices'
 import { benchFalseActs } from './falseActs'
 import { benchFirstLoad } from './firstLoad'
 import { benchHistory } from './history'
+import { benchHolds } from './holds'
 import { benchKeeping } from './keeping'
 import { benchMoves } from './moves'
 import { benchRounds } from './rounds'
@@ -22,6 +23,7 @@ await benchKeeping()
 benchAcclimation()
 await benchMoves()
 await benchRounds()
+await benchHolds()
 await benchFalseActs()
 await benchFirstLoad()
 await benchResponsive()
