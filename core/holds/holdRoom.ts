@@ -1,7 +1,7 @@
 import { zoneDays, type ZoneDays } from '../time/zoneDays'
 import type { HoldPolicy } from './policy'
 import type { Strand } from './strand'
-import type { Movement } from './holdEvents'
+import type { Leave, Movement } from './holdEvents'
 import { clearWater, type GoneAfterDays, type WaterState } from './waterState'
 
 /** Fish of one lot in one place, with the histories they may have had. */
@@ -35,26 +35,18 @@ export interface HoldRoom {
   /** The day that is open; null before the first event. */
   day: number | null
   groups: Map<string, Map<string, Group>>
-  /** Waters of tanks that were plumbed anew. */
-  plumbed: Map<string, string>
+  /** The water of each tank that is named, as it is plumbed now. */
+  tankWaters: Map<string, string>
   /** Tanks of each water that fish stood in, or that was named. */
   tanksOf: Map<string, ReadonlySet<string>>
   waters: Map<string, WaterState>
   /** Movements of more fish than stood there, in the order they came to wait. */
-  waiting: readonly (Movement | Leaving)[]
+  waiting: readonly (Movement | Leave)[]
   /** The minute in which they are tried again, after fish came to where they are wanted; null where none have. */
   retryAt: number | null
   departures: Map<string, readonly Departure[]>
   /** Places and waters in which something changed this minute: only there may a phase be passed before midnight. */
   touched: { places: Set<string>; waters: Set<string> }
-}
-export interface Leaving {
-  kind: 'leave'
-  id: string
-  at: number
-  lot: string
-  tank: string
-  n: number
 }
 
 /** Nothing has changed yet. */
@@ -63,17 +55,17 @@ export const untouched = (): HoldRoom['touched'] => ({ places: new Set(), waters
 export function emptyRoom(rules: HoldRules): HoldRoom {
   const tanksOf = new Map<string, Set<string>>()
   for (const [tank, water] of Object.entries(rules.tanks)) tanksOf.set(water, (tanksOf.get(water) ?? new Set()).add(tank))
-  return { rules, days: zoneDays(rules.timeZone), day: null, groups: new Map(), plumbed: new Map(), tanksOf, waters: new Map(), waiting: [], retryAt: null, departures: new Map(), touched: untouched() }
+  return { rules, days: zoneDays(rules.timeZone), day: null, groups: new Map(), tankWaters: new Map(Object.entries(rules.tanks)), tanksOf, waters: new Map(), waiting: [], retryAt: null, departures: new Map(), touched: untouched() }
 }
 /** The room as it is now, to be played on without touching it. */
-export const copyRoom = (room: HoldRoom): HoldRoom => ({ ...room, groups: new Map([...room.groups].map(([place, lots]) => [place, new Map(lots)])), plumbed: new Map(room.plumbed), tanksOf: new Map(room.tanksOf), waters: new Map(room.waters), departures: new Map(room.departures), touched: untouched() })
+export const copyRoom = (room: HoldRoom): HoldRoom => ({ ...room, groups: new Map([...room.groups].map(([place, lots]) => [place, new Map(lots)])), tankWaters: new Map(room.tankWaters), tanksOf: new Map(room.tanksOf), waters: new Map(room.waters), departures: new Map(room.departures), touched: untouched() })
 
 const vesselMark = 'vessel:'
 export const isVessel = (place: string): boolean => place.startsWith(vesselMark)
 export const groupKey = (lot: string, place: string): string => `${lot}\n${place}`
 
 /** The water of a place: of a tank its system's, of a vessel its own. */
-export const waterOf = ({ plumbed, rules }: HoldRoom, place: string): string => (isVessel(place) ? place : (plumbed.get(place) ?? rules.tanks[place] ?? `tank:${place}`))
+export const waterOf = ({ tankWaters }: HoldRoom, place: string): string => (isVessel(place) ? place : (tankWaters.get(place) ?? `tank:${place}`))
 /** The water that fish count as standing in: those in a vessel in that of the tank they came from. */
 export const standsIn = (room: HoldRoom, place: string, { from }: Pick<Strand, 'from'>): string => waterOf(room, isVessel(place) && from !== null ? from : place)
 export const setWater = (room: HoldRoom, water: string, state: WaterState): void => {

@@ -1,5 +1,5 @@
-import type { Movement } from './holdEvents'
-import { changeStrands, groupOf, groupsAt, isVessel, nameTank, putGroup, standsIn, waterOf, type HoldRoom, type Leaving } from './holdRoom'
+import type { Leave, Movement } from './holdEvents'
+import { changeStrands, groupOf, groupsAt, isVessel, nameTank, putGroup, standsIn, waterOf, type HoldRoom } from './holdRoom'
 import { newcomer, type Strand } from './strand'
 
 /** Where fish stood before the movements of a minute, and which of these moved them. */
@@ -70,7 +70,7 @@ function plumb(room: HoldRoom, movers: Movers, { id, tank, water }: { id: string
   const vessels = [...room.groups.keys()].filter(isVessel).flatMap((place) => groupsAt(room, place))
   const counted = (strand: Strand, place: string): boolean => place === tank || (isVessel(place) && strand.from === tank)
   changeStrands(room, [...groupsAt(room, tank), ...vessels], (strand, { place }) => (counted(strand, place) ? moved(room, movers, place, strand, id, place) : strand))
-  room.plumbed.set(tank, water)
+  room.tankWaters.set(tank, water)
   nameTank(room, tank, waterOf(room, tank))
 }
 
@@ -104,9 +104,9 @@ function doMovement(room: HoldRoom, movers: Movers, movement: Movement, minute: 
  * that could be done.
  * @param leave - does a departure that waits.
  */
-export function doMovements(room: HoldRoom, movements: readonly Movement[], minute: number, leave: (leaving: Leaving) => boolean): Movers {
+export function doMovements(room: HoldRoom, movements: readonly Movement[], minute: number, leave: (leaving: Leave) => boolean): Movers {
   const movers: Movers = new Map()
-  const tryOne = (each: Movement | Leaving): boolean => (each.kind === 'leave' ? leave(each) : doMovement(room, movers, each, minute))
+  const tryOne = (each: Movement | Leave): boolean => (each.kind === 'leave' ? leave(each) : doMovement(room, movers, each, minute))
   let waiting = [...room.waiting]
   for (let index = 0; index < waiting.length; ) {
     const each = waiting[index]

@@ -1,6 +1,6 @@
 import { earliestOf, mayPass, waitsFor, type Where } from './gates'
-import { isFact, isMovement, type End, type HoldEvent, type HoldFact, type Leave, type Movement } from './holdEvents'
-import { allGroups, changeStrands, groupKey, groupOf, putGroup, standsIn, takeTouched, untouched, waterState, type Group, type HoldRoom, type Leaving } from './holdRoom'
+import { isFact, isMovement, type End, type HoldEvent, type Leave } from './holdEvents'
+import { allGroups, changeStrands, groupKey, groupOf, putGroup, standsIn, takeTouched, untouched, waterState, type Group, type HoldRoom } from './holdRoom'
 import { afterMovements } from './meetings'
 import { doMovements, millionths } from './movements'
 import { tellFact } from './facts'
@@ -67,7 +67,7 @@ function endHold(room: HoldRoom, { lot, tank, reason = null }: { lot: string; ta
 }
 
 /** Fish go away for good, with what their hold was short of; false where there are not so many. */
-function leave(room: HoldRoom, { id, lot, tank, n }: Leaving, day: number): boolean {
+function leave(room: HoldRoom, { id, lot, tank, n }: Leave, day: number): boolean {
   const group = groupOf(room, lot, tank)
   if (!group || group.millionths < millionths(n)) return false
   const key = groupKey(lot, tank)
@@ -81,11 +81,11 @@ function playMinute(room: HoldRoom, at: number, events: readonly HoldEvent[]): v
   const day = room.days.dayOf(at)
   turnDays(room, day)
   room.touched = untouched()
-  const movers = doMovements(room, events.filter(isMovement) as Movement[], at, (leaving) => leave(room, leaving, day))
+  const movers = doMovements(room, events.filter(isMovement), at, (leaving) => leave(room, leaving, day))
   afterMovements(room, movers, at, day)
   // What waits is tried in the minute after fish came to a place, whether anything else happens in it or not.
   room.retryAt = room.waiting.length > 0 && room.touched.places.size > 0 ? at + 1 : null
-  for (const fact of events.filter(isFact) as HoldFact[]) tellFact(room, fact, { at, day })
+  for (const fact of events.filter(isFact)) tellFact(room, fact, { at, day })
   passAll(room, takeTouched(room), day, at)
   for (const end of events.filter((each): each is End => each.kind === 'end')) endHold(room, end, day)
   for (const leaving of events.filter((each): each is Leave => each.kind === 'leave')) if (!leave(room, leaving, day)) room.waiting = [...room.waiting, leaving]
