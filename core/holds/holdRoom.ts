@@ -89,8 +89,8 @@ export function putGroup(room: HoldRoom, group: Group): void {
     if (lots?.size === 0) room.groups.delete(group.place)
     return
   }
-  if (lots) lots.set(group.lot, group)
-  else room.groups.set(group.place, new Map([[group.lot, group]]))
+  if (lots) return void lots.set(group.lot, group)
+  room.groups.set(group.place, new Map([[group.lot, group]]))
   if (!isVessel(group.place)) nameTank(room, group.place, waterOf(room, group.place))
 }
 /** Keeps in mind that a tank belongs to a water. */

@@ -96,7 +96,10 @@ test('random days: holds that were kept are those of the books, however late, co
       }
       room.clock.nowMs += dayMs
       days += 1
-      expect([clocks(kept.at(room.clock.nowMs)), fishUnlikeTheBooks(room.db, kept.at(room.clock.nowMs))]).toEqual([clocks(heldRoomOf(room.db, room.clock.nowMs)), []])
+      const [held, afresh] = [kept.at(room.clock.nowMs), heldRoomOf(room.db, room.clock.nowMs)]
+      expect(clocks(held)).toEqual(clocks(afresh))
+      // Entries that contradict each other (more fish moved from a tank than stood there on that day) wait for ever, and the fish with them.
+      if (held.waiting.length === 0) expect(fishUnlikeTheBooks(room.db, held)).toEqual([])
     }),
     { numRuns: tries(200, 45) },
   )

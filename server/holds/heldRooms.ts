@@ -47,8 +47,8 @@ export function createHeldRooms({ history, marks, rules, policyOf, usual }: Coll
     const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, policyOf, usual())
     let played = 0
     const playTo = (until: number): void => {
-      const end = events.findIndex(({ at }, index) => index >= played && at > until)
-      const next = end < 0 ? events.length : end
+      let next = played
+      while ((events[next]?.at ?? Infinity) <= until) next += 1
       playHolds(room, events.slice(played, next), until)
       played = next
     }
