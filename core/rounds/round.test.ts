@@ -35,6 +35,8 @@ test('touches that wait on the device show at once: the newest check of each tan
   const loss = { command: 'recordLoss', key: 'l', params: { tankId: 'b' }, input: { lotId: 'l', quantity: 3, cause: null, note: null, happenedAtMs: 1 } }
   const shown = withPendingTouches(round, waiting({}, [...checks, loss]))
   expect(shown.stops.map((each) => [each.check?.ate ?? null, each.stock[0]?.quantity])).toEqual([['all', 8], [null, 5]])
+  // One that waits is named by its key, so that it can be corrected before the server knows it.
+  expect(shown.stops[0]?.check?.id).toBe('k8')
   expect(withPendingTouches(round, waiting({}, [{ ...loss, isTouch: false }])).stops[1]?.stock[0]?.quantity).toBe(8)
   const quiet = { ate: 'all', signs: [], answers: [], counts: [], seen: null, note: null } as const
   expect([isQuiet({ ...quiet, signs: [], answers: [], counts: [] }), isQuiet({ ...quiet, signs: [], answers: [], counts: [], seen: 4 })]).toEqual([true, false])

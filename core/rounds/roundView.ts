@@ -107,8 +107,5 @@ export interface RoundView {
   emptyTanks: string[]
 }
 
-/** Id of a check that this device has taken but the server has not answered for. */
-export const pendingCheckId = 'pending'
-
 /** Answers whether a check has anything in it that somebody should read. */
 export const isQuiet = ({ ate, signs, answers, counts, seen, note }: Pick<CheckView, 'ate' | 'signs' | 'answers' | 'counts' | 'seen' | 'note'>): boolean => ate === 'all' && signs.length + answers.length + counts.length === 0 && seen === null && !note

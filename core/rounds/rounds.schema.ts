@@ -43,7 +43,7 @@ const mostOfTank = 100
 /** Answers whether a list names a lot twice; what is no list is refused by its own rule. */
 const isTwice = (rows: unknown): boolean => Array.isArray(rows) && new Set(rows.map((row: { lotId?: unknown } | null) => row?.lotId)).size < rows.length
 
-/** One look at one tank. `seen` is null when nobody counted; `replacesId` names a check of this round that it corrects. */
+/** One look at one tank. `seen` is null when nobody counted; `replacesId` names a check of this round that it corrects, by its id or by the key it was sent with. */
 export const recordCheckSchema = strictObject({
   tankId: identifier('Tank'),
   /** The round it was entered in, whatever day it is sent on. Devices of an earlier version name its number alone. */

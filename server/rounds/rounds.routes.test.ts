@@ -2,7 +2,7 @@ import request from 'supertest'
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
 import type { RoomView, TankSummary, TankView } from '../../core/room/roomView'
 import type { RoundView } from '../../core/rounds/roundView'
-import { createTestRoom, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
+import { createTestRoom, newKey, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
 
 const dayMs = 86_400_000
 let room: TestRoom
@@ -44,6 +44,16 @@ describe('a round', () => {
     const { timeline } = (await room.get('/api/tanks/R1-01')).body as TankView
     expect(timeline.filter((entry) => entry.type === 'check').map((entry) => entry.type === 'check' && [entry.ate, entry.replacedById])).toEqual(expect.arrayContaining([['none', second.body.id], ['all', null]]))
     expect((await tankOf('R1-01'))?.flag).toBeNull()
+  })
+
+  test('a correction may name the check by the key it was sent with, as a device does that knows no more of it yet', async () => {
+    const key = newKey()
+    const { body: first } = await room.post('/api/checks', { ...quietCheck(room.tanks[0]!.id), ate: 'none', happenedAtMs: room.clock.nowMs }, { key })
+    const second = await check(0, { replacesId: key })
+    expect(second.status).toBe(201)
+    const { timeline } = (await room.get('/api/tanks/R1-01')).body as TankView
+    expect(timeline.flatMap((entry) => (entry.type === 'check' ? [[entry.id, entry.replacedById]] : []))).toEqual(expect.arrayContaining([[first.id, second.body.id], [second.body.id, null]]))
+    expect([(await check(0, { replacesId: key })).status, (await check(1, { replacesId: key })).body.errors[0].path, (await check(0, { replacesId: newKey() })).body.errors[0].path]).toEqual([409, 'replacesId', 'replacesId'])
   })
 
   test('a check belongs to the round it was entered in, whatever day it arrives on', async () => {

@@ -88,9 +88,9 @@ export function createRoundsService({ store, walk, levels, stops, decisions, roo
   /** Who walks which tanks; none where nobody shared it out. */
   const partsOf = (id: string): string[][] => listed<string[]>(store.round(id)?.parts ?? null)
 
-  /** The check of this tank that is corrected; by one other, once. */
-  function requireReplaced(id: string, tankId: string) {
-    const old = store.byId(id)
+  /** The check of this tank that is corrected, by its id or by the key it was sent with; by one other, once. */
+  function requireReplaced(named: string, tankId: string) {
+    const old = store.byId(store.idSentWith(named) ?? named)
     if (!old || old.tankId !== tankId) throw fieldProblem('replacesId', 'This tank has no such check')
     if (old.replacedById) throw new Problem('conflict', 'Somebody else corrected this check meanwhile')
     return old

@@ -37,6 +37,8 @@ export function createRoundsStore({ orm, raw }: Database) {
     /** Writes one thing that was observed, and answers with its place in the order. */
     observe: (values: Omit<typeof observation.$inferInsert, 'seq'>): number => Number(observe.get(values)?.seq),
     byId: (id: string) => orm.select().from(check).where(eq(check.id, id)).get() ?? null,
+    /** The check that was sent with a key: a device corrects it before it knows its id. */
+    idSentWith: (key: string): string | null => orm.get<{ id: string } | undefined>(sql`SELECT answer ->> '$.id' AS id FROM command WHERE key = ${key} AND name = 'recordCheck'`)?.id ?? null,
     /** A check was corrected by another, and with it all that it said. */
     markReplaced({ id, tankId, happenedAtMs }: Pick<typeof check.$inferSelect, 'id' | 'tankId' | 'happenedAtMs'>, by: { id: string; seq: number }): void {
       orm.update(check).set({ replacedById: by.id }).where(eq(check.id, id)).run()

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import type { RecordLoss } from '../../core/ledger/ledger.schema'
 import { ateAnswers } from '../../core/rounds/rounds.schema'
-import { isQuiet, pendingCheckId, type RoundStop, type RoundView } from '../../core/rounds/roundView'
+import { isQuiet, type RoundStop, type RoundView } from '../../core/rounds/roundView'
 import { dangerOf } from '../../core/species/handling'
 import { countFish } from '../../core/ledger/stockView'
 import { kindName, poolsOf } from '../../core/pools/poolsOf'
@@ -48,8 +48,7 @@ export function CheckCard({ stop, round, next, onBack, onRecorded }: Props) {
   const lose = (loss: Omit<RecordLoss, 'happenedAtMs'>, words: string): void =>
     void recordLoss(stop.tankId, loss, `${words} in ${stop.code}`).then(({ movementIds }) => setDone((all) => [...all, { words, movementId: movementIds[0] ?? '' }]), () => undefined)
   const record = (): void => {
-    const replacesId = stop.check && stop.check.id !== pendingCheckId ? stop.check.id : null
-    recordCheck({ tankId: stop.tankId, roundId: round.id, roundNumber: round.number, ...recorded(found), replacesId }, `check of ${stop.code}`)
+    recordCheck({ tankId: stop.tankId, roundId: round.id, roundNumber: round.number, ...recorded(found), replacesId: stop.check?.id ?? null }, `check of ${stop.code}`)
     forget()
     onRecorded()
   }

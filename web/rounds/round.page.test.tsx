@@ -1,7 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
 import { act, fireEvent, screen, waitFor } from '@testing-library/react'
-import { appInRoom, press } from '../testing/appInRoom'
+import { allSent, appInRoom, press } from '../testing/appInRoom'
 
 const app = appInRoom()
 
@@ -27,6 +27,34 @@ test('a round that was left says so and goes on; closed with tanks left out it s
   await press(/^All well, all ate/)
   expect(await screen.findByText('Every stocked tank is checked.')).toBeTruthy()
   expect(await app.room().get(`/api/rounds/today?round=${id}`)).toMatchObject({ id, closed: null, left: null })
+})
+
+test('a look that is corrected before the server answered for it is corrected, not looked at twice', async () => {
+  await leftRound()
+  await app.open('/rounds')
+  await screen.findByText('1 of 3 checked')
+  const code = screen.getByRole('heading', { level: 2 }).textContent ?? ''
+  // A slow network: nothing that is written gets there yet.
+  const real = globalThis.fetch
+  let letGo = (): void => undefined
+  const held = new Promise<void>((resolve) => (letGo = resolve))
+  globalThis.fetch = async (...asked) => {
+    if ((asked[1]?.method ?? 'GET') === 'POST') await held
+    return real(...asked)
+  }
+  await press('none ate')
+  await press(/^Record and go on/)
+  await press('back')
+  await waitFor(() => expect(screen.getByRole('heading', { level: 2 }).textContent).toBe(code))
+  await press('some ate')
+  await press(/^Record and go on/)
+  globalThis.fetch = real
+  letGo()
+  await allSent()
+  const { timeline } = await app.room().get<{ timeline: { type: string; ate?: string; replacedById?: string | null }[] }>(`/api/tanks/${code}`)
+  const looks = timeline.filter(({ type }) => type === 'check')
+  expect(looks.map(({ ate, replacedById }) => [ate, replacedById === null])).toEqual(expect.arrayContaining([['none', false], ['some', true]]))
+  expect(looks).toHaveLength(2)
 })
 
 test('what was half entered in another round stays there', async () => {
