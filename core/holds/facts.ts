@@ -1,5 +1,5 @@
 import type { Course, Exposure, HoldFact, Pairing, Sign, Step } from './holdEvents'
-import { allGroups, changeStrands, groupOf, groupsAt, groupsOfWater, isVessel, setWater, standsIn, waterOf, waterState, type Group, type HoldRoom } from './holdRoom'
+import { allGroups, changeStrands, groupOf, groupsAt, groupsOfWater, isVessel, requirePolicy, setWater, standsIn, waterOf, waterState, type Group, type HoldRoom } from './holdRoom'
 import { changePolicy, lengthenHold, mostAnswers, sendBack, type Hold, type Strand } from './strand'
 import { agentsIn, withDose, withoutAgents, withReading } from './waterState'
 
@@ -82,8 +82,7 @@ export function tellFact(room: HoldRoom, fact: HoldFact, when: When): void {
   const { at, day } = when
   switch (fact.kind) {
     case 'policy': {
-      const policy = room.rules.policies.get(fact.to)
-      if (!policy) throw new RangeError(`There is no hold policy ${fact.to}`)
+      const policy = requirePolicy(room, fact.to)
       return changeStrands(room, groupsNamed(room, fact.tank, fact.lot), (strand) => changePolicy(strand, policy, fact.phase, { day, at, id: fact.id }))
     }
     case 'lengthen':

@@ -1,8 +1,8 @@
 import { byText } from '../contacts/contact'
 import { writtenDay } from '../time/zoneDays'
-import { earliestOf, waitsFor } from './gates'
+import { earliestOf } from './gates'
 import { groupKey, groupOf, type Group, type HoldRoom } from './holdRoom'
-import { heldOf, type Held } from './playHolds'
+import { earliestOfHeld, heldOf, latestOf, waitsOf, type Held } from './playHolds'
 import { backTo, type HoldPolicy } from './policy'
 import { daysOf, isPassed, phaseOf, sendBack, servedOf, type Restart } from './strand'
 
@@ -42,7 +42,6 @@ export interface HoldClock {
 
 const noClock = { policy: null, phase: null, day: null, of: null, begunOn: null, phaseBegunOn: null, restarts: [], waitsFor: [], earliest: null, ifSign: null, ifAddition: null, undecided: [] }
 const unique = (words: readonly string[]): string[] => [...new Set(words)].sort(byText)
-const earliestOfHeld = ({ strand, hold, where }: Held): number => earliestOf(strand, hold, where)
 
 function toldRestarts(held: readonly Held[]): ToldRestart[] {
   const told = held.flatMap(({ hold }) => hold.restarts.map(({ day, ...restart }) => ({ on: writtenDay(day), ...restart })))
@@ -68,7 +67,7 @@ export function slowest(held: readonly Held[]): Held {
 
 function runningClock(held: readonly Held[], departures: HoldClock['departures']): HoldClock {
   const { hold, where } = slowest(held)
-  const waits = unique(held.flatMap((each) => waitsFor(each.strand, each.hold, each.where)))
+  const waits = waitsOf(held)
   const isDone = isPassed(hold)
   return {
     status: waits.length === 0 ? 'ready' : 'holding',
@@ -80,7 +79,7 @@ function runningClock(held: readonly Held[], departures: HoldClock['departures']
     phaseBegunOn: writtenDay(hold.begins[hold.phase]?.day ?? hold.begunDay),
     restarts: toldRestarts(held),
     waitsFor: waits,
-    earliest: writtenDay(Math.max(...held.map(earliestOfHeld))),
+    earliest: writtenDay(latestOf(held)),
     ifSign: ifSentBack(held, ({ onSign }) => onSign),
     ifAddition: ifSentBack(held, ({ onAddition }) => onAddition),
     undecided: unique(held.flatMap((each) => each.hold.undecided)),

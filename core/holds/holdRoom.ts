@@ -60,6 +60,16 @@ export function emptyRoom(rules: HoldRules): HoldRoom {
 /** The room as it is now, to be played on without touching it. */
 export const copyRoom = (room: HoldRoom): HoldRoom => ({ ...room, groups: new Map([...room.groups].map(([place, lots]) => [place, new Map(lots)])), tankWaters: new Map(room.tankWaters), tanksOf: new Map(room.tanksOf), waters: new Map(room.waters), departures: new Map(room.departures), touched: untouched() })
 
+/**
+ * A policy by its id.
+ * @throws RangeError when the house has none of that name.
+ */
+export function requirePolicy({ rules }: HoldRoom, id: string): HoldPolicy {
+  const policy = rules.policies.get(id)
+  if (!policy) throw new RangeError(`There is no hold policy ${id}`)
+  return policy
+}
+
 const vesselMark = 'vessel:'
 export const isVessel = (place: string): boolean => place.startsWith(vesselMark)
 export const groupKey = (lot: string, place: string): string => `${lot}\n${place}`

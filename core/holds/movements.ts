@@ -1,5 +1,5 @@
 import type { Leave, Movement } from './holdEvents'
-import { changeStrands, groupOf, groupsAt, isVessel, nameTank, putGroup, standsIn, waterOf, type HoldRoom } from './holdRoom'
+import { changeStrands, groupOf, groupsAt, isVessel, nameTank, putGroup, requirePolicy, standsIn, waterOf, type HoldRoom } from './holdRoom'
 import { newcomer, type Strand } from './strand'
 
 /** Where fish stood before the movements of a minute, and which of these moved them. */
@@ -16,12 +16,6 @@ export interface Moved {
 export type Movers = Map<Strand, Moved>
 
 export const millionths = (n: number): number => Math.round(n * 1e6)
-const policyOf = ({ rules }: HoldRoom, id: string | null) => {
-  if (id === null) return null
-  const policy = rules.policies.get(id)
-  if (!policy) throw new RangeError(`There is no hold policy ${id}`)
-  return policy
-}
 
 /** Sets fish down beside those of their lot. */
 function join(room: HoldRoom, lot: string, place: string, n: number, strands: readonly Strand[]): void {
@@ -38,7 +32,7 @@ function takeOut(room: HoldRoom, lot: string, place: string, n: number): readonl
 }
 
 function arrive(room: HoldRoom, movers: Movers, { id, at, lot, tank, n, policy: policyId, openedAt }: { id: string; at: number; lot: string; tank: string; n: number; policy: string | null; openedAt?: number }): void {
-  const policy = policyOf(room, policyId)
+  const policy = policyId === null ? null : requirePolicy(room, policyId)
   const beganAt = policy?.start === 'opened' ? (openedAt ?? at) : at
   const strand = newcomer(policy, room.days.dayOf(beganAt), at)
   movers.set(strand, { before: null, isNew: true, ids: [id], place: tank })

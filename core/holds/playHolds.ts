@@ -19,6 +19,13 @@ export const whereOf = (room: HoldRoom, place: string, strand: Strand, day: numb
 /** Strands of a group whose hold runs; those without one are left aside. */
 export const heldOf = (room: HoldRoom, { place, strands }: Group, day: number): Held[] => strands.flatMap((strand) => (strand.hold ? [{ strand, hold: strand.hold, where: whereOf(room, place, strand, day) }] : []))
 
+/** What any of them waits for, by name, once each. */
+export const waitsOf = (held: readonly Held[]): string[] => [...new Set(held.flatMap(({ strand, hold, where }) => waitsFor(strand, hold, where)))].sort()
+/** The earliest day of one. */
+export const earliestOfHeld = ({ strand, hold, where }: Held): number => earliestOf(strand, hold, where)
+/** The latest of their earliest days. */
+export const latestOf = (held: readonly Held[]): number => Math.max(...held.map(earliestOfHeld))
+
 /** Passes every phase whose time has come, one after the other. */
 function pass(room: HoldRoom, place: string, strand: Strand, day: number, at: number): Strand {
   let now = strand
@@ -53,10 +60,9 @@ function turnDays(room: HoldRoom, toDay: number): void {
 /** What a group's holds are short of; nothing when they are ready, or there are none. */
 export function shortfallOf(room: HoldRoom, group: Group, day: number): { days: number; gates: string[] } {
   const held = heldOf(room, group, day)
-  const waits = [...new Set(held.flatMap(({ strand, hold, where }) => waitsFor(strand, hold, where)))].sort()
+  const waits = waitsOf(held)
   if (waits.length === 0) return { days: 0, gates: [] }
-  const earliest = Math.max(...held.map(({ strand, hold, where }) => earliestOf(strand, hold, where)))
-  return { days: earliest - day, gates: waits.filter((name) => name !== 'days') }
+  return { days: latestOf(held) - day, gates: waits.filter((name) => name !== 'days') }
 }
 
 function endHold(room: HoldRoom, { lot, tank, reason = null }: { lot: string; tank: string; reason?: string | null }, day: number): void {

@@ -1,4 +1,5 @@
 import { addDays, daysBetween } from '../time/daysBetween'
+import { dosingLimits } from '../dosing/agents'
 import { salinitySteps, stepsNeeded, type SalinityStep } from '../dosing/salinitySteps'
 import type { HoldStatus } from './holdClock'
 
@@ -32,7 +33,7 @@ const latest = (days: readonly (string | null)[]): string | null => days.reduce(
  * @returns with `raise` the daily steps of salinity, as late as possible, so that fish stand a day at the house's.
  */
 export function releaseCheck(asked: ReleaseAsked): Release {
-  const { today, clock, salinity, volumeL = 0, upPpt = 0, downPpt = 0, tempC = 25, upPerDay = 3, fallPerDay = 12, tolerancePpt = 1 } = asked
+  const { today, clock, salinity, volumeL = 0, upPpt = 0, downPpt = 0, tempC = 25, upPerDay = dosingLimits.salinityPerDay, fallPerDay = dosingLimits.salinityFallPerDay, tolerancePpt = dosingLimits.matchPpt } = asked
   if (clock.status !== 'holding' && clock.status !== 'ready') return { answer: 'no hold', on: null, missing: [], raise: [], shortfall: { days: 0, gates: [] } }
   const gap = salinity ? salinity.house - salinity.now : 0
   const isOff = Math.abs(gap) > tolerancePpt

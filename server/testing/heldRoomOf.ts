@@ -19,7 +19,8 @@ export function heldRoomOf(db: Database, nowMs: number, { policy = 'shopHold', i
   const tanks = db.orm.all<{ id: string; water: string }>(sql`SELECT tank.id, ${waterId} AS water FROM tank JOIN system ON system.id = tank.system_id`)
   const now = Math.floor(nowMs / 60_000)
   const history = createHeldHistoryStore(db)
-  const [species, runs] = [history.species(), groupBy(createLevelsStore(db).runs([...history.species().keys()], 0, 0), ({ lotId }) => lotId)]
+  const species = history.species()
+  const runs = groupBy(createLevelsStore(db).runs([...species.keys()], 0, 0), ({ lotId }) => lotId)
   const usual = { rules: shippedRoundRules, speciesOf: (lot: string) => species.get(lot) ?? {}, runsOf: (lot: string) => (runs.get(lot) ?? []).map(({ run }) => run) }
   const events = heldHistory(history, 0, ({ from }) => (from.kind === 'bag' ? policy : null), isExplained ? usual : null).filter(({ at }) => at <= now)
   return playHolds(emptyRoom({ timeZone: 'UTC', tanks: Object.fromEntries(tanks.map(({ id, water }) => [id, water])), policies: policiesById(), goneAfter: goneAfterDays(shippedAgents) }), events, now)

@@ -1,7 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
 import { act, fireEvent, screen, waitFor } from '@testing-library/react'
-import { allSent, appInRoom, press } from '../testing/appInRoom'
+import { allSent, appInRoom, holdBack, press } from '../testing/appInRoom'
 
 const app = appInRoom()
 
@@ -34,22 +34,14 @@ test('a look that is corrected before the server answered for it is corrected, n
   await app.open('/rounds')
   await screen.findByText('1 of 3 checked')
   const code = screen.getByRole('heading', { level: 2 }).textContent ?? ''
-  // A slow network: nothing that is written gets there yet.
-  const real = globalThis.fetch
-  let letGo = (): void => undefined
-  const held = new Promise<void>((resolve) => (letGo = resolve))
-  globalThis.fetch = async (...asked) => {
-    if ((asked[1]?.method ?? 'GET') === 'POST') await held
-    return real(...asked)
-  }
+  const letThrough = holdBack((_path, method) => method === 'POST')
   await press('none ate')
   await press(/^Record and go on/)
   await press('back')
   await waitFor(() => expect(screen.getByRole('heading', { level: 2 }).textContent).toBe(code))
   await press('some ate')
   await press(/^Record and go on/)
-  globalThis.fetch = real
-  letGo()
+  letThrough()
   await allSent()
   const { timeline } = await app.room().get<{ timeline: { type: string; ate?: string; replacedById?: string | null }[] }>(`/api/tanks/${code}`)
   const looks = timeline.filter(({ type }) => type === 'check')

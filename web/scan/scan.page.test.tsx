@@ -2,25 +2,13 @@
 import { expect, test } from '@jest/globals'
 import { screen, waitFor } from '@testing-library/react'
 import { router } from '../routes'
-import { appInRoom, press, problemBeside, type } from '../testing/appInRoom'
+import { appInRoom, holdBack, press, problemBeside, type } from '../testing/appInRoom'
 
 const app = appInRoom()
 const path = (): string => router.state.location.pathname + router.state.location.search
 
-/** Holds back the answer about the room, as a slow network does; the answer lets it through. */
-function slowRoom(): () => void {
-  const real = globalThis.fetch
-  let release = (): void => undefined
-  const held = new Promise<void>((resolve) => (release = resolve))
-  globalThis.fetch = async (...asked) => {
-    if (new URL(String(asked[0] instanceof Request ? asked[0].url : asked[0]), 'http://room').pathname === '/api/room') await held
-    return real(...asked)
-  }
-  return () => ((globalThis.fetch = real), release())
-}
-
 test('a code asked for before the room is known opens its tank as soon as it is', async () => {
-  const letThrough = slowRoom()
+  const letThrough = holdBack((path) => path === '/api/room')
   await app.open('/scan')
   await type('Code on the glass', 'r1-05')
   await press('open it')

@@ -54,6 +54,19 @@ export function appInRoom() {
   }
 }
 
+/** Holds back what is asked of the server, as a slow network does; the answer lets it through. */
+export function holdBack(isHeld: (path: string, method: string) => boolean): () => void {
+  const real = globalThis.fetch
+  let release = (): void => undefined
+  const held = new Promise<void>((resolve) => (release = resolve))
+  globalThis.fetch = async (...asked) => {
+    const [target, init] = asked
+    if (isHeld(new URL(String(target instanceof Request ? target.url : target), 'http://room').pathname, init?.method ?? 'GET')) await held
+    return real(...asked)
+  }
+  return () => ((globalThis.fetch = real), release())
+}
+
 /** Types into a field, as a person would: over what stood there. */
 export const type = async (label: string | RegExp, text: string): Promise<void> => void fireEvent.change(await screen.findByLabelText(label), { target: { value: text } })
 export const press = (name: string | RegExp): Promise<void> =>
