@@ -6,6 +6,7 @@ import { createServices } from '../server/services'
 import { openDatabase, type Database } from '../server/db/open'
 import type { Read } from '../server/http/endpoint'
 import { figuresOf, report, timed } from './figures'
+import { insertInto } from './insertInto'
 
 const nowMs = Date.UTC(2031, 4, 4, 9)
 const dayMs = 86_400_000
@@ -59,10 +60,7 @@ function screensOf(db: Database): Record<string, () => unknown> {
 
 /** Years before the demo began: crates that came, were placed and sold, checks of every tank, commands. */
 function addHistory({ raw }: Database): void {
-  const insert = (table: string, columns: string) => {
-    const statement = raw.prepare(`INSERT INTO "${table}" (${columns}) VALUES (${columns.split(',').map(() => '?').join(', ')})`)
-    return (...values: (string | number | null)[]) => void statement.run(values)
-  }
+  const insert = insertInto({ raw })
   const one = (sql: string): string => Object.values(raw.prepare(sql).get() as object)[0] as string
   const [staffId, speciesId, supplierId] = [one('SELECT id FROM staff LIMIT 1'), one('SELECT id FROM species LIMIT 1'), one('SELECT id FROM supplier LIMIT 1')]
   const tanks = (raw.prepare('SELECT id FROM tank ORDER BY code').all() as { id: string }[]).map(({ id }) => id)

@@ -7,6 +7,7 @@ import { createHeldHistoryStore } from '../server/holds/heldHistory.store'
 import { createHeldMarkStore } from '../server/holds/heldMark.store'
 import { createHeldRooms } from '../server/holds/heldRooms'
 import { figuresOf, report, timed } from './figures'
+import { insertInto } from './insertInto'
 
 const nowMs = Date.UTC(2031, 4, 4, 9)
 const [minuteMs, dayMs] = [60_000, 86_400_000]
@@ -45,10 +46,7 @@ function heldHouse(days: number): () => number {
 }
 
 function inserts({ raw }: Database) {
-  const insert = (table: string, columns: string) => {
-    const statement = raw.prepare(`INSERT INTO "${table}" (${columns}) VALUES (${columns.split(',').map(() => '?').join(', ')})`)
-    return (...values: (string | number | null)[]) => void statement.run(values)
-  }
+  const insert = insertInto({ raw })
   return {
     insert,
     check: insert('check', 'id, tank_id, round_on, round_number, ate, signs, expected, staff_id, command_key, happened_at_ms, recorded_at_ms'),

@@ -5,6 +5,7 @@ import { createServices } from '../server/services'
 import { openDatabase, type Database } from '../server/db/open'
 import type { Read } from '../server/http/endpoint'
 import { figuresOf, report, timed } from './figures'
+import { insertInto } from './insertInto'
 
 const nowMs = Date.UTC(2031, 4, 4, 9)
 const dayMs = 86_400_000
@@ -79,10 +80,7 @@ function createRoom(db: Database, movements: number, tanks = tankCount, aDay = p
 
 /** Writes a room of so many tanks and movements, row by row, so that the triggers keep its stock. */
 export function fill({ raw }: Database, movements: number, tanks = tankCount, aDay = perDay): void {
-  const insert = (table: string, columns: string) => {
-    const statement = raw.prepare(`INSERT INTO "${table}" (${columns}) VALUES (${columns.split(',').map(() => '?').join(', ')})`)
-    return (...values: (string | number | null)[]) => void statement.run(values)
-  }
+  const insert = insertInto({ raw })
   insert('room', 'id, name, time_zone')(1, 'Bench', 'UTC')
   insert('staff', 'id, name, role, pin_hash, created_at_ms')('s', 'Imre', 'lead', '-', 0)
   insert('species', 'id, name, name_key, created_at_ms')('sp', 'Cherry barb', 'cherry barb', 0)
