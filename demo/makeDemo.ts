@@ -17,6 +17,7 @@ import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, d
 import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { moveAbout } from './moving'
+import { decideAndRelease } from './endingHolds'
 import { hangProbes } from './hangProbes'
 import { planAhead } from './planning'
 import { doRegularly } from './doneRegularly'
@@ -104,6 +105,7 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
     await settle(scene, view.id, placedAtMs + 40 * minuteMs, daysAgo)
   }
   await walkRound(scene, atMs + 3 * hourMs, null)
+  await decideAndRelease(scene, daysAgo, atMs + 4.5 * hourMs)
   await leaveQuarantine(scene, atMs + 5 * hourMs)
   await sellAndLose(scene, atMs + 6 * hourMs)
   await happenOnce(scene, daysAgo, atMs + 8 * hourMs)
@@ -238,7 +240,7 @@ const act = <T = { movementIds: string[] }>({ commander, people, tanks, chance }
 /** Marine fish whose two weeks are over go to the sale rack. */
 async function leaveQuarantine(scene: Scene, atMs: number): Promise<void> {
   for (const [from, to] of Object.entries(afterQuarantine)) {
-    for (const lot of scene.commander.tank(from, atMs).stock.filter(({ sinceMs }) => atMs - sinceMs > quarantineDays * dayMs)) {
+    for (const lot of scene.commander.tank(from, atMs).stock.filter(({ sinceMs, quantity }) => quantity > 0 && atMs - sinceMs > quarantineDays * dayMs)) {
       await firstThatFits(beside(scene.tanks, to), (code) => act(scene, 'moveFish', from, { lotId: lot.lotId, quantity: lot.quantity, toTankId: scene.tanks.get(code), note: 'two weeks served' }, atMs))
     }
   }

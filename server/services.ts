@@ -53,6 +53,16 @@ import { photosIn } from './keeping/folder'
 import { keepingEndpoints } from './keeping/keeping.routes'
 import { createCatchingService } from './moves/catching.service'
 import { createFightsService } from './moves/fights.service'
+import { createHoldBooksStore } from './holds/holdBooks.store'
+import { holdsEndpoints } from './holds/holds.routes'
+import { createHoldPolicies } from './holds/holdPolicies.service'
+import { createHoldStoriesStore } from './holds/holdStories.store'
+import { createHoldSupposing } from './holds/holdSupposing.service'
+import { createHoldsView } from './holds/holdsView.service'
+import { createHoldsWrites } from './holds/holdsWrites.service'
+import { createHoldKeeping } from './holds/holdKeeping'
+import { createHoldsService, policiesInForce } from './holds/holds.service'
+import { startHolds } from './holds/startHolds'
 import { introductionsEndpoints } from './moves/introductions.routes'
 import { createIntroductionsService } from './moves/introductions.service'
 import { createIntroductionsStore } from './moves/introductions.store'
@@ -170,14 +180,17 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const units = (): DisplayUnits => roomStore.room() ?? baseUnits
   const zone = (): string => roomStore.room()?.timeZone ?? 'UTC'
   const [changes, answers] = [createChanges(), createAnswers(db.version)]
-  const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, zone })
+  startHolds(db, { days: () => limits.inForce().shopHoldDays, zone, nowMs: now() })
+  const [holdBooks, levelsStore] = [createHoldBooksStore(db), createLevelsStore(db)]
+  const holdKeeping = createHoldKeeping({ books: holdBooks, policies: () => policiesInForce(holdBooks, limits.inForce) })
+  const holds = createHoldsService({ db, books: holdBooks, limits: limits.inForce, roundRules: limits.roundRules, runs: levelsStore.runs, zone })
+  const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, holds })
   changes.listen(facts.listen)
   const movesStore = createMovesStore(db)
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
   const plansStore = createPlansStore(db)
   const waiting = createPlansService({ store: plansStore, facts, rules: moveRules.inForce, zone })
   const placingStore = createPlacingStore(db, waiting.bookings)
-  const levelsStore = createLevelsStore(db)
   const roundRules = limits.roundRules
   const kitchenStore = createKitchenStore(db)
   const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone, given: kitchenStore.givenSince })
@@ -186,9 +199,9 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
   const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
-  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, routine: (nowMs) => routine.view(nowMs).due, rechecks, tanks: facts.inUse, booked: placingStore.bookings, isHeld: facts.isHeld, systemName: walk.nameOf, rules: roundRules })
+  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, routine: (nowMs) => routine.view(nowMs).due, rechecks, tanks: facts.inUse, booked: placingStore.bookings, systemName: walk.nameOf, rules: roundRules })
   const glass = createGlassService({ store: glassStore, facts, placing: placingStore, tankByCode: roomStore.tankByCode, flagOf: levels.flagOf, judgedOf: levels.one, rules: roundRules, folder: photosFolder })
-  const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, judgedOf: stops.of, facts, limits: limits.inForce, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
+  const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, judgedOf: stops.of, facts, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const vesselsStore = createVesselsStore(db)
@@ -202,14 +215,17 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const placing = createPlacingService(gate)
   const plans = createPlanService({ ...gate, placing, fights: createFightsService({ ...ofMoves, store: movesStore }), lines: deliveryStore.lines, shipping: deliveryStore.shipping })
   const moves = createMovesService({ ...ofMoves, gate: placing, pools, sources, contacts, vessels, waiting, store: movesStore })
-  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, carriedOut: waiting.carriedOut, renameLine: cratesStore.renameLine, holdOn: facts.holdOn, audit })
+  const ledger = createLedgerService({ store: ledgerStore, pools, species, tankIdOf: (id) => room.requireTank(id).id, moves, carriedOut: waiting.carriedOut, renameLine: cratesStore.renameLine, holdIn: facts.holdIn, audit })
   const introductions = createIntroductionsService({ ...ofMoves, store: createIntroductionsStore(db), movesStore, moves, ledger, vessels })
   const stocktakes = createStocktakeService({ store: createStocktakeStore(db), ledger, pools, species, tankIdOf: (id) => room.requireTank(id).id })
-  const sales = createSalesService({ store: createSalesStore(db), facts, ledger, limits: limits.inForce, zone })
+  const sales = createSalesService({ store: createSalesStore(db), facts, ledger, zone })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
-  const cards = createCardService({ store: cratesStore, facts, limits: limits.inForce, zone, roomName: () => roomStore.room()?.name ?? '' })
+  const cards = createCardService({ store: cratesStore, facts, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
+  const holdStories = createHoldStoriesStore(db)
+  const holdsView = createHoldsView({ holds, facts, stories: holdStories, systemName: (id) => roomStore.systems().find((system) => system.id === id)?.name ?? 'water' })
+  const supposing = createHoldSupposing({ holds, facts, tellingAt: holdsView.tellingAt })
   const floor = createFloorService({ store: floorStore, facts, audit })
   const decisions = createDecisionsService({ store: createDecisionsStore(db), facts })
   const rounds = createRoundsService({ store: roundsStore, walk, levels, stops, decisions, room, roomStore, facts, limits: limits.inForce })
@@ -237,6 +253,12 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...stocktakeEndpoints(stocktakes),
     ...salesEndpoints(sales, now),
     ...contactsEndpoints(contacts),
+    ...holdsEndpoints({
+      view: holdsView,
+      supposing,
+      writes: createHoldsWrites({ books: holdBooks, holds, facts, decisions, nameOf: (lotId, placeId, nowMs) => `${holdsView.tellingAt(nowMs).lotName(lotId)} in ${holdsView.tellingAt(nowMs).placeName(placeId)}`, isBreach: (id) => holdStories.breach(id) !== null }),
+      policies: createHoldPolicies({ books: holdBooks, policies: () => holds.rules().policies, audit }),
+    }),
     ...movesEndpoints({ moves, ledger, vessels, rules: moveRules, catching: createCatchingService({ ...ofMoves, store: movesStore }) }),
     ...introductionsEndpoints(introductions),
     ...plansEndpoints(waiting),
@@ -267,7 +289,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...findEndpoints(db),
     ...keepingEndpoints({ db, audit, notices, now, copiesFolder }),
   ]
-  const dispatch = createDispatch(db, changes)
+  const dispatch = createDispatch(db, changes, holdKeeping.after)
   /** Asks the probes whose time has come, in the name of whoever hung them up: through the one door, like anybody's write. */
   async function pollProbes(): Promise<void> {
     const [asker, poll] = [probes.asker(now()), endpoints.find((each): each is Command => each.kind === 'command' && each.name === 'pollProbes')]

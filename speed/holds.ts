@@ -34,7 +34,7 @@ function heldHouse(days: number): () => number {
   db.transact(() => fill(db, days))
   const tanks = Object.fromEntries(Array.from({ length: tankCount }, (_, index) => [`t${index}`, `sys${index % systemCount}`]))
   const rules = { timeZone: 'UTC', tanks, policies: policiesById(), goneAfter: goneAfterDays(shippedAgents) }
-  const rooms = createHeldRooms({ history: createHeldHistoryStore(db), marks: createHeldMarkStore(db), rules: () => rules, policyOf: () => 'shopHold', usual: () => null })
+  const rooms = createHeldRooms({ history: createHeldHistoryStore(db), marks: createHeldMarkStore(db), rules: () => rules, usual: () => null })
   const [look, read] = [inserts(db).check, createClockReader()]
   let atMs = nowMs
   return () => {
@@ -59,6 +59,7 @@ function fill(db: Database, days: number): void {
   insert('room', 'id, name, time_zone')(1, 'Bench', 'UTC')
   insert('staff', 'id, name, role, pin_hash, created_at_ms')('s', 'Imre', 'lead', '-', 0)
   insert('species', 'id, name, name_key, created_at_ms')('sp', 'Cherry barb', 'cherry barb', 0)
+  insert('hold_start', 'id, at_ms, carried_at_ms')(1, 0, 0)
   const [system, place, tank, lot] = [insert('system', 'id, name, water'), insert('place', 'id, kind'), insert('tank', 'id, code, kind, system_id, rack, shelf, position'), insert('lot', 'id, code, species_id, origin, created_at_ms')]
   for (let index = 0; index < systemCount; index += 1) system(`sys${index}`, `Rack ${index}`, 'fresh')
   for (let index = 0; index < tankCount; index += 1) {
@@ -66,11 +67,13 @@ function fill(db: Database, days: number): void {
     tank(`t${index}`, `R${Math.floor(index / 40)}-${index % 40}`, 'glass', `sys${index % systemCount}`, `R${Math.floor(index / 40)}`, Math.floor((index % 40) / 8), index % 8)
   }
   const beganMs = nowMs - days * dayMs
+  const begin = insert('hold_begin', 'lot_id, policy_id, skipped, command_key, recorded_at_ms')
   for (let index = 0; index < lotCount; index += 1) {
     // Spread over all of the days, each lot through two tanks, some of it sold.
     const atMs = beganMs + Math.floor((index / lotCount) * (days - 1)) * dayMs
     const [from, to] = [`t${(index * 7) % tankCount}`, `t${(index * 11 + 3) % tankCount}`]
     lot(`l${index}`, `L${index}`, 'sp', 'bench', atMs)
+    begin(`l${index}`, 'shopHold', '[]', 'k', atMs)
     movement(`a${index}`, 'arrive', `l${index}`, 'outside', from, 9, null, 's', 'k', atMs, atMs)
     if (from !== to) movement(`m${index}`, 'move', `l${index}`, from, to, 9, null, 's', 'k', atMs + 6 * 3_600_000, atMs)
     movement(`r${index}`, 'release', `l${index}`, from === to ? from : to, 'outside', 4, 'sold', 's', 'k', atMs + 12 * 3_600_000, atMs)

@@ -15,6 +15,8 @@ export const thingNames = [
   'kitchen',
   // What is handed over to those who come next.
   'handover',
+  // Holds and what they go by.
+  'hold',
   // Probes in tanks.
   'probe',
   // Deliveries: what was promised, and the bags it came in.

@@ -1,9 +1,7 @@
-import type { Limits } from '../limits/houseLimits'
 import type { StockView } from '../ledger/stockView'
 import type { HoldView } from '../room/roomView'
 import { tankFlag, type TankFlag } from '../room/tankFlag'
-import { holdBeganMs, shopHold, type HoldDay } from '../today/shopHold'
-import type { LotStanding, Look, Loss, TankFacts } from './facts'
+import type { Look, Loss, TankFacts } from './facts'
 
 /** The newest look at a tank; null when nobody ever looked. */
 export const lastLook = ({ looks }: Pick<TankFacts, 'looks'>): Look | null => looks[0] ?? null
@@ -17,16 +15,11 @@ export const lossesSince = ({ losses }: Pick<TankFacts, 'losses'>, sinceMs: numb
 /** How many times fish were chased or eaten in a tank since a moment. */
 export const fightsSince = ({ fights }: Pick<TankFacts, 'fights'>, sinceMs: number): number => fights.filter(({ atMs }) => atMs >= sinceMs).length
 
-/** The day of its hold that a lot is in; null for one that is not held, or whose house holds nothing. */
-export function holdOf({ openedAtMs, restartsMs = [] }: Pick<LotStanding, 'openedAtMs' | 'restartsMs'>, { shopHoldDays }: Pick<Limits, 'shopHoldDays'>, nowMs: number, timeZone: string): HoldDay | null {
-  return openedAtMs === null ? null : shopHold(holdBeganMs(openedAtMs, restartsMs.filter((atMs) => atMs <= nowMs), shopHoldDays, timeZone), nowMs, shopHoldDays, timeZone)
-}
-
-/** The running hold of the newest lot in a tank, for the scale on its glass; null when none is held. */
-export function newestHold({ lots }: Pick<TankFacts, 'lots'>, limits: Pick<Limits, 'shopHoldDays'>, nowMs: number, timeZone: string): HoldView | null {
-  const running = lots.flatMap((lot) => holdOf(lot, limits, nowMs, timeZone) ?? []).filter(({ isServed }) => !isServed)
-  const [newest] = running.sort((a, b) => a.day - b.day)
-  return newest ? { day: newest.day, of: newest.of } : null
+/** The running hold of a tank for the scale on its glass, of those who have longest to go; null when none is held. */
+export function longestHold({ lots }: Pick<TankFacts, 'lots'>): HoldView | null {
+  const running = lots.flatMap(({ hold }) => hold ?? []).filter(({ isServed }) => !isServed)
+  const [longest] = running.sort((a, b) => (a.earliest < b.earliest ? 1 : a.earliest > b.earliest ? -1 : a.day - b.day))
+  return longest ? { day: longest.day, of: longest.of } : null
 }
 
 /** The word on the strip of a tank, from a look and the fish lost since a moment. */

@@ -1,9 +1,8 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { standardLimits } from '../limits/houseLimits'
 import { ateAnswers, signs } from '../rounds/rounds.schema'
 import { noHandling } from '../species/handling'
-import { fightsSince, flagOf, holdOf, lookBefore, lossesSince, newestHold } from './askFacts'
+import { fightsSince, flagOf, longestHold, lookBefore, lossesSince } from './askFacts'
 import { eventsOf } from './eventsOf'
 import type { FactEvent, KnownFacts, Look, LotStanding } from './facts'
 import { foldAll, foldFacts, nothingKnown } from './foldFacts'
@@ -13,7 +12,7 @@ const dayMs = 86_400_000
 const nowMs = Date.UTC(2031, 4, 20, 9)
 const bare: KnownFacts = { ...nothingKnown, tankId: 't1' }
 const lot = (lotId: string, quantity: number, sinceMs: number, change: Partial<LotStanding> = {}): LotStanding => ({
-  ...{ lotId, lotCode: lotId, speciesId: 's', species: 'Cherry barb', origin: 'Hollow Reed', quantity, expected: quantity * 1_000_000, sinceMs, arrivedAtMs: sinceMs, isBeforeBooks: false, openedAtMs: null },
+  ...{ lotId, lotCode: lotId, speciesId: 's', species: 'Cherry barb', origin: 'Hollow Reed', quantity, expected: quantity * 1_000_000, sinceMs, arrivedAtMs: sinceMs, isBeforeBooks: false, hold: null },
   ...{ noted: { sizeCm: null, strain: null, water: null, atMs: 0 }, book: { handling: noHandling, firstMealDays: null, bearsHunger: null, firstFoods: null }, ...change },
 })
 const look = (id: string, atMs: number, change: Partial<Look> = {}): Look => ({ id, on: '2031-05-20', number: 1, ate: 'all', signs: [], marks: [], answers: [], counts: [], seen: null, expected: 5, note: null, atMs, recordedAtMs: atMs, ...change })
@@ -87,16 +86,16 @@ test('a touch says what it changes before anybody has answered for it', () => {
   expect(eventsOf({ key: 'k', command: 'moveFish', tankId: 't1', input: { ...input, lotId: 'nobody' } }, (id) => tanks.get(id))).toEqual([])
 })
 
-test('what facts are asked: the hold of the newest, the look before a round, the word on the glass', () => {
+test('what facts are asked: the hold that has longest to go, the look before a round, the word on the glass', () => {
   const tank = foldAll(bare, [
-    stands(lot('held', 3, nowMs - 3 * dayMs, { openedAtMs: nowMs - 3 * dayMs })),
-    stands(lot('newer', 9, nowMs - dayMs, { openedAtMs: nowMs - dayMs })),
+    stands(lot('held', 3, nowMs - 3 * dayMs, { hold: { day: 4, of: 14, isServed: false, waitsFor: ['days'], earliest: '2031-05-31' } })),
+    stands(lot('newer', 9, nowMs - dayMs, { hold: { day: 2, of: 14, isServed: false, waitsFor: ['days'], earliest: '2031-06-02' } })),
     stands(lot('born', 2, nowMs - 30 * dayMs)),
+    stands(lot('ready', 2, nowMs - 30 * dayMs, { hold: { day: 15, of: 14, isServed: true, waitsFor: [], earliest: '2031-06-09' } })),
     checked(look('y', nowMs - dayMs, { on: '2031-05-19', ate: 'none', signs: ['hiding'] })),
     checked(look('t', nowMs - 3_600_000, { ate: 'none' })),
   ])
-  const hold = (id: string) => tank.lots.filter(({ lotId }) => lotId === id).map((each) => holdOf(each, standardLimits, nowMs, 'UTC')?.day ?? null)[0]
-  expect([hold('held'), hold('newer'), hold('born'), newestHold(tank, standardLimits, nowMs, 'UTC')]).toEqual([4, 2, null, { day: 2, of: 14 }])
+  expect([longestHold(tank), longestHold(foldFacts(tank, stands(lot('newer', 0, nowMs))))]).toEqual([{ day: 2, of: 14 }, { day: 4, of: 14 }])
   expect([lookBefore(tank, { on: '2031-05-20', number: 1 })?.id, lookBefore(tank, { on: '2031-05-19', number: 1 })]).toEqual(['y', null])
   expect([flagOf(tank, tank.looks[0] ?? null, nowMs), flagOf(foldFacts(tank, lost('m', 'held', nowMs)), null, nowMs)]).toEqual([{ level: 'watch', word: 'ate none' }, { level: 'harm', word: '1 lost' }])
 })

@@ -1,4 +1,5 @@
 import type { SourcesRule } from '../moves/moveRules'
+import type { HoldDay } from '../holds/holdDay'
 import type { Handling } from '../species/handling'
 import type { TankKind, TankPurpose, TankState, Water } from '../room/room.schema'
 import type { Ate, DecidedSign, Sign, SignDecisionAs } from '../rounds/rounds.schema'
@@ -145,10 +146,8 @@ export interface LotStanding {
   arrivedAtMs: number
   /** Whether they stood here before the books began, since nobody knows when. */
   isBeforeBooks: boolean
-  /** When their first bag was opened; null for fish that came in none. */
-  openedAtMs: number | null
-  /** When signs were last seen that were confirmed on its water: its hold begins again then. */
-  restartsMs?: readonly number[]
+  /** The day of its hold that it is in here; null for one that is not held. */
+  hold: HoldDay | null
   book: BookWords
 }
 

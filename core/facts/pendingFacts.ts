@@ -11,4 +11,4 @@ export function foldTouches(tankId: string, stock: readonly StockView[], touches
 }
 
 /** A lot as a list of stock has it; what the list does not say is not known. */
-const standingOf = ({ handling, strain, ...lot }: StockView): LotStanding => ({ ...lot, noted: { sizeCm: null, strain, water: null, atMs: lot.sinceMs }, openedAtMs: null, book: { handling, firstMealDays: null, bearsHunger: null, firstFoods: null } })
+const standingOf = ({ handling, strain, ...lot }: StockView): LotStanding => ({ ...lot, noted: { sizeCm: null, strain, water: null, atMs: lot.sinceMs }, hold: null, book: { handling, firstMealDays: null, bearsHunger: null, firstFoods: null } })

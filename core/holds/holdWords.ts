@@ -11,6 +11,8 @@ const plainGates: Readonly<Record<string, string>> = { eating: 'eating', filling
 /** What a hold waits for, by the name of its gate; `days` are told by the day. */
 export const gateWords = (name: string): string => plainGates[name] ?? `a reading of ${name.replace(/^reading:/, '')} in its range`
 const gatesOf = (names: readonly string[]): string => listed(names.filter((name) => name !== 'days').map(gateWords))
+/** Gates besides the days, in words; null without any. */
+export const gatesWords = (names: readonly string[]): string | null => gatesOf(names) || null
 
 /**
  * A running hold in a sentence or two.

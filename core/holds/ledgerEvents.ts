@@ -8,6 +8,8 @@ export interface LedgerRow {
   id: string
   kind: MovementKind
   lotId: string
+  /** The hold that fish of the lot begin as they come; null without one. */
+  policyId: string | null
   from: { id: string; kind: PlaceKind }
   to: { id: string; kind: PlaceKind }
   quantity: number
@@ -63,7 +65,8 @@ const timesOf = ({ happenedAtMs, recordedAtMs }: LedgerRow): { at: number; recor
 function flow(row: LedgerRow, id: string, lot: string, n: number, beginningOf: (row: LedgerRow) => Beginning): HoldEvent[] {
   const { kind, from, to } = row
   const [times, tank] = [timesOf(row), heldPlace(standsWhere(to) ? to : from)]
-  if (kind === 'count-correction') return standsWhere(from) || standsWhere(to) ? [{ kind: 'count', id, ...times, lot, tank, by: standsWhere(to) ? n : -n }] : []
+  const isTakenBack = kind === 'reversal' && !(standsWhere(from) && standsWhere(to))
+  if (kind === 'count-correction' || isTakenBack) return standsWhere(from) || standsWhere(to) ? [{ kind: 'count', id, ...times, lot, tank, by: standsWhere(to) ? n : -n }] : []
   if (!standsWhere(from)) {
     if (!standsWhere(to)) return []
     const { policy, openedAtMs } = beginningOf(row)

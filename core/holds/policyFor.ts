@@ -7,6 +7,8 @@ export interface HeldLot {
   water: string
   /** Its hold group in the species book; null where nobody knows what fish this is. */
   group: string | null
+  /** Other hold groups that it belongs to. */
+  otherGroups?: readonly string[]
   supplier: string | null
   origin: string | null
   isWeak?: boolean
@@ -30,6 +32,7 @@ export interface ChosenPolicy {
 export const usualPolicy = 'shopHold'
 
 const isRefused = (verdict: Verdict | undefined): boolean => verdict === 'R' || verdict === 'X'
+const fields = ['water', 'supplier', 'origin'] as const
 const conditionOf = (group: string | null): string[] => (group === null ? ['unknownSpecies'] : group === 'other' ? [] : [group])
 
 /**
@@ -37,12 +40,13 @@ const conditionOf = (group: string | null): string[] => (group === null ? ['unkn
  * @param contents - what stands in their water, by the names of the table of refusals.
  */
 export function policyFor(rules: readonly PolicyRule[], lot: HeldLot, contents: readonly string[], policies: ReadonlyMap<string, HoldPolicy>): ChosenPolicy {
-  const conditions = [...conditionOf(lot.group), ...(lot.isWeak ? ['weakFish'] : []), ...contents]
-  const fields = ['water', 'group', 'supplier', 'origin'] as const
+  const groups = [...(lot.group === null ? [] : [lot.group]), ...(lot.otherGroups ?? [])]
+  const isOf = (rule: PolicyRule): boolean => fields.every((field) => (rule[field] ?? null) === null || rule[field] === lot[field]) && ((rule.group ?? null) === null || groups.includes(rule.group ?? ''))
+  const conditions = [...conditionOf(lot.group), ...(lot.otherGroups ?? []).filter((group) => group !== 'other'), ...(lot.isWeak ? ['weakFish'] : []), ...contents]
   const skipped: ChosenPolicy['skipped'] = []
   for (const [index, rule] of rules.entries()) {
     const policy = policies.get(rule.policy)
-    if (!policy || !fields.every((field) => (rule[field] ?? null) === null || rule[field] === lot[field])) continue
+    if (!policy || !isOf(rule)) continue
     const why = [...new Set(policy.agents.flatMap((agent) => conditions.filter((condition) => isRefused(shippedMatrix[condition]?.[agent])).map((condition) => `${agent}:${condition}`)))].sort(byText)
     if (why.length === 0) return { policy: rule.policy, rule: index, skipped }
     skipped.push({ policy: rule.policy, why })

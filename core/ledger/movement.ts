@@ -24,12 +24,13 @@ export interface Movement {
 export const lossCauses = ['found dead', 'put down', 'jumped', 'eaten', 'pump intake', 'not found', 'unknown'] as const
 export type LossCause = (typeof lossCauses)[number]
 
-/** A lot whose hold is not over: which day of how many today is. */
+/** A lot whose hold is not over: which day of how many today is, and what it waits for, in words. */
 export interface HeldLot {
   lotId: string
   lotCode: string
   day: number
   of: number
+  gates: string | null
 }
 
 export const releaseReasons = ['sold', 'sent out', 'given'] as const

@@ -18,7 +18,6 @@ export interface AboutTank {
   nowMs: number
   /** Whole days since a lot arrived. */
   daysOf: (lot: LotFacts) => number
-  isHeld: (lot: LotFacts) => boolean
   runsOf: (lotId: string) => readonly RunOfLot[]
   /** When fish of a lot were last counted here, as a count that was booked; null when never. */
   countedAtMs: (lotId: string) => number | null
@@ -65,7 +64,7 @@ export function levelAsked(tank: TankFacts, about: AboutTank, rules: RoundRules)
   return {
     unseen,
     asked: {
-      lots: tank.lots.map((lot) => ({ lot: lot.lotId, fish: lot.quantity, days: about.daysOf(lot), inHold: about.isHeld(lot), species: speciesOf(lot), events: eventsOf(lot) })),
+      lots: tank.lots.map((lot) => ({ lot: lot.lotId, fish: lot.quantity, days: about.daysOf(lot), inHold: lot.hold?.isServed === false, species: speciesOf(lot), events: eventsOf(lot) })),
       purpose: tank.purpose,
       stockedOnWater: about.stockedOnWater,
       rounds: looksAtThem(tank).map((look) => lookAtTank(look, nowMs)),

@@ -9,7 +9,7 @@ import { shippedRoundRules as rules } from './roundRules'
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
 const nowMs = Date.UTC(2031, 4, 20, 9)
 const lot = (change: Partial<LotFacts> = {}): LotFacts => ({
-  ...{ lotId: 'a', lotCode: '12-01', speciesId: 's', species: 'Clown loach', origin: 'Hollow Reed', quantity: 5, expected: 5_000_000, sinceMs: nowMs - 8 * dayMs, arrivedAtMs: nowMs - 8 * dayMs, isBeforeBooks: false, openedAtMs: null },
+  ...{ lotId: 'a', lotCode: '12-01', speciesId: 's', species: 'Clown loach', origin: 'Hollow Reed', quantity: 5, expected: 5_000_000, sinceMs: nowMs - 8 * dayMs, arrivedAtMs: nowMs - 8 * dayMs, isBeforeBooks: false, hold: null },
   ...{ noted: { sizeCm: null, strain: null, water: null, atMs: 0 }, book: { handling: noHandling, firstMealDays: 2, bearsHunger: null, firstFoods: 'mysis, worms', ways: { shareSeen: 0.5, tolerance: null, habits: ['bottom'], mouth: 'small', massG: null, tradedCm: null, adultCm: null } } },
   ...{ lastAnswer: null, lastMeal: null, refusals: 0, losses: [], doses: [], ...change },
 })

@@ -3,7 +3,7 @@ import { noHandling } from '../species/handling'
 
 /** A lot that settled long ago, for tests that change what they are about. */
 export const lotFacts = (change: Partial<LotFacts> = {}): LotFacts => ({
-  ...{ lotId: 'a', lotCode: '12-01', speciesId: 's', species: 'Cherry barb', origin: 'Hollow Reed', quantity: 10, expected: 10_000_000, sinceMs: 0, arrivedAtMs: 0, isBeforeBooks: false, openedAtMs: null },
+  ...{ lotId: 'a', lotCode: '12-01', speciesId: 's', species: 'Cherry barb', origin: 'Hollow Reed', quantity: 10, expected: 10_000_000, sinceMs: 0, arrivedAtMs: 0, isBeforeBooks: false, hold: null },
   ...{ noted: { sizeCm: null, strain: null, water: null, atMs: 0 }, book: { handling: noHandling, firstMealDays: 1, bearsHunger: null, firstFoods: null, ways: { shareSeen: null, tolerance: null, habits: [], mouth: 'small', massG: 1, tradedCm: null, adultCm: null } } },
   ...{ lastAnswer: null, lastMeal: null, refusals: 0, losses: [], doses: [], ...change },
 })

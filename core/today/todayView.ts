@@ -6,7 +6,7 @@ import { tankTouches } from '../facts/tankTouches'
 import { roundOfId } from '../rounds/roundId'
 import type { JudgedStop } from '../rounds/roundView'
 import type { CrateSummary } from '../crates/crateSummary'
-import type { HoldDay } from './shopHold'
+import type { HoldDay } from '../holds/holdDay'
 
 interface LotPlace {
   lotId: string
@@ -16,7 +16,7 @@ interface LotPlace {
   quantity: number
 }
 
-/** A lot in a tank with the day of its shop hold. */
+/** A lot in a tank with the day of its hold. */
 export interface HeldLot extends LotPlace, HoldDay {}
 
 /** A lot that has gone without a meal for longer than usual. */

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
+import type { Thing } from '../../core/commands/things'
 import type { Database } from '../db/open'
 import type { Changes } from '../events/changes'
 import { fieldProblem, Problem } from '../http/problem'
@@ -29,10 +30,11 @@ const futureToleranceMs = 5 * 60_000
 /**
  * Makes the one door through which everything is written: looks the key up, checks the input, runs the command and keeps
  * its answer, the last two in one transaction.
+ * @param beside - keeps what goes with a write, in its transaction.
  * @throws Problem `key-reused` when the key was used for something else, `ahead-of-clock` when the input happened later
  *   than the server's clock stands; whatever the command throws.
  */
-export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { tell: () => undefined }): Dispatch {
+export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { tell: () => undefined }, beside: (key: string, touched: readonly Thing[], nowMs: number) => void = () => undefined): Dispatch {
   const find = db.orm.select().from(commandTable).where(eq(commandTable.key, sql.placeholder('key'))).prepare()
   const keep = db.orm
     .insert(commandTable)
@@ -70,6 +72,7 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
       const meanwhile = command.prepare ? replay(key, bodyHash) : null
       if (meanwhile) return meanwhile
       const answer = command.run({ actor, key, nowMs, params }, input, prepared) ?? {}
+      beside(key, command.touches(params, input), nowMs)
       const status = command.method === 'post' ? 201 : 200
       keep.run({ key, name: command.name, bodyHash, status, answer: JSON.stringify(answer), staffId: actor.id, recordedAtMs: nowMs })
       return { status, answer, isReplay: false }

@@ -1,9 +1,8 @@
 import { groupBy } from '../../core/collections/groupBy'
 import type { CardFacts, CardKind } from '../../core/crates/cardFacts'
 import type { CardWater } from '../../core/crates/takeAlongCard'
-import { holdOf, stockOf } from '../../core/facts/askFacts'
+import { stockOf } from '../../core/facts/askFacts'
 import type { LotFacts, TankFacts } from '../../core/facts/facts'
-import type { Limits } from '../../core/limits/houseLimits'
 import { poolsOf } from '../../core/pools/poolsOf'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { FactsService } from '../facts/facts.service'
@@ -17,19 +16,18 @@ const freshHours = 48
 interface Collaborators {
   store: Pick<CratesStore, 'toldOfLots'>
   facts: Pick<FactsService, 'inUse'>
-  limits: () => Pick<Limits, 'shopHoldDays'>
   zone: () => string
   roomName: () => string
 }
 
 /** What goes along with fish that leave a tank. */
-export function createCardService({ store, facts, limits, zone, roomName }: Collaborators) {
+export function createCardService({ store, facts, zone, roomName }: Collaborators) {
   /** What one value all lots agree on; null where they do not, or nobody knows. */
   const agreed = <T>(values: readonly (T | null)[]): T | null => (new Set(values).size === 1 ? (values[0] ?? null) : null)
 
   /** The least that any of the lots served; null where one of them was not held. */
-  function heldOf(lots: readonly LotFacts[], nowMs: number): CardKind['held'] {
-    const holds = lots.map((lot) => holdOf(lot, limits(), nowMs, zone()))
+  function heldOf(lots: readonly LotFacts[]): CardKind['held'] {
+    const holds = lots.map(({ hold }) => hold)
     const [first] = holds.sort((a, b) => (a?.day ?? 0) - (b?.day ?? 0))
     return first ? { days: Math.min(first.day - 1, first.of), of: first.of, school: 'shop hold' } : null
   }
@@ -44,7 +42,7 @@ export function createCardService({ store, facts, limits, zone, roomName }: Coll
       identity: agreed(lots.map(({ lotId }) => told.find((each) => each.lotId === lotId)?.identity ?? null)),
       sizeCm: agreed(lots.map(({ noted }) => noted.sizeCm)),
       ateBefore: foods.length > 0 ? foods.join(', ').slice(0, 80) : null,
-      held: heldOf(lots, nowMs),
+      held: heldOf(lots),
       agents: tank.agents.map((agent) => ({ agent, lastOn: dayInZone(nowMs, zone()) })),
       lastFedOn: lastMealMs > 0 ? dayInZone(lastMealMs, zone()) : null,
     }

@@ -1,3 +1,4 @@
+import { noHolds } from '../testing/noHolds'
 import { afterAll, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { TankFacts } from '../../core/facts/facts'
@@ -63,7 +64,7 @@ class Scene {
 
   constructor(readonly counts: { accepted: number; refused: number }) {
     this.db.raw.exec('PRAGMA synchronous=OFF')
-    this.facts = createFactsService({ store: this.store, limits: () => limits, zone: () => 'UTC' })
+    this.facts = createFactsService({ store: this.store, limits: () => limits, holds: noHolds })
     this.services.changes.listen(this.facts.listen)
   }
 
@@ -171,7 +172,7 @@ test('random days: what is known of tanks is what the ledger says, however late,
           expect(asSlow(told, horizon.looksMs)).toEqual(asSlow(after.get(tankId) as TankFacts, horizon.looksMs))
         }
       }
-      const afresh = createFactsService({ store, limits: () => limits, zone: () => 'UTC' })
+      const afresh = createFactsService({ store, limits: () => limits, holds: noHolds })
       for (const tankId of scene.tanks) {
         const slow = slowFacts(scene.db.raw, tankId, horizon)
         expect(asSlow(facts.all(nowMs).get(tankId) as TankFacts, horizon.looksMs)).toEqual(slow)

@@ -1,14 +1,18 @@
-import type { FactEvent, LotFacts, TankFacts } from '../../core/facts/facts'
+import type { FactEvent, TankFacts } from '../../core/facts/facts'
 import { foldAll, nothingKnown } from '../../core/facts/foldFacts'
-import { holdOf } from '../../core/facts/askFacts'
+import { runningDay, type HoldDay } from '../../core/holds/holdDay'
+import { heldPlace } from '../../core/holds/ledgerEvents'
 import { groupBy } from '../../core/collections/groupBy'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { Change } from '../events/changes'
 import { fieldProblem } from '../http/problem'
+import type { HoldsService } from '../holds/holds.service'
 import type { FactsStore, Horizon } from './facts.store'
 
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
 const hourOf = (nowMs: number): number => Math.floor(nowMs / hourMs)
+/** Holds go by days, and somewhere midnight is at a quarter. */
+const quarterOf = (nowMs: number): number => Math.floor(nowMs / (hourMs / 4))
 /** Looks, readings and doses of so many days are judged together. */
 const lookDays = 10
 /** Losses speak for so long, whatever Today shows of them. */
@@ -19,15 +23,19 @@ const touching = new Set(['tickHandover', 'leaveWord', 'takeWordOff', 'askChore'
 /** More at once is read anew as a whole. */
 const mostTouched = 200
 
+/** Days in which nothing differs that anybody goes by. */
+const isSameDay = (a: HoldDay | null, b: HoldDay | null): boolean => a === b || (a !== null && b !== null && a.day === b.day && a.of === b.of && a.isServed === b.isServed && a.earliest === b.earliest && a.waitsFor.join() === b.waitsFor.join())
+
 interface Collaborators {
   store: FactsStore
-  limits: () => Pick<Limits, 'recentLossDays' | 'fightMemoryDays' | 'shopHoldDays'>
-  zone: () => string
+  limits: () => Pick<Limits, 'recentLossDays' | 'fightMemoryDays'>
+  /** The clocks of all fish that are held. */
+  holds: Pick<HoldsService, 'daysAt' | 'dayOf'>
 }
 
 /** What is known of tanks, read once for everybody until something is written. */
-export function createFactsService({ store, limits, zone }: Collaborators) {
-  let known: { version: string; hour: number; tanks: ReadonlyMap<string, TankFacts> } | null = null
+export function createFactsService({ store, limits, holds }: Collaborators) {
+  let known: { version: string; hour: number; quarter: number; tanks: ReadonlyMap<string, TankFacts> } | null = null
 
   /** Whole hours, so that the minutes passing are nothing that changed. */
   function horizonOf(nowMs: number): Horizon {
@@ -43,8 +51,17 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
     return new Map(store.tanks(only).map((tank) => [tank.tankId, { ...foldAll({ ...tank, ...nothingKnown }, byTank.get(tank.tankId) ?? []), fights: (fights.get(tank.tankId) ?? []).map(({ id, atMs }) => ({ id, atMs })).sort((a, b) => b.atMs - a.atMs), decisions: (decisions.get(tank.tankId) ?? []).map(({ tankId: _of, ...decision }) => decision) }]))
   }
 
+  /** Tanks with the day of its hold that each lot is in; one in which none is another day stays the same. */
+  function withHolds(tanks: ReadonlyMap<string, TankFacts>, nowMs: number): Map<string, TankFacts> {
+    const dayOf = holds.daysAt(nowMs)
+    return new Map([...tanks].map(([id, tank]) => {
+      const days = tank.lots.map(({ lotId }) => dayOf(lotId, id))
+      return [id, days.every((day, index) => isSameDay(day, tank.lots[index]?.hold ?? null)) ? tank : { ...tank, lots: tank.lots.map((lot, index) => ({ ...lot, hold: days[index] ?? null })) }]
+    }))
+  }
+
   /** What was read before, as long as nothing was written since; null where it is to be read anew. */
-  const keptAt = (nowMs: number): ReadonlyMap<string, TankFacts> | null => (known?.version === store.version() && known.hour === hourOf(nowMs) ? known.tanks : null)
+  const keptAt = (nowMs: number): ReadonlyMap<string, TankFacts> | null => (known?.version === store.version() && known.quarter === quarterOf(nowMs) ? known.tanks : null)
 
   /** Commands since the tanks were read, in one unbroken row of changes; null once something else was written. */
   let touched: { version: string; keys: string[] } | null = null
@@ -58,19 +75,18 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
   function all(nowMs: number): ReadonlyMap<string, TankFacts> {
     const kept = keptAt(nowMs)
     if (kept) return kept
-    const [version, hour] = [store.version(), hourOf(nowMs)]
-    if (known?.hour === hour && touched?.version === version) {
+    const [version, hour, quarter] = [store.version(), hourOf(nowMs), quarterOf(nowMs)]
+    if (known?.version === version && known.hour === hour) known = { ...known, quarter, tanks: withHolds(known.tanks, nowMs) }
+    else if (known?.hour === hour && touched?.version === version) {
       const ids = [...new Set(touched.keys.flatMap(store.tanksTouchedBy))]
-      known = { version, hour, tanks: new Map([...known.tanks, ...ids.flatMap((id) => [...readAll(id, nowMs)])]) }
-    } else known = { version, hour, tanks: readAll(null, nowMs) }
+      // What one command did may have begun holds again far from the tank it was about.
+      known = { version, hour, quarter, tanks: withHolds(new Map([...known.tanks, ...ids.flatMap((id) => [...readAll(id, nowMs)])]), nowMs) }
+    } else known = { version, hour, quarter, tanks: withHolds(readAll(null, nowMs), nowMs) }
     touched = { version, keys: [] }
     return known.tanks
   }
 
-  const tank = (id: string, nowMs: number): TankFacts | null => (keptAt(nowMs) ?? readAll(id, nowMs)).get(id) ?? null
-
-  /** The day of its hold that a lot is in at a moment; null for one that came in no bag. */
-  const holdOn = (lotId: string, atMs: number) => holdOf({ openedAtMs: store.openedAt(lotId), restartsMs: store.restarts(lotId) }, limits(), atMs, zone())
+  const tank = (id: string, nowMs: number): TankFacts | null => (keptAt(nowMs) ?? withHolds(readAll(id, nowMs), nowMs)).get(id) ?? null
 
   return {
     listen,
@@ -86,15 +102,16 @@ export function createFactsService({ store, limits, zone }: Collaborators) {
       if (!named || named.isRetired) throw fieldProblem(path, 'There is no such tank')
       return named
     },
-    holdOn,
-    /** Whether a lot is in its hold. */
-    isHeld: (lot: LotFacts, nowMs: number): boolean => holdOf(lot, limits(), nowMs, zone())?.isServed === false,
+    /** The day of its hold that a lot is in, wherever it stands; null for one that is not held. */
+    holdOn: (lotId: string, nowMs: number): HoldDay | null => holds.dayOf(lotId, nowMs),
+    /** The same of its fish in one place, a tank or a vessel. */
+    holdIn(lotId: string, placeId: string, nowMs: number): HoldDay | null {
+      const dayOf = holds.daysAt(nowMs)
+      return dayOf(lotId, placeId) ?? dayOf(lotId, heldPlace({ id: placeId, kind: 'vessel' }))
+    },
 
     /** Days of its hold that a lot has served; null for one that is not held, not any more, or stands in no tank. */
-    heldDays(lotId: string, nowMs: number): number | null {
-      const hold = holdOn(lotId, nowMs)
-      return hold && !hold.isServed ? hold.day : null
-    },
+    heldDays: (lotId: string, nowMs: number): number | null => runningDay(holds.dayOf(lotId, nowMs)),
   }
 }
 export type FactsService = ReturnType<typeof createFactsService>

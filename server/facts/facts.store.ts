@@ -18,16 +18,10 @@ export interface Horizon {
 
 type LookRow = Omit<Look, 'signs' | 'marks' | 'answers' | 'counts'> & { tankId: string; signs: string; marks: string | null; answers: string | null; counts: string | null }
 type SetUpRow = Omit<TankSetUp, 'water' | 'agents' | 'isRetired'> & Omit<WaterFacts, 'id' | 'isAlone' | 'kind'> & { waterId: string; isAlone: number; water: WaterFacts['kind']; agents: string; isRetired: number }
-type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks' | 'restartsMs'> & { restarts: string; isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null; shareSeenPercent: number | null; tolerance: Tolerance | null; habits: string; mouth: Mouth | null; usualMassG: number | null; tradedCm: number | null; adultCm: number | null } & HandlingRow
-
-/** Moments at which a confirmed sign was seen that reached a lot, as a list in JSON. */
-const restartsOf = (lotId: string): string => `(SELECT json_group_array(d.last_ms) FROM sign_reach r JOIN sign_decision d ON d.id = r.decision_id AND d.undone_at_ms IS NULL WHERE r.lot_id = ${lotId})`
+type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks' | 'hold'> & { isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null; shareSeenPercent: number | null; tolerance: Tolerance | null; habits: string; mouth: Mouth | null; usualMassG: number | null; tradedCm: number | null; adultCm: number | null } & HandlingRow
 
 /** What is known of tanks, of all in use or of `only` one, each kind in one statement that goes by an index. */
-export function createFactsStore({ orm, raw, version }: Database) {
-  const openedAt = raw.prepare(`SELECT min(r.happened_at_ms) AS atMs FROM line JOIN bag ON bag.line_id = line.id JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL
-    WHERE line.lot_id = ? AND EXISTS (SELECT 1 FROM stay JOIN tank ON tank.id = stay.place_id WHERE stay.lot_id = line.lot_id AND stay.until_ms IS NULL)`)
-  const restarts = raw.prepare(`SELECT ${restartsOf('?')} AS restarts`)
+export function createFactsStore({ orm, version }: Database) {
   const tanks = (only: string | null): SQL => (only === null ? sql`1` : sql`tank.id = ${only}`)
   const place = (only: string | null): SQL => (only === null ? sql`1` : sql`place_id = ${only}`)
   const newest = (where: SQL): SQL => sql`(SELECT id FROM "check" WHERE tank_id = tank.id AND replaced_by_id IS NULL AND ${where} ORDER BY happened_at_ms DESC, recorded_at_ms DESC, id DESC LIMIT 1)`
@@ -35,13 +29,12 @@ export function createFactsStore({ orm, raw, version }: Database) {
   return {
     version,
 
-    /** Tanks that a command moved fish into or out of, or looked at, or whose holds it began again. */
+    /** Tanks that a command moved fish into or out of, or looked at. */
     tanksTouchedBy: (key: string): string[] =>
       orm
         .all<{ id: string }>(
           sql`SELECT tank.id FROM movement m JOIN tank ON tank.id IN (m.from_place_id, m.to_place_id) WHERE m.command_key = ${key}
-            UNION SELECT tank_id FROM "check" WHERE id = (SELECT answer ->> '$.id' FROM command WHERE key = ${key})
-            UNION SELECT stock.place_id FROM sign_decision d JOIN sign_reach r ON r.decision_id = d.id JOIN stock ON stock.lot_id = r.lot_id JOIN tank ON tank.id = stock.place_id WHERE d.last_key = ${key}`,
+            UNION SELECT tank_id FROM "check" WHERE id = (SELECT answer ->> '$.id' FROM command WHERE key = ${key})`,
         )
         .map(({ id }) => id),
 
@@ -60,27 +53,20 @@ export function createFactsStore({ orm, raw, version }: Database) {
       orm.all(sql`SELECT d.tank_id AS tankId, d.id, d.sign, d.lot_id AS lotId, d.decision AS "as", d.severity, d.first_ms AS firstMs, d.last_ms AS lastMs, d.until_ms AS untilMs, d.note, staff.name AS "by", d.happened_at_ms AS atMs
             FROM sign_decision d JOIN staff ON staff.id = d.staff_id WHERE d.last_ms >= ${sinceMs} AND d.undone_at_ms IS NULL AND ${only === null ? sql`1` : sql`d.tank_id = ${only}`} ORDER BY d.happened_at_ms DESC, d.id`),
 
-    /** When signs were seen, and confirmed, that begin the hold of a lot again. */
-    restarts: (lotId: string): number[] => listed<number>((restarts.get(lotId) as { restarts: string }).restarts),
-
-    /** When the first bag of a lot that stands in a tank was opened; null for fish that came in none, or stand in no tank. */
-    openedAt: (lotId: string): number | null => (openedAt.get(lotId) as { atMs: number | null }).atMs,
-
     standing: (only: string | null): FactEvent[] =>
       orm
         .all<LotRow>(
           sql`SELECT tank.id AS tankId, lot.id AS lotId, lot.code AS lotCode, lot.species_id AS speciesId, species.name AS species, lot.origin, line.size_cm AS sizeCm, ${sql.raw(strainOf)} AS strain, lot.water, lot.created_at_ms AS notedAtMs,
               coalesce(stock.quantity, 0) AS quantity, coalesce(stock.since_ms, lot.created_at_ms) AS sinceMs, coalesce(e.millionths, 0) AS expected, ${sql.raw(arrivedAt)} AS arrivedAtMs, lot.is_before_books AS isBeforeBooks,
-              (SELECT min(r.happened_at_ms) FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id) AS openedAtMs, ${sql.raw(restartsOf('lot.id'))} AS restarts,
               species.first_meal_days AS firstMealDays, species.bears_hunger AS bearsHunger, coalesce((SELECT group_concat(value, ', ') FROM json_each(species.first_food_kinds)), species.first_foods) AS firstFoods,
               species.share_seen_percent AS shareSeenPercent, species.tolerance, species.habits, species.mouth, species.usual_mass_g AS usualMassG, species.traded_cm AS tradedCm, species.adult_cm AS adultCm, ${handlingColumns}
             FROM tank CROSS JOIN (SELECT place_id, lot_id FROM stock WHERE ${place(only)} UNION SELECT place_id, lot_id FROM expected_stock WHERE ${place(only)}) AS here ON here.place_id = tank.id
               LEFT JOIN stock ON stock.place_id = here.place_id AND stock.lot_id = here.lot_id LEFT JOIN expected_stock e ON e.place_id = here.place_id AND e.lot_id = here.lot_id JOIN lot ON lot.id = here.lot_id JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE ${tanks(only)}`,
         )
         .map((row) => {
-          const { handling, tankId, isBeforeBooks, restarts, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, shareSeenPercent, tolerance, habits, mouth, usualMassG, tradedCm, adultCm, ...lot } = withHandling(row)
+          const { handling, tankId, isBeforeBooks, sizeCm, strain, water, notedAtMs, firstMealDays, bearsHunger, firstFoods, shareSeenPercent, tolerance, habits, mouth, usualMassG, tradedCm, adultCm, ...lot } = withHandling(row)
           const ways = { shareSeen: shareSeenPercent === null ? null : shareSeenPercent / 100, tolerance, habits: listed<string>(habits).filter(isHabit), mouth: mouth ?? mouthOf(usualMassG), massG: usualMassG, tradedCm, adultCm }
-          return { kind: 'stands', tankId, lot: { ...lot, isBeforeBooks: isBeforeBooks === 1, restartsMs: listed<number>(restarts), noted: { sizeCm, strain, water, atMs: notedAtMs }, book: { handling, firstMealDays, bearsHunger, firstFoods, ways } } }
+          return { kind: 'stands', tankId, lot: { ...lot, isBeforeBooks: isBeforeBooks === 1, hold: null, noted: { sizeCm, strain, water, atMs: notedAtMs }, book: { handling, firstMealDays, bearsHunger, firstFoods, ways } } }
         }),
 
     /** Looks since a moment; besides, of each tank, the newest, the newest of an earlier round, the newest of a fed tank and the newest with a meal. */

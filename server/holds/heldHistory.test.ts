@@ -63,7 +63,7 @@ test('a sign waits for a decision and counts from when it was seen; dismissed it
 test('signs of one word in one tank share a decision, and what it would mean is known before anybody decides', async () => {
   const rules = { timeZone: 'UTC', tanks: Object.fromEntries(room.tanks.map(({ id }) => [id, id])), policies: policiesById(), goneAfter: {} }
   const history = createHeldHistoryStore(room.db)
-  const rooms = createHeldRooms({ history, marks: createHeldMarkStore(room.db), rules: () => rules, policyOf: ({ from }) => (from.kind === 'bag' ? 'shopHold' : null), usual: () => null })
+  const rooms = createHeldRooms({ history, marks: createHeldMarkStore(room.db), rules: () => rules, usual: () => null })
   const signs = () => signEvents([...history.signs(0), ...history.deaths(0)], new Map())
   for (const index of [0, 0, 1]) {
     later(2 * dayMs)
@@ -136,5 +136,11 @@ test('lots that stand together: what the books expect of each is what its hold c
 test('a splash between two waters begins both again, and is forgotten when it is taken back', async () => {
   later(3 * dayMs)
   const said = await room.post('/api/contacts', { kind: 'splash', fromTankId: tankId(0), toTankId: tankId(1), litres: null, note: null, happenedAtMs: room.clock.nowMs })
-  expect([said.status, told(clock()), told(clock('Honey gourami', 1))]).toEqual([201, ['exposure 3'], ['exposure 3']])
+  expect([said.status, clock().undecided, told(clock()), clock('Honey gourami', 1).waitsFor]).toEqual([201, [said.body.id], [], ['days', 'decision']])
+  const decideBreach = (decision: string, note: string | null) => room.post(`/api/contacts/${said.body.id}/decisions`, { decision, note })
+  expect((await decideBreach('dismissed', ' ')).body.errors).toMatchObject([{ path: 'note' }])
+  await decideBreach('confirmed', null)
+  expect([told(clock()), told(clock('Honey gourami', 1))]).toEqual([['exposure 3'], ['exposure 3']])
+  await decideBreach('dismissed', 'the hose was new')
+  expect([told(clock()), clock().undecided, (await room.post('/api/contacts/nothing/decisions', { decision: 'confirmed', note: null })).status]).toEqual([[], [], 404])
 })

@@ -7,14 +7,13 @@ import type { HeldHistoryStore } from './heldHistory.store'
 
 /**
  * Everything in the books that holds go by since a moment, in the order it is played.
- * @param policyOf - the hold that fish of a lot begin as they come; null without one.
  * @param usual - what explains signs of lots; null explains none.
  */
-export function heldHistory(store: HeldHistoryStore, sinceMs: number, policyOf: (row: LedgerRow) => string | null, usual: UsualFor | null = null): HoldEvent[] {
+export function heldHistory(store: HeldHistoryStore, sinceMs: number, usual: UsualFor | null = null): HoldEvent[] {
   const opened = store.openedBags(sinceMs)
-  const beginningOf = (row: LedgerRow): Beginning => ({ policy: policyOf(row), openedAtMs: opened.get(row.from.id) ?? null })
+  const beginningOf = (row: LedgerRow): Beginning => ({ policy: row.policyId, openedAtMs: opened.get(row.from.id) ?? null })
   const decisions = groupBy(store.decisions(sinceMs), ({ tankId }) => tankId)
-  const moves = ledgerEvents(store.movements(sinceMs), store.poolParts(sinceMs), beginningOf)
+  const moves = [...store.carried(sinceMs), ...ledgerEvents(store.movements(sinceMs), store.poolParts(sinceMs), beginningOf)]
   return [
     ...moves,
     ...(usual ? courseEvents(moves, usual) : []),
@@ -24,5 +23,8 @@ export function heldHistory(store: HeldHistoryStore, sinceMs: number, policyOf: 
     ...store.readings(sinceMs),
     ...store.doses(sinceMs),
     ...store.breaches(sinceMs),
+    ...store.entries(sinceMs),
+    ...store.plumbs(sinceMs),
+    ...store.pairings(sinceMs),
   ].sort(byTurn)
 }

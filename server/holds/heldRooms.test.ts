@@ -77,7 +77,7 @@ async function furnish(): Promise<void> {
   room?.db.close()
   room = await createTestRoom({ tankCount: 3, sharing: 'each its own' })
   const rules = { timeZone: 'UTC', tanks: Object.fromEntries(room.tanks.map(({ id }) => [id, id])), policies: policiesById(), goneAfter: goneAfterDays(shippedAgents) }
-  kept = createHeldRooms({ history: createHeldHistoryStore(room.db), marks: createHeldMarkStore(room.db), rules: () => rules, policyOf: ({ from }) => (from.kind === 'bag' ? 'shopHold' : null), usual: () => null })
+  kept = createHeldRooms({ history: createHeldHistoryStore(room.db), marks: createHeldMarkStore(room.db), rules: () => rules, usual: () => null })
   Object.assign(made, { movements: [], decisions: [], checks: {} })
   days = 0
 }

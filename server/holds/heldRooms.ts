@@ -2,7 +2,6 @@ import { minuteOf } from '../../core/contacts/contact'
 import type { UsualFor } from '../../core/holds/courseEvents'
 import { byTurn, type HoldEvent } from '../../core/holds/holdEvents'
 import { copyRoom, emptyRoom, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
-import type { LedgerRow } from '../../core/holds/ledgerEvents'
 import { playHolds } from '../../core/holds/playHolds'
 import { heldHistory } from './heldHistory'
 import type { HeldHistoryStore } from './heldHistory.store'
@@ -17,8 +16,6 @@ interface Collaborators {
   history: HeldHistoryStore
   marks: HeldMarkStore
   rules: () => HoldRules
-  /** The hold that fish of a lot begin as they come; null without one. */
-  policyOf: (row: LedgerRow) => string | null
   usual: () => UsualFor | null
 }
 interface Kept {
@@ -27,7 +24,7 @@ interface Kept {
 }
 
 /** The held fish of the room, played out of the books once and then only as far back as something new happened. */
-export function createHeldRooms({ history, marks, rules, policyOf, usual }: Collaborators) {
+export function createHeldRooms({ history, marks, rules, usual }: Collaborators) {
   let kept: Kept[] = []
   let known: { version: string; mark: HeldMark; rules: string; at: number; room: HoldRoom; ahead: readonly HoldEvent[] } | null = null
 
@@ -44,7 +41,7 @@ export function createHeldRooms({ history, marks, rules, policyOf, usual }: Coll
     kept = kept.filter(({ at }) => at < changed && at < now)
     const base = kept.at(-1)
     const room = base ? copyRoom(base.room) : emptyRoom(inForce)
-    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, policyOf, usual())
+    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, usual())
     let played = 0
     const playTo = (until: number): void => {
       let next = played
@@ -97,7 +94,7 @@ export function createHeldRooms({ history, marks, rules, policyOf, usual }: Coll
     at(nowMs)
     const [now, inForce] = [minuteOf(nowMs), rules()]
     const base = kept.filter(({ at: minute }) => minute < minuteOf(sinceMs)).at(-1)
-    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, policyOf, usual()).map(change)
+    const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, usual()).map(change)
     return playHolds(base ? copyRoom(base.room) : emptyRoom(inForce), events.filter(({ at: minute }) => minute <= now).sort(byTurn), now)
   }
 

@@ -1,5 +1,7 @@
 import type { AddFish, CorrectCount, FindFish, MoveFish, RecordLoss, ReleaseFish, RenameLot, ReverseMovement, SayWater, WhichFish } from '../../core/ledger/ledger.schema'
-import type { HoldDay } from '../../core/today/shopHold'
+import { gatesWords } from '../../core/holds/holdWords'
+import { plural } from '../../core/words/plural'
+import type { HoldDay } from '../../core/holds/holdDay'
 import type { MoveTogether } from '../../core/moves/moves.schema'
 import { outsidePlaceId, type HeldLot, type Movement, type MovementKind } from '../../core/ledger/movement'
 import { planReversal } from '../../core/ledger/planReversal'
@@ -24,13 +26,13 @@ interface Collaborators {
   carriedOut: PlansService['carriedOut']
   /** A line of a crate says the strain of its lot. */
   renameLine: (lineId: string, strain: string | null) => void
-  /** The day of its hold that a lot is in; null for one that is not held. */
-  holdOn: (lotId: string, atMs: number) => HoldDay | null
+  /** The day of its hold that a lot is in where it stands; null for one that is not held. */
+  holdIn: (lotId: string, placeId: string, nowMs: number) => HoldDay | null
   audit: AuditStore
 }
 
 /** Writes the ledger and takes entries back. Every function runs inside the transaction of its command. */
-export function createLedgerService({ store, pools, species, tankIdOf, moves, carriedOut, renameLine, holdOn, audit }: Collaborators) {
+export function createLedgerService({ store, pools, species, tankIdOf, moves, carriedOut, renameLine, holdIn, audit }: Collaborators) {
   const write = pools.writeNamed
 
   /** Fish of a place as somebody named them: their kind, and which lots they can only have been. */
@@ -134,24 +136,24 @@ export function createLedgerService({ store, pools, species, tankIdOf, moves, ca
   }
 
   /** Lots that these fish may be of, and whose hold is not over: one in a pool holds the pool. */
-  const heldOf = ({ lots, done }: Planned, atMs: number): HeldLot[] =>
+  const heldOf = ({ lots, done }: Planned, placeId: string, nowMs: number): HeldLot[] =>
     lots.filter(({ code }) => done.shares.some(({ lot }) => lot === code)).flatMap(({ lotId, code: lotCode }): HeldLot[] => {
-      const hold = holdOn(lotId, atMs)
-      return hold && !hold.isServed ? [{ lotId, lotCode, day: hold.day, of: hold.of }] : []
+      const hold = holdIn(lotId, placeId, nowMs)
+      return hold && !hold.isServed ? [{ lotId, lotCode, day: hold.day, of: hold.of, gates: gatesWords(hold.waitsFor) }] : []
     })
 
   /** Lets fish go alive; such as are in their hold only with a reason, and the days it is short are kept. */
   function release(context: CommandContext, { placeId, quantity, heldBecause, entry, ...which }: WhichFish & { placeId: string; quantity: number; heldBecause?: string | null | undefined; entry: EventEntry }) {
     const plan = planOut(fishOf(placeId, which), quantity, entry.happenedAtMs)
-    const [held, reason] = [heldOf(plan, entry.happenedAtMs), heldBecause?.trim() ?? '']
+    const [held, reason] = [heldOf(plan, placeId, context.nowMs), heldBecause?.trim() ?? '']
     if (held.length > 0 && reason === '') throw inHold(plan, held)
     const movementIds = pools.book(context, plan, entry, { toPlaceId: outsidePlaceId })
-    for (const { lotId, day, of } of held) store.insertShortfall({ movementId: movementIds[0] ?? '', lotId, day, of, reason })
+    for (const { lotId, day, of, gates } of held) store.insertShortfall({ movementId: movementIds[0] ?? '', lotId, day, of, gates, reason })
     return { movementIds }
   }
 
   function inHold({ lots }: Planned, held: readonly HeldLot[]): Problem {
-    const words = held.map(({ lotCode, day, of }) => `lot ${lotCode} is on day ${day} of ${of}`).join(', ')
+    const words = held.map(({ lotCode, day, of, gates }) => (day > of ? `lot ${lotCode} has served its ${plural(of, 'day')} and waits for ${gates ?? 'nothing more'}` : `lot ${lotCode} is on day ${day} of ${of}`)).join(', ')
     return new Problem('in-hold', `${lots[0]?.species ?? 'These fish'} are in their hold: ${words}. Say why they go all the same`, { current: held })
   }
 

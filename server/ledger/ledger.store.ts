@@ -58,7 +58,7 @@ const movementSelect = sql.raw(`SELECT m.seq, m.id, m.kind, m.quantity, m.lot_id
     f.kind AS fromKind, ${placeName('f')} AS fromName, t.kind AS toKind, ${placeName('t')} AS toName,
     crate.id AS crateId, crate.number AS crateNumber, (SELECT run.number FROM run_movement rm JOIN run ON run.id = rm.run_id WHERE rm.movement_id = m.id) AS run,
     (SELECT i.number FROM introduction_event ie JOIN introduction i ON i.id = ie.introduction_id WHERE ie.command_key = m.command_key AND ie.undone_at_ms IS NULL LIMIT 1) AS introduction, pm.event_id AS eventId, pm.is_swap AS isSwap, event.how,
-    (SELECT 'day ' || h.day || ' of ' || h.of || ': ' || h.reason FROM hold_shortfall h WHERE h.movement_id = m.id ORDER BY h.day LIMIT 1) AS shortfall,
+    (SELECT CASE WHEN h.day > h.of THEN h.of || ' days served' ELSE 'day ' || h.day || ' of ' || h.of END || coalesce(', without ' || h.gates, '') || ': ' || h.reason FROM hold_shortfall h WHERE h.movement_id = m.id ORDER BY h.day LIMIT 1) AS shortfall,
     (SELECT group_concat(coalesce(nullif(trim(coalesce(i.sex, '') || ' ' || coalesce(i.mark, '')), ''), 'one'), '; ') FROM moved_individual i WHERE i.command_key = m.command_key AND i.species_id = lot.species_id) AS chosen
   FROM movement m JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id JOIN staff ON staff.id = m.staff_id
     JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id

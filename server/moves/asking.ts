@@ -1,3 +1,4 @@
+import { runningDay } from '../../core/holds/holdDay'
 import { groupBy } from '../../core/collections/groupBy'
 import { sourceKnown } from '../../core/contacts/sourceKnown'
 import type { TankFacts } from '../../core/facts/facts'
@@ -24,7 +25,7 @@ import type { SourcesService } from './sources.service'
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
 
 export interface AskingOf {
-  facts: Pick<FactsService, 'requireTank' | 'inUse' | 'holdOn' | 'heldDays'>
+  facts: Pick<FactsService, 'requireTank' | 'inUse' | 'holdIn' | 'heldDays'>
   placing: Pick<PlacingStore, 'tanks' | 'lots'>
   sources: Pick<SourcesService, 'ruleOf' | 'met'>
   contacts: Pick<ContactsService, 'toolsAt'>
@@ -79,7 +80,7 @@ export function createAsking({ facts, placing, sources, contacts, vessels, waiti
       tanks,
       /** The largest doubt of the tanks on a water. */
       doubtOf: (waterId: string): number => Math.max(0, ...levels.onWater(waterId, byWater.get(waterId) ?? [], nowMs).map(({ state }) => roundStates.indexOf(state))),
-      onWater: (waterId: string) => (byWater.get(waterId) ?? []).flatMap(({ lots }) => lots.map(({ lotId, origin }) => ({ lot: lotId, source: sourceKnown(origin), heldDays: facts.heldDays(lotId, nowMs) }))),
+      onWater: (waterId: string) => (byWater.get(waterId) ?? []).flatMap(({ lots }) => lots.map(({ lotId, origin, hold }) => ({ lot: lotId, source: sourceKnown(origin), heldDays: runningDay(hold) }))),
       fights: store.fights(nowMs - fightDays * dayMs).map(({ a, b, volumeL, harm, atMs, tankId }) => ({ a, b, volumeL, harm, daysAgo: Math.max(0, (nowMs - atMs) / dayMs), tankId })),
     }
   }
@@ -109,12 +110,11 @@ export function createAsking({ facts, placing, sources, contacts, vessels, waiti
     return going.flatMap(({ lotId, quantity }): MoveItem[] => {
       const [lot, here] = [known.get(lotId), standingOf(from, lotId)]
       if (!lot) return []
-      const hold = facts.holdOn(lotId, nowMs)
-      const isHeld = hold !== null && !hold.isServed
+      const hold = facts.holdIn(lotId, from.id, nowMs)
       return [
         {
           ...{ lot: lotId, n: quantity, have: Math.max(quantity, here?.quantity ?? 0), supplier: lot.supplier, source: sourceKnown(lot.supplier), animal: { ...lot.animal, ...(lot.tolerance ? { tolerance: lot.tolerance } : {}) } },
-          ...{ heldDays: isHeld ? hold.day : null, holdDays: isHeld ? hold.of : null, restartsOnMove: false },
+          ...{ heldDays: runningDay(hold), holdDays: runningDay(hold) === null ? null : (hold?.of ?? null), restartsOnMove: false },
           bookings: (booked.get(lotId) ?? []).map((each) => ({ ...each, why: 'plan' as const })),
           movedHoursAgo: here ? Math.floor((nowMs - here.sinceMs) / hourMs) : null,
         },
@@ -148,7 +148,7 @@ export function createAsking({ facts, placing, sources, contacts, vessels, waiti
     const known = new Map(placing.lots(lots.map(({ lotId }) => lotId), nowMs, true).map((lot) => [lot.lotId, lot]))
     const occupants = lots.flatMap(({ lotId, quantity }): MoveOccupant[] => {
       const lot = known.get(lotId)
-      return lot ? [{ lot: lotId, animal: lot.animal, quantity, supplier: lot.supplier, heldDays: facts.heldDays(lotId, nowMs) }] : []
+      return lot ? [{ lot: lotId, animal: lot.animal, quantity, supplier: lot.supplier, heldDays: runningDay(facts.holdIn(lotId, to.id, nowMs)) }] : []
     })
     return {
       ...{ kind: 'vessel', id: to.id, code: to.code, waterId: lots.length === 0 ? from.waterId : to.waterId, zoneId: tank?.zoneId ?? null, agents: tank?.agents ?? [], netVolumeL: to.vessel?.litres ?? null, occupants },

@@ -3,6 +3,7 @@ import { eachApart } from '../../core/collections/eachApart'
 import { groupBy } from '../../core/collections/groupBy'
 import { changesTankWater, isMadeReady } from '../../core/bench/runPlan'
 import { fightsSince } from '../../core/facts/askFacts'
+import { runningDay } from '../../core/holds/holdDay'
 import type { LotFacts, NotedOfLot, TankFacts } from '../../core/facts/facts'
 import type { Overruled } from '../../core/placing/overruled'
 import { animalAs, sizeHoldsDays } from '../../core/species/animalAs'
@@ -34,7 +35,7 @@ export interface LookingFor {
   nowMs: number
   /** What is known of the tanks that are asked about. */
   tanks: readonly TankFacts[]
-  /** Days of its hold that a lot has served; null when it is not held. */
+  /** Days of its hold that a lot has served that is to come; null when it is not held. */
   heldDays: (lotId: string) => number | null
   /** How long a fight counts against a tank. */
   fightMemoryDays: number
@@ -142,7 +143,7 @@ export function createPlacingStore({ orm }: Database, planned: (nowMs: number) =
       const bookedLots = new Map(lotRows(tanks.flatMap(({ tankId }) => (booked.get(tankId) ?? []).flatMap(({ fish }) => fish.map(({ lotId }) => lotId)))).map((row) => [row.lotId, row]))
       const book = entriesOf([...tanks.flatMap(({ lots }) => lots), ...bookedLots.values()].map(({ speciesId }) => speciesId))
       const leaves = (tankId: string, lotId: string): number => coming.filter((each) => each.lotId === lotId && each.placeId === tankId).reduce((sum, { quantity }) => sum + quantity, 0)
-      const toOccupant = (tankId: string, { lotId, speciesId, origin, quantity, noted }: LotFacts): Occupant => ({ animal: animalOf(book, { speciesId, ...noted }, nowMs, true), quantity: quantity - leaves(tankId, lotId), supplier: origin, heldDays: heldDays(lotId), lotId })
+      const toOccupant = (tankId: string, { lotId, speciesId, origin, quantity, noted, hold }: LotFacts): Occupant => ({ animal: animalOf(book, { speciesId, ...noted }, nowMs, true), quantity: quantity - leaves(tankId, lotId), supplier: origin, heldDays: runningDay(hold), lotId })
       const toBooked = ({ plan, fish }: Booking): Occupant[] =>
         fish.flatMap(({ lotId, quantity }) => {
           const row = bookedLots.get(lotId)

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
-import { createTestRoom, plainBag, testNowMs, type TestRoom } from '../testing/testRoom'
+import { createTestRoom, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
 
 const dayMs = 86_400_000
 let room: TestRoom
@@ -37,8 +37,11 @@ test('fish of a lot that somebody knows and nobody holds are sold without being 
   expect((await room.get('/api/tanks/R1-01')).body.timeline[0].shortfall).toBeNull()
 })
 
-test('served, nobody is asked any more', async () => {
+test('served, eating and looked at, nobody is asked any more', async () => {
   room.clock.nowMs = testNowMs + 15 * dayMs
+  const asked = await sell({})
+  expect([asked.status, asked.body.detail]).toEqual([409, expect.stringMatching(/has served its 14 days and waits for eating and a look/)])
+  for (const daysAgo of [1, 0]) await room.post('/api/checks', { ...quietCheck(room.tanks[0]?.id ?? ''), happenedAtMs: room.clock.nowMs - daysAgo * dayMs })
   expect((await sell({})).status).toBe(201)
   expect(room.faults()).toEqual([])
 })

@@ -65,6 +65,8 @@ export const holdShortfall = sqliteTable(
     lotId: text('lot_id').notNull().references(() => lot.id),
     day: integer('day').notNull(),
     of: integer('of').notNull(),
+    /** What it waited for besides its days, in words. */
+    gates: text('gates'),
     reason: text('reason').notNull(),
   },
   (table) => [primaryKey({ columns: [table.movementId, table.lotId] })],

@@ -5,6 +5,7 @@ import { tries } from '../../core/testing/tries'
 import { createFactsService } from '../facts/facts.service'
 import { createFactsStore } from '../facts/facts.store'
 import { standardLimits } from '../../core/limits/houseLimits'
+import { noHolds } from '../testing/noHolds'
 import { createTestRoom, testNowMs, type TestRoom } from '../testing/testRoom'
 import { createPastService } from './past.service'
 import { createPastStore } from './past.store'
@@ -49,7 +50,7 @@ async function live(steps: number, chance: () => number): Promise<void> {
 
 test('as of 100 random moments it is what carrying the movements out says, by both clocks, while more are written', async () => {
   const chance = random(7)
-  const facts = createFactsService({ store: createFactsStore(room.db), limits: () => standardLimits, zone: () => 'UTC' })
+  const facts = createFactsService({ store: createFactsStore(room.db), limits: () => standardLimits, holds: noHolds })
   // Marks so near that every moment lies behind some.
   const past = createPastService({ store: createPastStore(room.db), facts }, 10)
   const byKey = (rows: { place: string; lot: string; n: number }[]): Record<string, number> => Object.fromEntries(rows.map(({ place, lot, n }) => [`${place} ${lot}`, n]))

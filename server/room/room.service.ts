@@ -1,10 +1,9 @@
 import { groupBy } from '../../core/collections/groupBy'
-import { lastLook, newestHold, stockOf } from '../../core/facts/askFacts'
+import { lastLook, longestHold, stockOf } from '../../core/facts/askFacts'
 import { dayStartIn } from './dayStartIn'
 import type { LevelsService } from '../rounds/levels.service'
 import type { StopsService } from '../rounds/stops.service'
 import type { TankFacts } from '../../core/facts/facts'
-import type { Limits } from '../../core/limits/houseLimits'
 import { planTankCodes } from '../../core/room/planTankCodes'
 import type { Label } from '../../core/room/label'
 import type { AddSystem } from '../../core/room/room.schema'
@@ -35,7 +34,6 @@ const kindsOf: Record<Exclude<StoryKind, 'looks'>, readonly MovementKind[] | nul
 interface Collaborators {
   store: RoomStore
   facts: Pick<FactsService, 'inUse' | 'tank'>
-  limits: () => Pick<Limits, 'shopHoldDays'>
   ledger: LedgerStore
   flagOf: LevelsService['flagOf']
   judgedOf: StopsService['of']
@@ -47,7 +45,7 @@ interface Collaborators {
 }
 
 /** What the room looks like: racks, tanks, and the story of each tank. */
-export function createRoomService({ store, facts, limits, ledger, pools, checksAt, bookings, glass, flagOf, judgedOf }: Collaborators) {
+export function createRoomService({ store, facts, ledger, pools, checksAt, bookings, glass, flagOf, judgedOf }: Collaborators) {
   const zone = (): string => store.room()?.timeZone ?? 'UTC'
 
   /** When today began in the room. */
@@ -56,11 +54,11 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
   /** What tanks are held against now, asked once for all of them. */
   function now(nowMs: number) {
     const timeZone = zone()
-    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), limits: limits(), booked: bookings(nowMs) }
+    return { nowMs, timeZone, on: dayInZone(nowMs, timeZone), booked: bookings(nowMs) }
   }
 
   /** Sums a tank up as its glass shows it. */
-  function summarise(tank: TankFacts, { nowMs, timeZone, on, limits: inForce, booked }: ReturnType<typeof now>): TankSummary {
+  function summarise(tank: TankFacts, { nowMs, on, booked }: ReturnType<typeof now>): TankSummary {
     const { tankId: id, code, kind, systemId, rack, shelf, position, lots, agents } = tank
     const look = lastLook(tank)
     return {
@@ -71,7 +69,7 @@ export function createRoomService({ store, facts, limits, ledger, pools, checksA
       mainSpecies: lots[0]?.species ?? null,
       speciesCount: new Set(lots.map((lot) => lot.species)).size,
       danger: lots.map(({ book }) => dangerOf(book.handling)).find((each) => each !== null) ?? null,
-      hold: newestHold(tank, inForce, nowMs, timeZone),
+      hold: longestHold(tank),
       bookings: booked.get(id) ?? [],
       isCheckedToday: look?.on === on,
       lastCheckAtMs: look?.atMs ?? null,

@@ -1,25 +1,31 @@
 import type { Mark } from '../../core/facts/facts'
 import { signEpisode } from '../../core/rounds/signDecision'
-import type { DecideSign } from '../../core/rounds/rounds.schema'
+import { groupBy } from '../../core/collections/groupBy'
+import type { DecidedSign, DecideSign } from '../../core/rounds/rounds.schema'
 import type { FactsService } from '../facts/facts.service'
 import { requireFreshPin, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { DecisionsStore } from './decisions.store'
 
+/** A sign as it was seen once. */
+export interface SeenSign {
+  sign: DecidedSign
+  lotId: string | null
+  severity: number
+  atMs: number
+}
 const dayMs = 86_400_000
 /** For so long whoever decided takes it back; later a lead does. */
 const ownUndoMs = dayMs
 
 interface Collaborators {
   store: DecisionsStore
-  facts: Pick<FactsService, 'inUse' | 'requireTank'>
+  facts: Pick<FactsService, 'requireTank'>
 }
 
 /** What people decide of signs: that it is one, so that holds begin again; that it is none; that it is known. */
 export function createDecisionsService({ store, facts }: Collaborators) {
-  const tanksOn = (waterId: string, nowMs: number): string[] => facts.inUse(nowMs).filter(({ water }) => water.id === waterId).map(({ tankId }) => tankId)
-
   return {
     decideSign({ params, actor, key, nowMs }: CommandContext, { sign, lotId, decision, days, note, happenedAtMs }: DecideSign) {
       const tank = facts.requireTank(params.tankId ?? '', 'tankId', nowMs)
@@ -31,9 +37,8 @@ export function createDecisionsService({ store, facts }: Collaborators) {
       if (!episode) throw fieldProblem('sign', `${sign === 'death' ? 'No fish was found dead' : `"${sign}" was not seen`} here in the last seven days`)
       const { severity, firstMs, lastMs } = episode
       const id = newId()
-      store.replace({ tankId: tank.tankId, sign, lotId, decision }, { undoneById: actor.id, undoneAtMs: nowMs })
+      store.replace({ tankId: tank.tankId, sign, lotId, decision, firstMs, lastMs }, { undoneById: actor.id, undoneAtMs: nowMs })
       store.insert({ ...{ id, tankId: tank.tankId, lotId, sign, decision, severity, firstMs, lastMs, lastKey: key }, untilMs: decision === 'known' ? happenedAtMs + (days ?? 1) * dayMs : null, note: note?.trim() || null, staffId: actor.id, commandKey: key, happenedAtMs, recordedAtMs: nowMs })
-      if (decision === 'confirmed') store.reach(id, tanksOn(tank.water.id, nowMs), lastMs)
       return { id }
     },
 
@@ -47,12 +52,22 @@ export function createDecisionsService({ store, facts }: Collaborators) {
     },
 
     /** A look names signs: what was decided of them goes on. */
-    seenOn(tankId: string, marks: readonly Mark[], atMs: number, { key, nowMs }: Pick<CommandContext, 'key' | 'nowMs'>): void {
-      const goOn = marks.flatMap(({ sign, severity, lotId }) => store.seenOn({ tankId, sign, severity, lotId, atMs, key }))
-      const confirmed = goOn.filter(({ decision }) => decision === 'confirmed')
-      if (confirmed.length === 0) return
-      const onWater = tanksOn(facts.requireTank(tankId, 'tankId', nowMs).water.id, nowMs)
-      for (const { id } of confirmed) store.reach(id, onWater, atMs)
+    seenOn(tankId: string, marks: readonly Mark[], atMs: number, { key }: Pick<CommandContext, 'key'>): void {
+      for (const { sign, severity, lotId } of marks) store.seenOn({ tankId, sign, severity, lotId, atMs, key })
+    },
+
+    /** What somebody says of signs of one word, however long ago they were seen: of the tank, and of every lot they were seen on. */
+    decideSeen({ actor, key, nowMs }: CommandContext, tankId: string, seen: readonly SeenSign[], { decision, note, happenedAtMs }: { decision: 'confirmed' | 'dismissed'; note: string | null | undefined; happenedAtMs: number }): string[] {
+      return [...groupBy(seen, ({ lotId }) => lotId ?? '').values()].flatMap((same) => {
+        const [first] = same
+        if (!first) return []
+        const times = same.map(({ atMs }) => atMs)
+        const row = { tankId, sign: first.sign, lotId: first.lotId, decision, firstMs: Math.min(...times), lastMs: Math.max(...times) }
+        const id = newId()
+        store.replace(row, { undoneById: actor.id, undoneAtMs: nowMs })
+        store.insert({ id, ...row, severity: Math.max(...same.map(({ severity }) => severity)), lastKey: key, untilMs: null, note: note?.trim() || null, staffId: actor.id, commandKey: key, happenedAtMs, recordedAtMs: nowMs })
+        return [id]
+      })
     },
   }
 }

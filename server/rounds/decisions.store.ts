@@ -1,4 +1,4 @@
-import { and, eq, isNull, ne, sql } from 'drizzle-orm'
+import { and, eq, gte, isNull, lte, ne } from 'drizzle-orm'
 import { sameSignMs } from '../../core/rounds/signDecision'
 import type { Database } from '../db/open'
 import { signDecision } from './decisions.table'
@@ -14,16 +14,13 @@ export function createDecisionsStore({ orm, raw }: Database) {
     insert: (row: typeof signDecision.$inferInsert) => void orm.insert(signDecision).values(row).run(),
     byId: (id: string): Decision | null => orm.select().from(signDecision).where(eq(signDecision.id, id)).get() ?? null,
     undo: (id: string, by: { undoneById: string; undoneAtMs: number }) => void orm.update(signDecision).set(by).where(eq(signDecision.id, id)).run(),
-    /** What was decided of this sign before is decided otherwise now. What is known is a word of its own. */
-    replace({ tankId, sign, lotId, decision }: Pick<Decision, 'tankId' | 'sign' | 'lotId' | 'decision'>, by: { undoneById: string; undoneAtMs: number }): void {
+    /** What was decided of these looks before is decided otherwise now; of other times it stands. What is known is a word of its own. */
+    replace({ tankId, sign, lotId, decision, firstMs, lastMs }: Pick<Decision, 'tankId' | 'sign' | 'lotId' | 'decision' | 'firstMs' | 'lastMs'>, by: { undoneById: string; undoneAtMs: number }): void {
       const isKnown = decision === 'known' ? eq(signDecision.decision, 'known') : ne(signDecision.decision, 'known')
-      orm.update(signDecision).set(by).where(and(eq(signDecision.tankId, tankId), eq(signDecision.sign, sign), lotId === null ? isNull(signDecision.lotId) : eq(signDecision.lotId, lotId), isNull(signDecision.undoneAtMs), isKnown)).run()
+      orm.update(signDecision).set(by).where(and(eq(signDecision.tankId, tankId), eq(signDecision.sign, sign), lotId === null ? isNull(signDecision.lotId) : eq(signDecision.lotId, lotId), isNull(signDecision.undoneAtMs), isKnown, decision === 'known' ? undefined : and(lte(signDecision.firstMs, lastMs), gte(signDecision.lastMs, firstMs)))).run()
     },
     /** A sign was seen on: answers with the decisions that go on with it. */
     seenOn: ({ tankId, sign, lotId, severity, atMs, key }: { tankId: string; sign: string; lotId: string | null; severity: number; atMs: number; key: string }) => seenOn.all([tankId, sign, lotId, atMs, key, severity]) as Pick<Decision, 'id' | 'decision'>[],
-    /** A confirmed sign reaches all lots that stood in these tanks at a moment. */
-    reach: (decisionId: string, tankIds: readonly string[], atMs: number) =>
-      void orm.run(sql`INSERT OR IGNORE INTO sign_reach (lot_id, decision_id) SELECT DISTINCT stay.lot_id, ${decisionId} FROM stay WHERE stay.place_id IN (SELECT value FROM json_each(${JSON.stringify(tankIds)})) AND stay.from_ms <= ${atMs} AND coalesce(stay.until_ms, 1e18) >= ${atMs}`),
   }
 }
 export type DecisionsStore = ReturnType<typeof createDecisionsStore>

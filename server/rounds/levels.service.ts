@@ -27,7 +27,7 @@ const plain = new Set(['recordCheck', 'recordLoss', 'recordReading', 'leaveRound
 
 interface Collaborators {
   store: LevelsStore
-  facts: Pick<FactsService, 'inUse' | 'isHeld'>
+  facts: Pick<FactsService, 'inUse'>
   limits: () => Pick<Limits, 'newArrivalDays' | 'darkHours'>
   rules: () => RoundRules
   zone: () => string
@@ -106,7 +106,7 @@ export function createLevelsService({ store, facts, limits, rules, zone, given }
   /** One that cannot be judged takes no other with it: somebody looks at it, and it is said. */
   function judgeAlone(tank: TankFacts, { runs, counted, isSold }: Gathered, readings: readonly Measured[], stocked: number, nowMs: number): Alone {
     try {
-      const of = levelAsked(tank, { nowMs, daysOf: (lot) => daysOf(lot, nowMs), isHeld: (lot) => facts.isHeld(lot, nowMs), runsOf: (lotId) => runs.get(lotId) ?? [], countedAtMs: (lotId) => counted.get(`${tank.tankId} ${lotId}`) ?? null, readings, stockedOnWater: stocked, soldLately: isSold }, rules())
+      const of = levelAsked(tank, { nowMs, daysOf: (lot) => daysOf(lot, nowMs), runsOf: (lotId) => runs.get(lotId) ?? [], countedAtMs: (lotId) => counted.get(`${tank.tankId} ${lotId}`) ?? null, readings, stockedOnWater: stocked, soldLately: isSold }, rules())
       return { ...of, level: tankLevel(of.asked, rules()), isBroken: false }
     } catch {
       return { asked: { lots: [], rounds: [] }, unseen: [], level: { level: 'watch', points: 0, lots: [], reasons: [], shows: [], act: [] }, isBroken: true }

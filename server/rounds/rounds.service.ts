@@ -161,7 +161,7 @@ export function createRoundsService({ store, walk, levels, stops, decisions, roo
       store.insert({ id, ...input, answers: answers.length > 0 ? JSON.stringify(answers) : null, counts: counts.length > 0 ? JSON.stringify(counts) : null, roundOn: of.on, roundNumber: of.number, expected: store.fishIn(input.tankId), ...by })
       const [seq = 0] = observedAt({ ...input, marks, answers, counts }).map((each) => store.observe({ ...each, tankId: input.tankId, checkId: id, happenedAtMs: input.happenedAtMs, ...by }))
       if (old) store.markReplaced(old, { id, seq })
-      if (input.signs.length > 0) decisions.seenOn(input.tankId, marksOf({ ...input, marks }), input.happenedAtMs, { key, nowMs })
+      if (input.signs.length > 0) decisions.seenOn(input.tankId, marksOf({ ...input, marks }), input.happenedAtMs, { key })
       return { id }
     },
   }

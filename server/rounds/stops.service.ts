@@ -28,7 +28,6 @@ interface Collaborators {
   tanks: (nowMs: number) => readonly TankFacts[]
   /** Places that somebody counts on. */
   booked: (nowMs: number) => Pick<ReadonlySet<string>, 'has'>
-  isHeld: (lot: LotFacts, nowMs: number) => boolean
   systemName: (id: string) => string
   rules: () => RoundRules
 }
@@ -48,7 +47,7 @@ function volumeOf(onWater: readonly JudgedTank[]): number | null {
 }
 
 /** What the card of a tank says: why it is not quiet, what is usual, what is asked today. */
-export function createStopsService({ levels, pins, chores, routine, rechecks, tanks, booked, isHeld, systemName, rules }: Collaborators) {
+export function createStopsService({ levels, pins, chores, routine, rechecks, tanks, booked, systemName, rules }: Collaborators) {
   function judgedOf({ tank, level, asked, unseen, state, isBroken }: JudgedTank, onWater: readonly JudgedTank[], known: FoodsKnown, nowMs: number): OfTank {
     const codeOf = (id: string): string => onWater.find((each) => each.tank.tankId === id)?.tank.code ?? ''
     const lotOf = (id: string) => tank.lots.find(({ lotId }) => lotId === id)
@@ -59,7 +58,7 @@ export function createStopsService({ levels, pins, chores, routine, rechecks, ta
     const counted = level.reasons.flatMap(({ why, what, lot }) => (why === 'sign' ? [{ sign: what as DecidedSign, lotId: lot }] : why === 'losses beyond usual' ? [{ sign: 'death' as const, lotId: null }] : []))
     return {
       ...{ state, level: level.level, change, act: level.act.map((proposal) => ({ proposal, words: actWords(proposal, change, !tank.water.isAlone) })) },
-      signs: askedSigns(tank, counted, onWater.some((each) => each.tank.lots.some((lot) => isHeld(lot, nowMs))), nowMs, rules()).map((sign) => ({ ...sign, words: signWords(sign, tank.lots) })),
+      signs: askedSigns(tank, counted, onWater.some((each) => each.tank.lots.some(({ hold }) => hold?.isServed === false)), nowMs, rules()).map((sign) => ({ ...sign, words: signWords(sign, tank.lots) })),
       reasons: isBroken ? [notWorkedOut] : [...new Set(level.reasons.map((reason) => reasonWords(reason, names)))],
       usual: usualWords(asked, rules()),
       asks: [...new Set(asksToday(appetites.filter(({ appetite }) => !appetite.listed).map(({ lot }) => lot), nowMs))],

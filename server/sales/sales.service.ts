@@ -1,8 +1,6 @@
 import { TZDate } from '@date-fns/tz'
 import { groupBy } from '../../core/collections/groupBy'
 import { headingKey } from '../../core/crates/listMapping'
-import { holdOf } from '../../core/facts/askFacts'
-import type { Limits } from '../../core/limits/houseLimits'
 import { kindKey } from '../../core/pools/poolsOf'
 import { guessSaleMapping, readSales, type SaleMapping } from '../../core/sales/readSales'
 import type { BookSales, UnbookSales } from '../../core/sales/sales.schema'
@@ -21,7 +19,6 @@ interface Collaborators {
   store: SalesStore
   facts: Pick<FactsService, 'inUse'>
   ledger: Pick<LedgerService, 'sell' | 'reverseCommand'>
-  limits: () => Pick<Limits, 'shopHoldDays'>
   zone: () => string
 }
 
@@ -43,10 +40,10 @@ export interface SalesReadOptions {
 const listsShown = 10
 
 /** What a till says was sold: read, looked over, booked as one and taken back as one. */
-export function createSalesService({ store, facts, ledger, limits, zone }: Collaborators) {
+export function createSalesService({ store, facts, ledger, zone }: Collaborators) {
   /** Kinds of fish that stand somewhere, and in which tanks. */
   function kinds(nowMs: number): KindForSale[] {
-    const standing = facts.inUse(nowMs).flatMap(({ tankId, code, purpose, lots }) => [...groupBy(lots, ({ speciesId, noted }) => kindKey({ speciesId, strain: noted.strain }))].map(([key, each]) => ({ key, lots: each, tank: { tankId, code, purpose, fish: each.reduce((sum, { quantity }) => sum + quantity, 0), isHeld: each.some((lot) => holdOf(lot, limits(), nowMs, zone())?.isServed === false) } })))
+    const standing = facts.inUse(nowMs).flatMap(({ tankId, code, purpose, lots }) => [...groupBy(lots, ({ speciesId, noted }) => kindKey({ speciesId, strain: noted.strain }))].map(([key, each]) => ({ key, lots: each, tank: { tankId, code, purpose, fish: each.reduce((sum, { quantity }) => sum + quantity, 0), isHeld: each.some(({ hold }) => hold?.isServed === false) } })))
     return [...groupBy(standing, ({ key }) => key)]
       .flatMap(([, each]): KindForSale[] => {
         const lot = each[0]?.lots[0]

@@ -4,7 +4,6 @@ import { allGroups, emptyRoom, type HoldRoom } from '../../core/holds/holdRoom'
 import { playHolds } from '../../core/holds/playHolds'
 import { policiesById } from '../../core/holds/shippedHolds'
 import type { Database } from '../db/open'
-import { groupBy } from '../../core/collections/groupBy'
 import { shippedRoundRules } from '../../core/rounds/roundRules'
 import { createLevelsStore } from '../rounds/levels.store'
 import { heldHistory } from '../holds/heldHistory'
@@ -12,17 +11,16 @@ import { createHeldHistoryStore } from '../holds/heldHistory.store'
 import { waterId } from '../room/waterOf'
 
 /**
- * The holds of a room as its books have them, every lot that comes out of a bag under one policy.
+ * The holds of a room as its books have them, played from the beginning.
  * @param isExplained - whether what happened to fish explains signs of theirs.
  */
-export function heldRoomOf(db: Database, nowMs: number, { policy = 'shopHold', isExplained = false } = {}): HoldRoom {
+export function heldRoomOf(db: Database, nowMs: number, { isExplained = false } = {}): HoldRoom {
   const tanks = db.orm.all<{ id: string; water: string }>(sql`SELECT tank.id, ${waterId} AS water FROM tank JOIN system ON system.id = tank.system_id`)
   const now = Math.floor(nowMs / 60_000)
   const history = createHeldHistoryStore(db)
-  const species = history.species()
-  const runs = groupBy(createLevelsStore(db).runs([...species.keys()], 0, 0), ({ lotId }) => lotId)
-  const usual = { rules: shippedRoundRules, speciesOf: (lot: string) => species.get(lot) ?? {}, runsOf: (lot: string) => (runs.get(lot) ?? []).map(({ run }) => run) }
-  const events = heldHistory(history, 0, ({ from }) => (from.kind === 'bag' ? policy : null), isExplained ? usual : null).filter(({ at }) => at <= now)
+  const { runs } = createLevelsStore(db)
+  const usual = { rules: shippedRoundRules, speciesOf: (lot: string) => history.species(lot) ?? {}, runsOf: (lot: string) => runs([lot], 0, 0).map(({ run }) => run) }
+  const events = heldHistory(history, 0, isExplained ? usual : null).filter(({ at }) => at <= now)
   return playHolds(emptyRoom({ timeZone: 'UTC', tanks: Object.fromEntries(tanks.map(({ id, water }) => [id, water])), policies: policiesById(), goneAfter: goneAfterDays(shippedAgents) }), events, now)
 }
 

@@ -1,6 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
 import type { FindAnswer } from '../../core/find/find'
-import { shopHold } from '../../core/today/shopHold'
 import { nextStep, type TodayView } from '../../core/today/todayView'
 import { createTestRoom, plainBag, quietCheck, type TestRoom } from '../testing/testRoom'
 
@@ -109,12 +108,6 @@ describe('today', () => {
     room.clock.nowMs += 7 * dayMs
     expect((await today()).losses).toEqual([])
   })
-})
-
-test('hold days are calendar days of the room, clock changes or not', () => {
-  const opened = Date.UTC(2031, 2, 29, 22, 30)
-  expect(shopHold(opened, Date.UTC(2031, 2, 29, 23, 30), 14, 'Europe/Berlin')).toEqual({ day: 2, of: 14, isServed: false })
-  expect(shopHold(opened, Date.UTC(2031, 3, 12, 21, 0), 14, 'Europe/Berlin')).toEqual({ day: 15, of: 14, isServed: true })
 })
 
 test('the find box finds tanks, lots, crates and species, and takes every letter as it is', async () => {

@@ -6,7 +6,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import { openClaim } from '../../core/crates/claim'
 import { summaryStage, type CrateSummary } from '../../core/crates/crateSummary'
 import { speciesOfRun, type FollowedRun } from '../../core/due/due'
-import { holdOf, lastLook, lossesSince } from '../../core/facts/askFacts'
+import { lastLook, lossesSince } from '../../core/facts/askFacts'
 import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import type { Limits } from '../../core/limits/houseLimits'
 import { triesWords } from '../../core/rounds/stopWords'
@@ -32,9 +32,6 @@ interface Collaborators {
   stops: StopsService['all']
   appetiteOf: StopsService['appetiteOf']
 }
-/** A hold that ended stays in the list for so many days, so that nobody misses it. */
-const servedDaysShown = 3
-
 /** A lot where it stands. */
 interface StandingLot extends LotFacts {
   tank: TankFacts
@@ -44,13 +41,7 @@ interface StandingLot extends LotFacts {
 export function createTodayService({ store, facts, roomStore, crates, due, limits, rechecks, rescues, stops, appetiteOf }: Collaborators) {
   const placeOf = ({ lotId, lotCode, species, tank, quantity }: StandingLot) => ({ lotId, lotCode, species, tankCode: tank.code, quantity })
 
-  function held(lots: StandingLot[], inForce: Limits, nowMs: number, timeZone: string, broken: Broken): HeldLot[] {
-    const holds = eachApart(lots, (lot): HeldLot[] => {
-      const hold = holdOf(lot, inForce, nowMs, timeZone)
-      return hold && hold.day <= hold.of + servedDaysShown ? [{ ...placeOf(lot), ...hold }] : []
-    }, broken((lot) => `the hold of lot ${lot.lotCode}`)).flat()
-    return holds.sort((a, b) => b.day - a.day)
-  }
+  const held = (lots: StandingLot[]): HeldLot[] => lots.flatMap((lot): HeldLot[] => (lot.hold ? [{ ...placeOf(lot), ...lot.hold }] : [])).sort((a, b) => b.day - a.day)
 
   function hungry(lots: StandingLot[], nowMs: number, broken: Broken): HungryLot[] {
     const found = eachApart(lots, (lot): HungryLot[] => {
@@ -102,7 +93,7 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
         notEating: hungry(lots, nowMs, broken),
         losses: lost(tanks, lossesFromMs, nowMs),
         lossDays: recentLossDays,
-        holds: held(lots, inForce, nowMs, timeZone, broken),
+        holds: held(lots),
         rescues: rescues(),
         prepare: work.items.filter(({ kind, done, byMs }) => kind === 'preparation' && done === null && (byMs === null || byMs - nowMs <= prepareAheadMs)),
         onTheWay: work.items.filter(({ kind, urgency, byMs }) => (kind === 'vessel' || kind === 'introduction' || kind === 'plan' || kind === 'chore' || kind === 'feed' || kind === 'probe') && (urgency !== 'later' || (byMs !== null && byMs - nowMs <= prepareAheadMs))),

@@ -1,0 +1,37 @@
+import { writtenDay } from '../time/zoneDays'
+import { slowest } from './holdClock'
+import type { Group, HoldRoom } from './holdRoom'
+import { heldOf, latestOf, waitsOf } from './playHolds'
+import { daysOf } from './strand'
+
+/** The day of its hold that fish are in, over all phases of it: what the scale on a glass shows. */
+export interface HoldDay {
+  /** 1 being the first; above `of` all days are served. */
+  day: number
+  of: number
+  /** All days served and nothing that it waits for: somebody may release them. */
+  isServed: boolean
+  /** Gates by name, `days`, `decision`. */
+  waitsFor: readonly string[]
+  /** Not before this day. */
+  earliest: string
+}
+
+/** The day of a hold that is not over yet; null without one. */
+export const runningDay = (hold: HoldDay | null): number | null => (hold && !hold.isServed ? hold.day : null)
+
+/**
+ * How far fish of one lot in one place are in their hold; several histories are counted by the one that takes longest.
+ * @returns null where no hold runs, or one that asks for nothing.
+ */
+export function holdDay(room: HoldRoom, group: Group): HoldDay | null {
+  const today = room.day ?? 0
+  const held = heldOf(room, group, today)
+  if (held.length === 0) return null
+  const { hold } = slowest(held)
+  const of = hold.policy.phases.reduce((sum, _, index) => sum + daysOf(hold, index), 0)
+  if (hold.policy.phases.length === 0) return null
+  const [waitsFor, latest] = [waitsOf(held), latestOf(held)]
+  const served = waitsFor.includes('days') ? Math.max(0, of - (latest - today)) : Math.max(of, today - (hold.begins[0]?.day ?? today))
+  return { day: served + 1, of, isServed: waitsFor.length === 0, waitsFor, earliest: writtenDay(latest) }
+}

@@ -1,0 +1,77 @@
+import { desc, eq, isNull, sql } from 'drizzle-orm'
+import type { HoldPolicy } from '../../core/holds/policy'
+import type { PolicyRule } from '../../core/holds/policyFor'
+import { listed } from '../db/listed'
+import type { Database } from '../db/open'
+import { waterId } from '../room/waterOf'
+import { breachDecision, holdBegin, holdEntry, holdPolicy, holdRules, pairing, tankWater } from './holds.table'
+
+/** What a policy is chosen by for fish that came. */
+export interface NewLotRow {
+  lotId: string
+  /** Whether they came out of a bag: others begin no hold by themselves. */
+  isFromBag: boolean
+  water: string
+  groups: string[]
+  isKnown: boolean
+  supplier: string
+  origin: string | null
+  isWeak: boolean
+  agents: string[]
+  alkalinityMeqL: number | null
+  salinityPpt: number | null
+}
+
+/** Queries of what is kept for holds themselves; what happened to fish is in the other books. */
+export function createHoldBooksStore({ orm, raw }: Database) {
+  const names = sql.raw(`(coalesce(species.agent_groups, '[]'))`)
+  return {
+    policies: (): { id: string; policy: HoldPolicy; version: number; retiredAtMs: number | null }[] => orm.select().from(holdPolicy).orderBy(holdPolicy.id).all(),
+    policy: (id: string) => orm.select().from(holdPolicy).where(eq(holdPolicy.id, id)).get() ?? null,
+    writePolicy: (row: { id: string; policy: HoldPolicy; version: number; retiredAtMs: number | null }): void =>
+      void orm.insert(holdPolicy).values(row).onConflictDoUpdate({ target: holdPolicy.id, set: { policy: row.policy, version: row.version, retiredAtMs: row.retiredAtMs } }).run(),
+
+    rules: (): { version: number; rules: PolicyRule[] } => orm.select({ version: holdRules.version, rules: holdRules.rules }).from(holdRules).orderBy(desc(holdRules.version)).limit(1).get() ?? { version: 0, rules: [] },
+    writeRules: (row: typeof holdRules.$inferInsert): void => void orm.insert(holdRules).values(row).run(),
+
+    /** Lots of which a command brought the first fish into a tank or a vessel, with what their hold is chosen by. */
+    cameBy: (commandKey: string): NewLotRow[] =>
+      orm
+        .all<Omit<NewLotRow, 'groups' | 'agents' | 'isFromBag' | 'isKnown' | 'isWeak'> & { groups: string; agents: string | null; isFromBag: number; isWeak: number; identity: string | null }>(
+          sql`SELECT lot.id AS lotId, max(f.kind = 'bag') AS isFromBag, coalesce(system.water, '') AS water, ${names} AS groups, line.identity, lot.origin AS supplier, line.origin,
+              EXISTS (SELECT 1 FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id AND (r.body = 'thin' OR r.behaviour IN ('distressed', 'on its side') OR r.concerns LIKE '%"fish"%')) AS isWeak,
+              system.agents, system.alkalinity_meq_l AS alkalinityMeqL, system.salinity_ppt AS salinityPpt
+            FROM movement m JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id AND t.kind IN ('tank', 'vessel') JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id
+              LEFT JOIN line ON line.lot_id = lot.id LEFT JOIN tank ON tank.id = t.id LEFT JOIN system ON system.id = tank.system_id
+            WHERE m.command_key = ${commandKey} AND m.kind <> 'reversal' AND f.kind NOT IN ('tank', 'vessel') AND NOT EXISTS (SELECT 1 FROM hold_begin b WHERE b.lot_id = lot.id) GROUP BY lot.id`,
+        )
+        .map(({ groups, agents, isFromBag, isWeak, identity, ...row }) => ({ ...row, groups: listed<string>(groups), agents: listed<string>(agents), isFromBag: isFromBag === 1, isWeak: isWeak === 1, isKnown: identity !== 'doubtful' })),
+    begin: (row: typeof holdBegin.$inferInsert): void => void orm.insert(holdBegin).values(row).run(),
+
+    start: (): { atMs: number; carriedAtMs: number } | null => orm.get<{ atMs: number; carriedAtMs: number } | undefined>(sql`SELECT at_ms AS atMs, carried_at_ms AS carriedAtMs FROM hold_start WHERE id = 1`) ?? null,
+
+    /** Tanks whose water is another than was last kept, with what it is now. */
+    newWaters: (): { tankId: string; waterId: string; isFirst: number }[] =>
+      orm.all(sql`SELECT now.id AS tankId, now.water AS waterId, kept.water_id IS NULL AS isFirst FROM (SELECT tank.id, ${waterId} AS water FROM tank JOIN system ON system.id = tank.system_id) AS now
+          LEFT JOIN tank_water kept ON kept.seq = (SELECT max(seq) FROM tank_water w WHERE w.tank_id = now.id) WHERE kept.water_id IS NOT now.water`),
+    keepWater: (row: { tankId: string; waterId: string; sinceMs: number }): void => void orm.insert(tankWater).values(row).run(),
+    /** The first water of every tank; what changed later happened. */
+    firstWaters: (): Record<string, string> => Object.fromEntries(orm.all<{ tankId: string; waterId: string }>(sql`SELECT tank_id AS tankId, water_id AS waterId FROM tank_water WHERE seq IN (SELECT min(seq) FROM tank_water GROUP BY tank_id)`).map((row) => [row.tankId, row.waterId])),
+
+    insertEntry: (row: typeof holdEntry.$inferInsert): void => void orm.insert(holdEntry).values(row).run(),
+    entry: (id: string) => orm.select().from(holdEntry).where(eq(holdEntry.id, id)).get() ?? null,
+    undoEntry: (id: string, by: { undoneById: string; undoneAtMs: number }): void => void orm.update(holdEntry).set(by).where(eq(holdEntry.id, id)).run(),
+
+    decideBreach: (row: typeof breachDecision.$inferInsert): void => void orm.insert(breachDecision).values(row).run(),
+    /** What was decided of a breach before is so no more. */
+    undoBreach: (contactId: string, by: { undoneById: string; undoneAtMs: number }): void =>
+      void orm.update(breachDecision).set(by).where(sql`${breachDecision.contactId} = ${contactId} AND ${isNull(breachDecision.undoneAtMs)}`).run(),
+
+    pairings: () => orm.select().from(pairing).orderBy(desc(pairing.startedAtMs)).all(),
+    pairing: (id: string) => orm.select().from(pairing).where(eq(pairing.id, id)).get() ?? null,
+    insertPairing: (row: typeof pairing.$inferInsert): void => void orm.insert(pairing).values(row).run(),
+    endPairing: (id: string, end: Pick<typeof pairing.$inferInsert, 'result' | 'endedAtMs' | 'endedById' | 'reason'>): void => void orm.update(pairing).set(end).where(eq(pairing.id, id)).run(),
+    isOpen: (): boolean => raw.open,
+  }
+}
+export type HoldBooksStore = ReturnType<typeof createHoldBooksStore>

@@ -1,0 +1,117 @@
+import { goneAfterDays, shippedAgents } from '../../core/dosing/agents'
+import { byText, minuteOf } from '../../core/contacts/contact'
+import { groupBy } from '../../core/collections/groupBy'
+import { createClockReader, createGroupReader } from '../../core/holds/clockReader'
+import type { UsualFor } from '../../core/holds/courseEvents'
+import { holdDay, type HoldDay } from '../../core/holds/holdDay'
+import type { HoldClock } from '../../core/holds/holdClock'
+import { allGroups, groupOf, type Group, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
+import type { HoldPolicy } from '../../core/holds/policy'
+import { usualPolicy } from '../../core/holds/policyFor'
+import type { SignRow } from '../../core/holds/lookEvents'
+import { policiesById, shippedPolicies } from '../../core/holds/shippedHolds'
+import type { Limits } from '../../core/limits/houseLimits'
+import { dayInZone } from '../../core/time/dayInZone'
+import type { RoundRules } from '../../core/rounds/roundRules'
+import type { Database } from '../db/open'
+import type { LevelsStore } from '../rounds/levels.store'
+import { createHeldHistoryStore } from './heldHistory.store'
+import { createHeldMarkStore } from './heldMark.store'
+import { createHeldRooms } from './heldRooms'
+import type { HoldBooksStore } from './holdBooks.store'
+
+const dayMs = 86_400_000
+
+interface Collaborators {
+  db: Database
+  books: HoldBooksStore
+  limits: () => Pick<Limits, 'shopHoldDays' | 'darkHours'>
+  roundRules: () => RoundRules
+  runs: LevelsStore['runs']
+  zone: () => string
+}
+
+/** The shop hold as long as the house sets it; no hold where it sets none. */
+function shopHoldOf(days: number): HoldPolicy[] {
+  const shipped = shippedPolicies.find(({ id }) => id === usualPolicy)
+  if (!shipped) return []
+  if (days > 0) return [{ ...shipped, phases: shipped.phases.map((phase) => ({ ...phase, days })) }]
+  return [{ ...shipped, phases: [], onSign: null, onAddition: null, onTreatment: null, release: [] }]
+}
+
+/** The policies of a house: shipped ones, its shop hold as long as it sets it, its own; those out of use too, since fish may be in them. */
+export const policiesInForce = (books: Pick<HoldBooksStore, 'policies'>, limits: () => Pick<Limits, 'shopHoldDays'>): ReadonlyMap<string, HoldPolicy> => policiesById([...shopHoldOf(limits().shopHoldDays), ...books.policies().map(({ policy }) => policy)])
+
+/** Every hold of the room, as it follows from the books. */
+export function createHoldsService({ db, books, limits, roundRules, runs, zone }: Collaborators) {
+  const history = createHeldHistoryStore(db)
+  const marks = createHeldMarkStore(db)
+  let inForce: { version: string; rules: HoldRules } | null = null
+
+  function rules(): HoldRules {
+    const version = marks.version()
+    if (inForce?.version !== version) inForce = { version, rules: { timeZone: zone(), tanks: books.firstWaters(), policies: policiesInForce(books, limits), goneAfter: goneAfterDays(shippedAgents) } }
+    return inForce.rules
+  }
+
+  /** What explains signs of lots: asked for those that came or moved since rooms were kept, which are few. */
+  function usual(): UsualFor {
+    const known = new Map<string, ReturnType<UsualFor['runsOf']>>()
+    const runsOf = (lotId: string): ReturnType<UsualFor['runsOf']> => {
+      const kept = known.get(lotId) ?? (groupBy(runs([lotId], 0, limits().darkHours), (row) => row.lotId).get(lotId) ?? []).map(({ run }) => run)
+      known.set(lotId, kept)
+      return kept
+    }
+    return { rules: roundRules(), speciesOf: (lotId) => history.species(lotId) ?? {}, runsOf }
+  }
+
+  const rooms = createHeldRooms({ history, marks, rules, usual })
+  let lots: { version: string; minute: number; groups: ReadonlyMap<string, Group[]> } | null = null
+  function groupsByLot(room: HoldRoom, nowMs: number): ReadonlyMap<string, Group[]> {
+    const [version, minute] = [marks.version(), minuteOf(nowMs)]
+    if (lots?.version !== version || lots.minute !== minute) lots = { version, minute, groups: groupBy([...allGroups(room)], ({ lot }) => lot) }
+    return lots.groups
+  }
+
+  const [readClock, readDay] = [createClockReader(), createGroupReader(holdDay)]
+
+  /** Signs that some hold waits for, however old: no older than the hold. */
+  function openSigns(nowMs: number): SignRow[] {
+    const asked = [...allGroups(rooms.at(nowMs))].flatMap(({ strands }) => strands.flatMap(({ hold }) => (hold && hold.undecided.length > 0 ? [hold] : [])))
+    if (asked.length === 0) return []
+    const noted = new Set(asked.flatMap(({ undecided }) => undecided))
+    const sinceMs = (Math.min(...asked.map(({ begunDay }) => begunDay)) - 2) * dayMs
+    return [...history.signs(sinceMs), ...history.deaths(sinceMs)].filter(({ id }) => noted.has(id))
+  }
+
+  return {
+    rooms,
+    rules,
+    openSigns,
+    /** The day it is in the room. */
+    dayOn: (nowMs: number): string => dayInZone(nowMs, zone()),
+    /** Clocks as they stand at a moment. */
+    clockOf(nowMs: number): (lotId: string, place: string) => HoldClock | null {
+      const room = rooms.at(nowMs)
+      return (lotId, place) => {
+        const group = groupOf(room, lotId, place)
+        return group ? readClock(room, group) : null
+      }
+    },
+    /** The day of its hold that each lot is in, where it stands; null for one that is not held. */
+    daysAt(nowMs: number): (lotId: string, place: string) => HoldDay | null {
+      const room = rooms.at(nowMs)
+      return (lotId, place) => {
+        const group = groupOf(room, lotId, place)
+        return group ? readDay(room, group) : null
+      }
+    },
+    /** The day of its hold that a lot is in, wherever it stands: of several places where it has longest to go. */
+    dayOf(lotId: string, nowMs: number): HoldDay | null {
+      const room = rooms.at(nowMs)
+      const days = (groupsByLot(room, nowMs).get(lotId) ?? []).flatMap((group) => readDay(room, group) ?? [])
+      return days.sort((a, b) => Number(a.isServed) - Number(b.isServed) || byText(b.earliest, a.earliest))[0] ?? null
+    },
+  }
+}
+export type HoldsService = ReturnType<typeof createHoldsService>

@@ -1,0 +1,124 @@
+import { groupBy } from '../../core/collections/groupBy'
+import { eachApart } from '../../core/collections/eachApart'
+import type { TankFacts } from '../../core/facts/facts'
+import { holdBar } from '../../core/holds/holdBar'
+import { holdDay } from '../../core/holds/holdDay'
+import { clockOf } from '../../core/holds/holdClock'
+import { allGroups, isVessel, standsIn, type Group, type HoldRoom } from '../../core/holds/holdRoom'
+import type { HeldGroupView, HeldWaterView, HoldEntryView, HoldsView, ToDecide } from '../../core/holds/holdsView'
+import { compareRooms } from '../../core/holds/holdWhatIf'
+import { clockWords, endedWords, exposedWords, whatIfWords } from '../../core/holds/holdWords'
+import { signEvents } from '../../core/holds/lookEvents'
+import { releaseCheck } from '../../core/holds/releaseCheck'
+import { undecidedSigns } from '../../core/holds/undecided'
+import { addDays } from '../../core/time/daysBetween'
+import { plural } from '../../core/words/plural'
+import type { FactsService } from '../facts/facts.service'
+import type { HoldsService } from './holds.service'
+import type { HoldStoriesStore } from './holdStories.store'
+import { createTelling, type HoldTelling } from './holdTelling'
+
+const [minuteMs, dayMs] = [60_000, 86_400_000]
+/** What people did to holds is shown for so many days, and may be taken back by whoever did it within one. */
+const [shownDays, readDays] = [7, 60]
+/** Consequences are reckoned of so many decisions at once: each plays the room anew. */
+const mostReckoned = 12
+/** A water to which fish were added on so many of the last days does not come ready. */
+const [restlessDays, restlessTimes] = [28, 3]
+
+interface Collaborators {
+  holds: HoldsService
+  facts: Pick<FactsService, 'all'>
+  stories: HoldStoriesStore
+  systemName: (id: string) => string
+}
+
+/** Every clock as the screen of holds tells it. */
+export function createHoldsView({ holds, facts, stories, systemName }: Collaborators) {
+  const tellingAt = (nowMs: number): HoldTelling => createTelling({ stories, tanks: facts.all(nowMs), policies: holds.rules().policies, systemName })
+
+  /** The salinity of a water and what it is kept at; null where either is not known. */
+  function salinityOf(tank: TankFacts | undefined, nowMs: number): { now: number; house: number } | null {
+    const house = tank?.water.salinityPpt ?? null
+    if (!tank || house === null || tank.water.kind === 'fresh') return null
+    const onWater = [...facts.all(nowMs).values()].filter(({ water }) => water.id === tank.water.id).map(({ tankId }) => tankId)
+    const now = stories.salinity(onWater, nowMs - readDays * dayMs)
+    return now === null ? null : { now, house }
+  }
+
+  function groupView(room: HoldRoom, group: Group, fish: number, telling: HoldTelling, nowMs: number): HeldGroupView | null {
+    const { lot, place } = group
+    const [clock, day, bar, named] = [clockOf(room, lot, place), holdDay(room, group), holdBar(room, lot, place), stories.lot(lot)]
+    const policy = holds.rules().policies.get(clock.policy ?? '')
+    if (!day || !bar || !named || clock.earliest === null || !policy) return null
+    const tank = facts.all(nowMs).get(place)
+    return {
+      ...{ lotId: lot, lotCode: named.code, species: named.species, supplier: named.supplier, fish, placeId: isVessel(place) ? place.slice('vessel:'.length) : place, placeName: telling.placeName(place), isTank: telling.isTank(place) },
+      ...{ waterId: standsIn(room, place, group.strands[0] ?? { from: null }), policyId: policy.id, policyName: policy.name, isReady: clock.status === 'ready', day: day.day, of: day.of },
+      words: clockWords(clock, clock.phase ?? '') ?? '',
+      exposed: clock.status === 'ready' ? null : exposedWords(clock),
+      restarts: [...clock.restarts].reverse().map((restart) => telling.restartTold(restart, clock.policy)),
+      ...{ waitsFor: clock.waitsFor, earliest: clock.earliest, isUndecided: clock.undecided.length > 0, bar },
+      release: releaseCheck({ today: bar.today, clock, salinity: salinityOf(tank, nowMs), ...(tank?.netVolumeL == null ? {} : { volumeL: tank.netVolumeL }), upPpt: (tank?.water.salinityPpt ?? 0) * 1.5 }),
+    }
+  }
+
+  function watersOf(groups: readonly HeldGroupView[], room: HoldRoom, telling: HoldTelling, today: string): HeldWaterView[] {
+    const since = addDays(today, -restlessDays) ?? today
+    return [...groupBy(groups, ({ waterId }) => waterId)].flatMap(([id, theirs]): HeldWaterView[] => {
+      const [latest] = [...theirs].sort((a, b) => (a.earliest < b.earliest ? 1 : a.earliest > b.earliest ? -1 : Number(a.isReady) - Number(b.isReady)))
+      if (!latest) return []
+      const added = new Set([...allGroups(room)].filter(({ place, strands }) => strands.some((strand) => standsIn(room, place, strand) === id)).flatMap(({ lot, place }) => clockOf(room, lot, place).restarts.filter(({ cause, on }) => cause === 'addition' && on > since).map(({ on }) => on)))
+      return [{ id, name: telling.waterName(id), isNeverReady: added.size >= restlessTimes, latest: { lotId: latest.lotId, placeId: latest.placeId } }]
+    })
+  }
+
+  function consequences(room: HoldRoom, ids: ReadonlySet<string>, sinceMs: number, telling: HoldTelling, what: string, nowMs: number): string[] {
+    const after = holds.rooms.suppose(nowMs, sinceMs, (event) => ((event.kind === 'sign' || event.kind === 'exposure') && ids.has(event.id) ? { ...event, decision: 'confirmed' } : event))
+    const moved = compareRooms(room, after, [...ids].map((id) => ({ kind: 'sign' as const, id, at: 0, tank: '', word: '', decision: 'confirmed' as const })))
+    return whatIfWords({ rows: moved.rows, unprotected: [] }, telling.lotName, what)
+  }
+
+  /** What waits for somebody's word: what was seen last comes first. */
+  function decisions(room: HoldRoom, telling: HoldTelling, nowMs: number): ToDecide[] {
+    const noted = new Set([...allGroups(room)].flatMap(({ strands }) => strands.flatMap(({ hold }) => hold?.undecided ?? [])))
+    const asked = undecidedSigns(room, signEvents(holds.openSigns(nowMs), new Map())).map(({ tank, word, signs }): Omit<ToDecide, 'ifItCounts'> & { ids: string[] } => ({
+      ...{ id: `${tank} ${word}`, contactId: null, tankId: tank, tankCode: telling.placeName(tank), word, count: signs.length, firstMs: (signs[0]?.at ?? 0) * minuteMs, lastMs: (signs.at(-1)?.at ?? 0) * minuteMs, ids: signs.map(({ id }) => id) },
+    }))
+    const breaches = [...noted].flatMap((id) => {
+      const told = stories.breach(id)
+      return told ? [{ id, contactId: id, tankId: null, tankCode: '', word: telling.breachWords(id), count: 1, firstMs: told.atMs, lastMs: told.atMs, ids: [id] }] : []
+    })
+    return [...asked, ...breaches]
+      .sort((a, b) => b.lastMs - a.lastMs || (a.id < b.id ? -1 : 1))
+      .map(({ ids, ...each }, index) => ({ ...each, ifItCounts: index < mostReckoned ? consequences(room, new Set(ids), each.firstMs, telling, 'If it counts', nowMs) : [] }))
+  }
+
+  function entries(telling: HoldTelling, nowMs: number): HoldEntryView[] {
+    return stories.entries(nowMs - shownDays * dayMs).map(({ id, kind, placeId, lotId, policyId, days, word, reason, shortDays, shortGates, by, atMs, recordedAtMs }) => {
+      const whose = lotId === null ? '' : `${telling.lotName(lotId)}: `
+      const told = {
+        end: () => endedWords({ days: shortDays ?? 0, gates: shortGates === null ? [] : (JSON.parse(shortGates) as string[]), reason }),
+        policy: () => `now ${telling.policyName(policyId)}${reason ? `: ${reason}` : ''}.`,
+        lengthen: () => `${plural(days ?? 0, 'day')} longer${reason ? `: ${reason}` : ''}.`,
+        body: () => `body ${word ?? ''}.`,
+        cleared: () => `${word ?? 'what was in it'} is out of the water.`,
+      }[kind]()
+      return { id, placeName: telling.placeName(facts.all(nowMs).has(placeId) ? placeId : `vessel:${placeId}`), words: `${whose}${told}`, by, atMs, mayUndo: nowMs - recordedAtMs <= dayMs }
+    })
+  }
+
+  return {
+    tellingAt,
+    view(nowMs: number): HoldsView {
+      const [room, telling, on] = [holds.rooms.at(nowMs), tellingAt(nowMs), holds.dayOn(nowMs)]
+      const fishOf = new Map(stories.booked().map(({ lotId, placeId, placeKind, fish }) => [`${lotId} ${placeKind === 'tank' ? placeId : `vessel:${placeId}`}`, fish]))
+      const broken: string[] = []
+      const groups = eachApart([...allGroups(room)], (group) => groupView(room, group, fishOf.get(`${group.lot} ${group.place}`) ?? 0, telling, nowMs), (group) => (broken.push(`the hold of ${telling.lotName(group.lot)}`), null)).flatMap((each) => each ?? [])
+      const sorted = groups.sort((a, b) => Number(b.isReady) - Number(a.isReady) || (a.earliest < b.earliest ? -1 : a.earliest > b.earliest ? 1 : 0) || (a.placeName < b.placeName ? -1 : 1))
+      const unclocked = [...fishOf].filter(([key, fish]) => fish > 0 && !room.groups.get(key.split(' ')[1] ?? '')?.has(key.split(' ')[0] ?? '')).map(([key]) => `${telling.lotName(key.split(' ')[0] ?? '')} in ${telling.placeName(key.split(' ')[1] ?? '')}`)
+      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, entries: entries(telling, nowMs), unclocked: [...unclocked, ...broken] }
+    },
+  }
+}
+export type HoldsViewService = ReturnType<typeof createHoldsView>
