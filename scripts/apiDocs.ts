@@ -22,6 +22,7 @@ import { limitsApi } from '../core/limits/limits.api'
 import { introductionsApi } from '../core/moves/introductions.api'
 import { glassApi } from '../core/room/glass.api'
 import { probesApi } from '../core/probes/probes.api'
+import { holdsApi } from '../core/holds/holds.api'
 import { plansApi } from '../core/plans/plans.api'
 import { movesApi } from '../core/moves/moves.api'
 import { placingApi } from '../core/placing/placing.api'
@@ -55,6 +56,7 @@ const parts: [title: string, file: string, ...apis: Api[]][] = [
   ['Moves, catching, buckets and boxes', 'core/moves/moves.api.ts', movesApi],
   ['Introductions', 'core/moves/introductions.api.ts', introductionsApi],
   ['Tanks', 'core/room/glass.api.ts', glassApi],
+  ['Holds', 'core/holds/holds.api.ts', holdsApi],
   ['Plans', 'core/plans/plans.api.ts', plansApi],
   ['Contacts', 'core/contacts/contacts.api.ts', contactsApi],
   ['Rescues', 'core/placing/placing.api.ts', placingApi],

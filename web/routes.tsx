@@ -68,6 +68,7 @@ export const router = createBrowserRouter([
           { path: '/room/:code/contacts', ...screen(() => import('./contacts/TracePage'), 'TracePage') },
           { path: '/room/:code/card', ...screen(() => import('./room/CardPage'), 'CardPage') },
           { path: '/rounds', ...workScreen(() => import('./rounds/RoundPage'), 'RoundPage') },
+          { path: '/holds', ...workScreen(() => import('./holds/HoldsPage'), 'HoldsPage') },
           { path: '/chores', ...workScreen(() => import('./chores/ChoresPage'), 'ChoresPage') },
           { path: '/chores/new', ...screen(() => import('./chores/ChorePage'), 'ChorePage') },
           { path: '/chores/:choreId', ...screen(() => import('./chores/ChorePage'), 'ChorePage') },

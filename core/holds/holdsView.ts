@@ -7,7 +7,9 @@ import type { Release } from './releaseCheck'
 export interface HeldGroupView {
   lotId: string
   lotCode: string
+  speciesId: string
   species: string
+  strain: string | null
   supplier: string
   fish: number
   placeId: string

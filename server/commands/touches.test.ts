@@ -15,6 +15,7 @@ import type { KindForSale, SalesView } from '../../core/sales/salesView'
 import type { StocktakeView } from '../../core/stocktake/stocktakeView'
 import { registers, type RegisterName, type RegisterRow } from '../../core/setup/registers'
 import { dueSources } from '../../core/due/dueSources'
+import type { HoldsView } from '../../core/holds/holdsView'
 import type { DeviceView, PersonView } from '../../core/staff/staff.schema'
 import { createServices, type Services } from '../services'
 import type { Command, Read } from '../http/endpoint'
@@ -365,6 +366,31 @@ test('moves that wait, and what hangs on tanks', async () => {
   await act('arrangeTanks', {}, { tanks: [{ id: a.id, ...spot(b), version: a.version }, { id: b.id, ...spot(a), version: b.version }] })
   await act('arrangeRacks', {}, { racks: [{ rack: floor.racks[0].rack, perShelf: floor.racks[0].perShelf, version: floor.racks[0].version, shelves: floor.racks[0].shelves + 1, x: 3, y: 1, isTurned: true }] })
   await act('placeSinks', {}, { sinks: [{ x: 0, y: 4 }] })
+})
+
+test('holds: what people decide, end and change', async () => {
+  room.clock.nowMs = happenedAtMs
+  const crate = await crateOf(line('Cherry barb', 8), line('Honey gourami', 9))
+  for (const { id } of crate.bags) await act('recordBags', { crateId: crate.id }, plainBag([id], 3))
+  await act('placeBags', { crateId: crate.id }, { tankId: null, happenedAtMs })
+  const { groups } = (await room.get('/api/holds')).body as HoldsView
+  const of = (species: string) => groups.filter((group) => group.species === species && [tank(8), tank(9)].includes(group.placeId)).map(({ lotId, placeId }) => ({ lotId, placeId }))
+  await act('recordCheck', {}, { ...quietCheck(tank(8)), roundNumber: 2, signs: ['spots'] })
+  await act('decideHeldSign', {}, { tankId: tank(8), word: 'spots', decision: 'confirmed', note: null, happenedAtMs })
+  const { id: contactId } = await act<{ id: string }>('recordContact', {}, { kind: 'splash', fromTankId: tank(8), toTankId: tank(9), litres: null, note: null, happenedAtMs })
+  await act('decideBreach', { contactId }, { decision: 'dismissed', note: 'a dry drop' })
+  await act('lengthenHold', {}, { fish: of('Honey gourami'), days: 3, reason: 'thin', happenedAtMs })
+  await act('recordBody', {}, { tankId: tank(9), lotId: null, state: 'normal', happenedAtMs })
+  const { ids } = await act<{ ids: string[] }>('endHolds', {}, { fish: of('Honey gourami'), reason: 'sold on', happenedAtMs })
+  await act('undoHoldEntry', { entryId: ids[0] ?? '' }, {})
+  const own = { id: 'house1', name: 'Four weeks', start: 'placed', phases: [{ id: 'watch', kind: 'watch', days: 28 }], onSign: null, onAddition: null, onTreatment: { back: 'watch' }, release: [], agents: [] }
+  await act('saveHoldPolicy', { policyId: 'house1' }, { policy: JSON.stringify(own), version: 0 })
+  await act('changeHold', {}, { fish: of('Honey gourami'), policyId: 'house1', phase: null, reason: 'our own', happenedAtMs })
+  await act('saveHoldRules', {}, { rules: [{ policy: 'house1', water: 'fresh' }], version: 0 })
+  await act('retireHoldPolicy', { policyId: 'house1' }, { isRetired: 1, version: 1 })
+  // Praziquantel goes into the water, and is out of it again.
+  room.db.raw.prepare("INSERT INTO observation (kind, tank_id, word, value, staff_id, command_key, happened_at_ms, recorded_at_ms) VALUES ('dose', ?, 'praziquantel', 100, ?, 'k', ?, ?)").run([tank(9), room.leadId, happenedAtMs, happenedAtMs])
+  await act('recordCleared', {}, { tankId: tank(9), agent: 'praziquantel', happenedAtMs })
 })
 
 test('what a lead keeps', async () => {

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { index, integer, real, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import type { WrittenKind } from '../../core/contacts/contact'
 import { toolSet } from '../room/room.table'
@@ -30,7 +31,7 @@ export const contact = sqliteTable(
     untilMs: integer('until_ms'),
     ...written(),
   },
-  (table) => [index('contact_at').on(table.atMs), index('contact_from').on(table.fromNode, table.atMs), index('contact_to').on(table.toNode, table.atMs), index('contact_command').on(table.commandKey)],
+  (table) => [index('contact_at').on(table.atMs), index('contact_from').on(table.fromNode, table.atMs), index('contact_to').on(table.toNode, table.atMs), index('contact_command').on(table.commandKey), index('contact_undone').on(table.undoneAtMs).where(sql`${table.undoneAtMs} IS NOT NULL`)],
 )
 
 /** An emptied water was sterilised and filled anew. */

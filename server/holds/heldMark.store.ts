@@ -14,8 +14,6 @@ export interface HeldMark {
   breach: number
   /** When a pairing was ended last. */
   pairing: number
-  /** Decisions, entries and contacts that were taken back, by when. */
-  undone: string
   nowMs: number
 }
 
@@ -27,15 +25,14 @@ export function createHeldMarkStore({ orm, version }: Database) {
     mark: (nowMs: number): HeldMark => ({
       ...orm.get<Omit<HeldMark, 'nowMs'>>(sql`SELECT (SELECT coalesce(max(seq), 0) FROM movement) AS movement, (SELECT coalesce(max(rowid), 0) FROM "check") AS "check", (SELECT coalesce(max(seq), 0) FROM observation) AS observation,
         (SELECT coalesce(max(rowid), 0) FROM bag_record) AS record, (SELECT coalesce(max(rowid), 0) FROM sign_decision) AS decision, (SELECT coalesce(max(rowid), 0) FROM contact) AS contact,
-        (SELECT coalesce(max(rowid), 0) FROM hold_entry) AS entry, (SELECT coalesce(max(seq), 0) FROM tank_water) AS water, (SELECT coalesce(max(rowid), 0) FROM breach_decision) AS breach, (SELECT coalesce(max(ended_at_ms), 0) FROM pairing) AS pairing,
-        (SELECT count(undone_at_ms) || ' ' || coalesce(max(undone_at_ms), 0) FROM sign_decision) || ' ' || (SELECT count(undone_at_ms) || ' ' || coalesce(max(undone_at_ms), 0) FROM contact) || ' ' || (SELECT count(undone_at_ms) FROM hold_entry) || ' ' || (SELECT count(undone_at_ms) FROM breach_decision) AS undone`),
+        (SELECT coalesce(max(rowid), 0) FROM hold_entry) AS entry, (SELECT coalesce(max(seq), 0) FROM tank_water) AS water, (SELECT coalesce(max(rowid), 0) FROM breach_decision) AS breach, (SELECT coalesce(max(ended_at_ms), 0) FROM pairing) AS pairing`),
       nowMs,
     }),
 
     /** When the oldest happened of what was entered, corrected or taken back since a mark; null where nothing was. */
-    oldestSince({ movement, check, observation, record, decision, contact, entry, water, breach, pairing, undone, nowMs }: HeldMark, now: HeldMark): number | null {
-      const undoneSince = undone === now.undone ? sql`SELECT NULL` : sql`SELECT min(first_ms) FROM sign_decision WHERE undone_at_ms >= ${nowMs} UNION ALL SELECT min(at_ms) FROM contact WHERE undone_at_ms >= ${nowMs}
-        UNION ALL SELECT min(happened_at_ms) FROM hold_entry WHERE undone_at_ms >= ${nowMs} UNION ALL SELECT min(c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.undone_at_ms >= ${nowMs}`
+    oldestSince({ movement, check, observation, record, decision, contact, entry, water, breach, pairing, nowMs }: HeldMark): number | null {
+      // What was taken back since, and a little before: a command may bear an earlier moment than a read that came first.
+      const sinceMs = nowMs - 60_000
       return orm.get<{ atMs: number | null }>(
         sql`SELECT min(atMs) AS atMs FROM (SELECT min(m.happened_at_ms) AS atMs FROM movement m WHERE m.seq > ${movement}
           UNION ALL SELECT min(old.happened_at_ms) FROM movement m JOIN movement old ON old.id = m.reverses_id WHERE m.seq > ${movement}
@@ -50,7 +47,10 @@ export function createHeldMarkStore({ orm, version }: Database) {
           UNION ALL SELECT min(since_ms) FROM tank_water WHERE seq > ${water}
           UNION ALL SELECT min(c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.rowid > ${breach}
           UNION ALL SELECT min(ended_at_ms) FROM pairing WHERE ended_at_ms > ${pairing}
-          UNION ALL ${undoneSince})`,
+          UNION ALL SELECT min(first_ms) FROM sign_decision WHERE undone_at_ms >= ${sinceMs}
+          UNION ALL SELECT min(at_ms) FROM contact WHERE undone_at_ms >= ${sinceMs}
+          UNION ALL SELECT min(happened_at_ms) FROM hold_entry WHERE undone_at_ms >= ${sinceMs}
+          UNION ALL SELECT min(c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.undone_at_ms >= ${sinceMs})`,
       ).atMs
     },
   }

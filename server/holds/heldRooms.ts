@@ -75,7 +75,7 @@ export function createHeldRooms({ history, marks, rules, usual }: Collaborators)
     }
     const mark = marks.mark(nowMs)
     const isAnew = known?.rules !== names || known.at > now
-    const oldestMs = known && !isAnew ? marks.oldestSince(known.mark, mark) : null
+    const oldestMs = known && !isAnew ? marks.oldestSince(known.mark) : null
     if (known && !isAnew && oldestMs === null) {
       // Something was written that no hold goes by.
       known = { ...known, version, mark }

@@ -2,12 +2,15 @@ import { sql } from 'drizzle-orm'
 import type { WrittenKind } from '../../core/contacts/contact'
 import type { PlaceKind } from '../../core/ledger/movement'
 import type { Database } from '../db/open'
+import { strainOf } from '../pools/ofLot'
 import type { HoldEntryKind } from './holds.table'
 
 export interface LotNamed {
   lotId: string
   code: string
+  speciesId: string
   species: string
+  strain: string | null
   supplier: string
 }
 export interface EntryTold {
@@ -32,7 +35,7 @@ export function createHoldStoriesStore({ orm, raw }: Database) {
   const sign = raw.prepare('SELECT o.word, tank.code FROM observation o JOIN tank ON tank.id = o.tank_id WHERE o.seq = ?')
   const death = raw.prepare('SELECT tank.code FROM movement m LEFT JOIN tank ON tank.id = m.from_place_id WHERE m.id = ?')
   const lotOfMovement = raw.prepare('SELECT lot_id AS lotId FROM movement WHERE id = ?')
-  const lot = raw.prepare('SELECT lot.id AS lotId, lot.code, species.name AS species, lot.origin AS supplier FROM lot JOIN species ON species.id = lot.species_id WHERE lot.id = ?')
+  const lot = raw.prepare(`SELECT lot.id AS lotId, lot.code, lot.species_id AS speciesId, species.name AS species, ${strainOf} AS strain, lot.origin AS supplier FROM lot JOIN species ON species.id = lot.species_id LEFT JOIN line ON line.lot_id = lot.id WHERE lot.id = ?`)
   const breach = raw.prepare('SELECT kind, from_node AS fromNode, to_node AS toNode, at_ms AS atMs, note FROM contact WHERE id = ?')
   const entry = raw.prepare('SELECT policy_id AS policyId, reason FROM hold_entry WHERE id = ?')
   const plumbed = raw.prepare('SELECT tank.code FROM tank_water w JOIN tank ON tank.id = w.tank_id WHERE w.seq = ?')

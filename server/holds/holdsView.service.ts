@@ -53,7 +53,7 @@ export function createHoldsView({ holds, facts, stories, systemName }: Collabora
     if (!day || !bar || !named || clock.earliest === null || !policy) return null
     const tank = facts.all(nowMs).get(place)
     return {
-      ...{ lotId: lot, lotCode: named.code, species: named.species, supplier: named.supplier, fish, placeId: isVessel(place) ? place.slice('vessel:'.length) : place, placeName: telling.placeName(place), isTank: telling.isTank(place) },
+      ...{ lotId: lot, lotCode: named.code, speciesId: named.speciesId, species: named.species, strain: named.strain, supplier: named.supplier, fish, placeId: isVessel(place) ? place.slice('vessel:'.length) : place, placeName: telling.placeName(place), isTank: telling.isTank(place) },
       ...{ waterId: standsIn(room, place, group.strands[0] ?? { from: null }), policyId: policy.id, policyName: policy.name, isReady: clock.status === 'ready', day: day.day, of: day.of },
       words: clockWords(clock, clock.phase ?? '') ?? '',
       exposed: clock.status === 'ready' ? null : exposedWords(clock),

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import type { DecidedSign, SignDecisionAs } from '../../core/rounds/rounds.schema'
 import { lot } from '../ledger/ledger.table'
@@ -29,7 +30,7 @@ export const signDecision = sqliteTable(
     undoneById: text('undone_by_id').references(() => staff.id),
     undoneAtMs: integer('undone_at_ms'),
   },
-  (table) => [index('sign_decision_tank').on(table.tankId, table.lastMs), index('sign_decision_last').on(table.lastKey), index('sign_decision_seen').on(table.lastMs)],
+  (table) => [index('sign_decision_tank').on(table.tankId, table.lastMs), index('sign_decision_last').on(table.lastKey), index('sign_decision_seen').on(table.lastMs), index('sign_decision_undone').on(table.undoneAtMs).where(sql`${table.undoneAtMs} IS NOT NULL`)],
 )
 
 /** Lots that stood on the water when a confirmed sign was seen: their hold begins again. */

@@ -123,4 +123,6 @@ CREATE TABLE `tank_water` (
 );
 --> statement-breakpoint
 CREATE INDEX `tank_water_tank` ON `tank_water` (`tank_id`,`seq`);--> statement-breakpoint
-ALTER TABLE `hold_shortfall` ADD `gates` text;
+ALTER TABLE `hold_shortfall` ADD `gates` text;--> statement-breakpoint
+CREATE INDEX `contact_undone` ON `contact` (`undone_at_ms`) WHERE "contact"."undone_at_ms" IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `sign_decision_undone` ON `sign_decision` (`undone_at_ms`) WHERE "sign_decision"."undone_at_ms" IS NOT NULL;
