@@ -58,6 +58,8 @@ import { holdsEndpoints } from './holds/holds.routes'
 import { createHoldPolicies } from './holds/holdPolicies.service'
 import { createHoldStoriesStore } from './holds/holdStories.store'
 import { createHoldSupposing } from './holds/holdSupposing.service'
+import { createPairings } from './holds/pairings.service'
+import { createPairingsStore } from './holds/pairings.store'
 import { createHoldsView } from './holds/holdsView.service'
 import { createHoldsWrites } from './holds/holdsWrites.service'
 import { createHoldKeeping } from './holds/holdKeeping'
@@ -182,10 +184,12 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [changes, answers] = [createChanges(), createAnswers(db.version)]
   startHolds(db, { days: () => limits.inForce().shopHoldDays, zone, nowMs: now() })
   const [holdBooks, levelsStore] = [createHoldBooksStore(db), createLevelsStore(db)]
-  const holdKeeping = createHoldKeeping({ books: holdBooks, policies: () => policiesInForce(holdBooks, limits.inForce) })
   const holds = createHoldsService({ db, books: holdBooks, limits: limits.inForce, roundRules: limits.roundRules, runs: levelsStore.runs, zone })
   const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, holds })
   changes.listen(facts.listen)
+  const pairings = createPairings({ store: createPairingsStore(db), holds, facts })
+  const holdKeeping = createHoldKeeping({ books: holdBooks, policies: () => policiesInForce(holdBooks, limits.inForce), judgePairings: pairings.judge })
+  holdKeeping.keepWaters(now())
   const movesStore = createMovesStore(db)
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
   const plansStore = createPlansStore(db)
@@ -205,7 +209,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
   const pools = createPoolsService({ store: poolsStore, write: createEntries(ledgerStore), zone })
   const vesselsStore = createVesselsStore(db)
-  const ofMoves = { facts, levels, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart }
+  const ofMoves = { facts, levels, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart, clocks: holds, openPairings: pairings.open }
   const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
   const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
   const routine = createRoutineService({ store: createRoutineStore(db), facts, contacts, audit, zone })
@@ -224,7 +228,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const cards = createCardService({ store: cratesStore, facts, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
   const holdStories = createHoldStoriesStore(db)
-  const holdsView = createHoldsView({ holds, facts, stories: holdStories, systemName: (id) => roomStore.systems().find((system) => system.id === id)?.name ?? 'water' })
+  const holdsView = createHoldsView({ holds, facts, stories: holdStories, pairings, systemName: (id) => roomStore.systems().find((system) => system.id === id)?.name ?? 'water' })
   const supposing = createHoldSupposing({ holds, facts, tellingAt: holdsView.tellingAt })
   const floor = createFloorService({ store: floorStore, facts, audit })
   const decisions = createDecisionsService({ store: createDecisionsStore(db), facts })
@@ -257,6 +261,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
       view: holdsView,
       supposing,
       writes: createHoldsWrites({ books: holdBooks, holds, facts, decisions, nameOf: (lotId, placeId, nowMs) => `${holdsView.tellingAt(nowMs).lotName(lotId)} in ${holdsView.tellingAt(nowMs).placeName(placeId)}`, isBreach: (id) => holdStories.breach(id) !== null }),
+      pairings,
       policies: createHoldPolicies({ books: holdBooks, policies: () => holds.rules().policies, audit }),
     }),
     ...movesEndpoints({ moves, ledger, vessels, rules: moveRules, catching: createCatchingService({ ...ofMoves, store: movesStore }) }),

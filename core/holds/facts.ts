@@ -47,7 +47,7 @@ function exposed(room: HoldRoom, { id, tanks, waters: named = [], decision }: Ex
 }
 
 /** Whether a sign was to be expected of everybody it may have been seen on. */
-function isExpected(room: HoldRoom, { tank, lot, word, isSlight = false }: Sign, at: number): boolean {
+export function isExpected(room: HoldRoom, { tank, lot, word, isSlight = false }: Sign, at: number): boolean {
   const seen = groupsNamed(room, tank, lot).flatMap(({ strands }) => strands)
   return seen.length > 0 && seen.every(({ courses }) => courses.some((course) => course.at <= at && at <= course.until && (course.words.includes(word) || (isSlight && course.slightWords.includes(word)))))
 }

@@ -1,7 +1,8 @@
 import { writtenDay } from '../time/zoneDays'
 import { slowest } from './holdClock'
 import type { Group, HoldRoom } from './holdRoom'
-import { heldOf, latestOf, waitsOf } from './playHolds'
+import { heldOf, latestOf, waitsOf, type Held } from './playHolds'
+import { backTo } from './policy'
 import { daysOf } from './strand'
 
 /** The day of its hold that fish are in, over all phases of it: what the scale on a glass shows. */
@@ -15,6 +16,17 @@ export interface HoldDay {
   waitsFor: readonly string[]
   /** Not before this day. */
   earliest: string
+  /** Days that would be lost if held fish were added today, to its tank or anywhere to its water; null where none would. */
+  added: { by: 'tank' | 'water'; days: number } | null
+}
+
+/** What fish added today would cost the slowest of some histories. */
+function ifAdded(held: readonly Held[], today: number): HoldDay['added'] {
+  const lost = held.flatMap(({ hold }) => {
+    const [rule, target] = [hold.policy.onAddition, backTo(hold.policy, hold.policy.onAddition)]
+    return rule && target >= 0 && hold.phase >= target ? [{ by: rule.by, days: today - (hold.begins[target]?.day ?? today) }] : []
+  })
+  return lost.sort((a, b) => b.days - a.days)[0] ?? null
 }
 
 /** The day of a hold that is not over yet; null without one. */
@@ -33,5 +45,5 @@ export function holdDay(room: HoldRoom, group: Group): HoldDay | null {
   if (hold.policy.phases.length === 0) return null
   const [waitsFor, latest] = [waitsOf(held), latestOf(held)]
   const served = waitsFor.includes('days') ? Math.max(0, of - (latest - today)) : Math.max(of, today - (hold.begins[0]?.day ?? today))
-  return { day: served + 1, of, isServed: waitsFor.length === 0, waitsFor, earliest: writtenDay(latest) }
+  return { day: served + 1, of, isServed: waitsFor.length === 0, waitsFor, earliest: writtenDay(latest), added: ifAdded(held, today) }
 }

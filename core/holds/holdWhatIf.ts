@@ -1,9 +1,9 @@
 import { byText } from '../contacts/contact'
 import { clockOf } from './holdClock'
 import { byTurn, type HoldEvent } from './holdEvents'
-import { allGroups, copyRoom, groupKey, standsIn, type HoldRoom } from './holdRoom'
+import { allGroups, copyRoom, groupKey, groupOf, standsIn, waterState, type HoldRoom } from './holdRoom'
 import { playHolds } from './playHolds'
-import { isPassed } from './strand'
+import { isPassed, type Strand } from './strand'
 
 /** An event that may happen, without its id and its time. */
 export type Supposed<Event = HoldEvent> = Event extends HoldEvent ? Omit<Event, 'id' | 'at'> : never
@@ -30,13 +30,18 @@ function besideHeld(room: HoldRoom): Map<string, { lot: string; tank: string }> 
   return new Map(found.map(({ lot, place }) => [groupKey(lot, place), { lot, tank: place }]))
 }
 
+const sameWater = (before: HoldRoom, after: HoldRoom, place: string, strand: Strand): boolean => waterState(before, standsIn(before, place, strand)) === waterState(after, standsIn(after, place, strand))
+
 /** Events that are supposed, as they would happen now. */
 export const supposedNow = (supposed: readonly Supposed[], now: number): HoldEvent[] => supposed.map((each, index) => ({ ...each, id: `~${index}`, at: now }) as HoldEvent).sort(byTurn)
 
 /** What differs between a room as it is and as it would be: whose dates move, and who would stand unprotected with held fish. */
 export function compareRooms(before: HoldRoom, after: HoldRoom, added: readonly HoldEvent[]): WhatIf {
   const ids = new Set(added.map(({ id }) => id))
-  const rows = [...allGroups(after)].flatMap(({ lot, place }): WhatIfRow[] => {
+  const rows = [...allGroups(after)].flatMap((group): WhatIfRow[] => {
+    const { lot, place } = group
+    // A clock goes by its fish and its water, and neither is ever changed in place: what is the same says the same.
+    if (groupOf(before, lot, place) === group && group.strands.every((strand) => sameWater(before, after, place, strand))) return []
     const [was, is] = [clockOf(before, lot, place), clockOf(after, lot, place)]
     const theirs = is.restarts.filter(({ id }) => ids.has(id))
     if (was.earliest === is.earliest && theirs.length === 0) return []

@@ -55,9 +55,11 @@ export function causeWords(story: CauseStory): string {
 /** A restart in a sentence. */
 export const restartWords = ({ on, lost }: { on: string; lost: number }, story: CauseStory): string => `Began again on ${shownDay(on)}: ${causeWords(story)} (${plural(lost, 'day')} lost).`
 
+/** Whose dates move, and to when, if something counts. */
+export const ifItCountsWords = ({ lots, before, after }: { lots: readonly string[]; before: string; after: string }): string => `If it counts, ${listed(lots)} ${lots.length === 1 ? 'restarts' : 'restart'}: ${shownDay(after)} instead of ${shownDay(before)}.`
 /** Signs of one word in one tank that nobody has decided, and what it would mean if they counted. */
 export const decideWords = ({ count, word, tank, when, lots, before, after }: { count: number; word: string; tank: string; when: string; lots: readonly string[]; before: string; after: string }): string =>
-  `${count} to decide: ${word}, ${tank}, ${when}. If it counts, ${listed(lots)} ${lots.length === 1 ? 'restarts' : 'restart'}: ${shownDay(after)} instead of ${shownDay(before)}.`
+  `${count} to decide: ${word}, ${tank}, ${when}. ${ifItCountsWords({ lots, before, after })}`
 /** A sign that was to be expected. */
 export const expectedWords = (until: string, course: string): string => `A usual sign until ${until} after ${course}: noted, nothing restarts.`
 

@@ -2,7 +2,7 @@ import { object } from 'yup'
 import { answers, command, named, read } from '../commands/declare'
 import { word } from '../commands/queryFields'
 import type { Thing } from '../commands/things'
-import { changeHoldSchema, decideBreachSchema, decideHeldSignSchema, endHoldsSchema, lengthenHoldSchema, recordBodySchema, recordClearedSchema, retirePolicySchema, saveHoldRulesSchema, savePolicySchema, undoHoldEntrySchema } from './holds.schema'
+import { changeHoldSchema, decideBreachSchema, decideHeldSignSchema, endHoldsSchema, endPairingSchema, lengthenHoldSchema, recordBodySchema, recordClearedSchema, retirePolicySchema, saveHoldRulesSchema, savePolicySchema, startPairingSchema, undoHoldEntrySchema } from './holds.schema'
 import type { HoldPoliciesView, HoldsView, HoldWhatIfView } from './holdsView'
 
 /** What clocks follow from. */
@@ -31,6 +31,10 @@ export const holdsApi = named({
   recordCleared: command({ method: 'post', path: '/api/holds/cleared', access: 'keeper', schema: recordClearedSchema, touches: moved, answer: answers<{ id: string }>() }),
   /** within a day by whoever wrote it, later by a lead */
   undoHoldEntry: command({ method: 'post', path: '/api/holds/entries/:entryId/undo', access: 'keeper', schema: undoHoldEntrySchema, touches: moved }),
+  /** fish of two lots that stand in a tank by themselves: how many there are of each, the books know. Looks at the tank decide it */
+  startPairing: command({ method: 'post', path: '/api/pairings', access: 'keeper', schema: startPairingSchema, touches: moved, answer: answers<{ id: string }>() }),
+  /** given up, with why: nothing keeps the groups apart then */
+  endPairing: command({ method: 'post', path: '/api/pairings/:pairingId/end', access: 'keeper', schema: endPairingSchema, touches: moved }),
   /** shipped policies, the house's own, and which fish begin which */
   readHoldPolicies: read({ path: '/api/hold-policies', access: 'device', about: () => ['hold', 'limit'], staysMs: Infinity, answer: answers<HoldPoliciesView>() }),
   /** *policy* as JSON: one that never ends, or goes back to no phase, is refused with why. It holds for fish that are in it, too */

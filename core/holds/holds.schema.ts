@@ -44,22 +44,15 @@ export type RecordCleared = InferType<typeof recordClearedSchema>
 
 export const undoHoldEntrySchema = strictObject({})
 
-const fish = (label: string) => whole(label, 1, 20_000)
-/** A few fish of two groups together in a tank apart. */
+/** A few fish of two groups that stand together in a tank apart: how many there are of each, the books know. */
 export const startPairingSchema = strictObject({
   lotA: identifier('First group'),
   lotB: identifier('Second group'),
   tankId: identifier('Tank'),
-  fishA: fish('Fish of the first group'),
-  fishB: fish('Fish of the second group'),
-  pairedA: fish('Fish of it in the pairing'),
-  pairedB: fish('Fish of it in the pairing'),
   looksH: array().of(number().typeError('Hours must be numbers').integer('Hours must be whole').min(1, 'Hours must be at least 1').max(2000, 'Hours must be at most 2000').required('Hours are missing')).typeError('Looks must be a list of hours').required('Looks are missing').min(1, 'Plan at least one look').max(20, 'At most 20 looks'),
   happenedAtMs: happenedAtMs(),
 })
   .test('apart', ({ lotA, lotB }, context) => lotA !== lotB || context.createError({ path: 'lotB', message: 'Name two groups' }))
-  .test('fewA', ({ fishA = 0, pairedA = 0 }, context) => pairedA <= fishA || context.createError({ path: 'pairedA', message: 'So many fish are not in the group' }))
-  .test('fewB', ({ fishB = 0, pairedB = 0 }, context) => pairedB <= fishB || context.createError({ path: 'pairedB', message: 'So many fish are not in the group' }))
 export type StartPairing = InferType<typeof startPairingSchema>
 export const endPairingSchema = strictObject({ reason: text('Reason', bounds.note), happenedAtMs: happenedAtMs() })
 export type EndPairing = InferType<typeof endPairingSchema>

@@ -69,6 +69,28 @@ export interface HoldEntryView {
   atMs: number
   mayUndo: boolean
 }
+/** A few fish of two groups together, and what that proves so far. */
+export interface PairingView {
+  id: string
+  tankCode: string
+  tankId: string
+  lots: [string, string]
+  /** Fish of each in it, of how many. */
+  fish: { paired: number; of: number }[]
+  state: 'running' | 'passed' | 'failed' | 'given up'
+  startedAtMs: number
+  /** What it proves and risks. */
+  words: string
+  /** Looks that are planned: when, and whether somebody looked. */
+  looks: { h: number; dueAtMs: number; isMade: boolean; isMissed: boolean }[]
+  reason: string | null
+}
+/** A tank apart in which fish of several lots stand. */
+export interface Pairable {
+  tankId: string
+  tankCode: string
+  lots: { lotId: string; name: string; fish: number }[]
+}
 export interface HoldsView {
   on: string
   decisions: ToDecide[]
@@ -76,6 +98,9 @@ export interface HoldsView {
   /** Ready first, then by the day they may be ready. */
   groups: HeldGroupView[]
   entries: HoldEntryView[]
+  /** Those that run first. */
+  pairings: PairingView[]
+  pairable: Pairable[]
   /** Entries that contradict each other by their times: fish that clocks know nothing of, in words. */
   unclocked: string[]
 }

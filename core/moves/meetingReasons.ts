@@ -3,7 +3,7 @@ import { reason, sourceOf, when, type Move } from './reasons'
 
 /** What a move does to holds and courses, and which sources it brings together. */
 export function meetingReasons(move: Move): MoveReason[] {
-  const { items, from, to, onWater, isOut, isTank, isOtherWater, occupants } = move
+  const { items, from, to, onWater, isOut, isTank, isOtherWater, occupants, pairings = [] } = move
   const meets = isTank && isOtherWater
   const isHospital = to.purpose === 'hospital'
   const [leftDoubt, reachedDoubt] = [from.doubt ?? 0, to.doubt ?? 0]
@@ -16,8 +16,14 @@ export function meetingReasons(move: Move): MoveReason[] {
       ...when(heldDays !== null && (isOut || (meets && !isHospital && hasFree)), reason('lead', 'hold-open', { lot, day: heldDays, of: holdDays })),
       ...(course !== null && (isOut || (meets && !(to.agents ?? []).includes(course.agent))) ? [reason('lead', 'course-open', { lot, agent: course.agent, day: course.day, of: course.of })] : []),
       ...when(meets && restartsOnMove && heldDays !== null && heldDays >= 1, reason('warn', 'own-restart', { lot, days: heldDays })),
+      ...when(isTank && (to.ownLost?.[lot] ?? 0) > 0, reason('warn', 'own-restart', { lot, days: to.ownLost?.[lot] ?? 0 })),
     ]),
-    ...(meets ? onWater.flatMap(({ lot, heldDays, restarts }) => when(!moved.has(lot) && (heldDays ?? 0) >= 1 && restarts !== false, reason('warn', 'restarts', { lot, days: heldDays ?? 0 }))) : []),
+    ...(meets ? onWater.flatMap(({ lot, heldDays, restarts, lostDays }) => when(!moved.has(lot) && (lostDays ?? heldDays ?? 0) >= 1 && restarts !== false, reason('warn', 'restarts', { lot, days: lostDays ?? heldDays ?? 0 }))) : []),
+    ...(isTank ? (to.unprotected ?? []).map((lot) => reason('warn', 'unprotected', { lot })) : []),
+    ...pairings.flatMap(({ lots: [a, b], state, tankId }) => {
+      const isMeeting = meets && to.id !== tankId && ((moved.has(a) && onWater.some(({ lot }) => lot === b)) || (moved.has(b) && onWater.some(({ lot }) => lot === a)))
+      return when(isMeeting, reason('lead', 'pairing-open', { a, b, state }))
+    }),
     ...(meets ? sourceReasons(move) : []),
   ]
 }

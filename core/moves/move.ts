@@ -61,6 +61,10 @@ export interface MoveTo extends Partial<Omit<ChoiceTank, 'occupants' | 'bookings
   /** What its zone says of sources that have not met. */
   sourcesRule?: SourcesRule | null
   occupants?: readonly MoveOccupant[]
+  /** Days that lots which come lose of their own hold there. */
+  ownLost?: Readonly<Record<string, number>>
+  /** Lots without a hold that would stand with held fish. */
+  unprotected?: readonly string[]
   /** Every lot on its water; the occupants where left out. */
   onWater?: readonly LotOnWater[]
   bookings?: readonly Pick<Booking, 'plan' | 'takes' | 'isReady'>[]
@@ -75,6 +79,15 @@ export interface LotOnWater {
   heldDays?: number | null
   /** Whether its hold begins anew when others come. */
   restarts?: boolean
+  /** Days that it loses then; all of them where left out. */
+  lostDays?: number
+}
+/** A pairing of two lots that was not passed: they stay apart. */
+export interface OpenPairing {
+  lots: readonly [string, string]
+  state: 'pairing' | 'failed'
+  /** The tank in which a few of both stand together. */
+  tankId: string
 }
 
 /** How two sources stand to each other. */
@@ -98,6 +111,8 @@ export interface MoveAsked {
   met?: readonly SourcesMet[]
   fights?: readonly (Fight & { a: string; b: string })[]
   isPairing?: boolean
+  /** Pairings of lots that were not passed. */
+  pairings?: readonly OpenPairing[]
   /** The plan that this move carries out. */
   byPlan?: string | null
   hospitalsFree?: number | null
@@ -109,9 +124,9 @@ export interface MoveAsked {
  */
 export const moveCodes = [
   ...(['not-there', 'same-place', 'retired'] as const),
-  ...(['eats', 'hunts', 'agent', 'agent-carried', 'salinity', 'water-kind', 'temperature', 'water-unknown', 'vessel-load', 'sick-to-well', 'held-there', 'hold-open', 'sources', 'course-open'] as const),
+  ...(['eats', 'hunts', 'agent', 'agent-carried', 'salinity', 'water-kind', 'temperature', 'water-unknown', 'vessel-load', 'sick-to-well', 'held-there', 'hold-open', 'sources', 'pairing-open', 'course-open'] as const),
   ...(['not-clean', 'own-kind', 'no-common', 'too-small', 'overload', 'customer-tank', 'poisons', 'promised', 'plan-fish-out', 'plan-place-ready', 'plan-water'] as const),
-  ...(['restarts', 'own-restart', 'sources-lately', 'tools-bath', 'tools-dirty', 'tools-zone', 'order-back', 'wet-between-zones', 'step', 'binder-copper', 'binder', 'fought', 'introduce', 'eats-own'] as const),
+  ...(['restarts', 'own-restart', 'unprotected', 'sources-lately', 'tools-bath', 'tools-dirty', 'tools-zone', 'order-back', 'wet-between-zones', 'step', 'binder-copper', 'binder', 'fought', 'introduce', 'eats-own'] as const),
   ...(['nibbles', 'agent-care', 'bully', 'group-left', 'group-small', 'moved-lately', 'plan-fish', 'plan-place', 'last-hospital'] as const),
   ...(['dominant-out', 'vessel-limit', 'shares', 'purpose', 'grazes', 'card', 'not-known'] as const),
 ] as const

@@ -75,6 +75,8 @@ export function sentenceOf(each: MoveReason, names: Names): string {
     'plan-place-ready': () => `${text('plan')} is ready to use this tank.`,
     'plan-water': () => `${text('why')}.`,
     restarts: () => `${lot()} loses ${days('days')} of its hold.`,
+    unprotected: () => `${lot()} has no hold and would stand with held fish: no clock would show it.`,
+    'pairing-open': () => `${names.lot(text('a'))} and ${names.lot(text('b'))} ${sourcesStateWords(text('state'))}: they stay apart until it is passed.`,
     'own-restart': () => `${lot()} begins its hold anew: ${days('days')}.`,
     'sources-lately': () => `${text('a')} and ${text('b')}: together for ${days('days')} only.`,
     'tools-bath': () => `${text('tools')} is in its bath: another set.`,

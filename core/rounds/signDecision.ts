@@ -58,7 +58,7 @@ export const knownSigns = ({ decisions }: Pick<TankFacts, 'decisions'>, nowMs: n
 /**
  * Signs of a tank that somebody decides about: those that count in its level, and those that were decided.
  * @param counted - signs and losses among the reasons of its level, with whose they are.
- * @param isHeld - whether fish on its water are in their hold.
+ * @param isHeld - whether a hold runs on its water; one that is ready begins again as well.
  */
 export function askedSigns(tank: Seen & Pick<TankFacts, 'decisions'>, counted: readonly { sign: DecidedSign; lotId: string | null }[], isHeld: boolean, nowMs: number, rules: RoundRules): AskedSign[] {
   const all = [...counted, ...tank.decisions.map(({ sign, lotId }) => ({ sign, lotId }))]

@@ -1,6 +1,6 @@
 import { conflictBetween, type BrokenRule } from './company'
 import { brokenRules, cautionsFor, roomLeftG, together, weightOf } from './rules'
-import type { ChoiceInput, ChoiceLine, ChoiceTank } from './tankChoice'
+import type { ChoiceInput, ChoiceLine, ChoiceTank, Occupant } from './tankChoice'
 import { markedUnits, showChange } from '../units/units'
 
 /** One reason for points, in words. */
@@ -72,15 +72,23 @@ export function ownCosts(line: ChoiceLine, tank: ChoiceTank, { shipping, limits 
     { points: fights, why: tank.fights === 1 ? 'fish were chased or eaten there lately' : `${tank.fights} times chased or eaten there lately` },
     ...fought.map(({ a, b, weight }) => ({ points: weight * limits.fightPoints, why: `${a} and ${b} fought before` })),
     ...warnings.map(({ why }) => ({ points: limits.warningPoints, why })),
+    { points: tank.occupants.reduce((sum, each) => sum + restartDays(each, 'tank'), 0) * limits.restartPoints, why: 'restarts holds in it' },
     { points: isElsewhere ? limits.purposePoints : 0, why: `it is a ${tank.purpose} tank` },
   ].filter(({ points }) => points > 1e-9)
 }
 
 
+/** Days that a hold loses when others come to its tank, or to its water. */
+function restartDays({ heldDays, restart, booked }: Occupant, by: 'tank' | 'water'): number {
+  if (booked !== undefined || restart === null) return 0
+  const { by: reach, days } = restart ?? { by: 'water', days: heldDays ?? 0 }
+  return reach === by ? days : 0
+}
+
 function restartsByWater(tanks: readonly ChoiceTank[], pointsPerDay: number): Map<string, number> {
   const points = new Map<string, number>()
   for (const { waterId, occupants } of tanks) {
-    const days = occupants.reduce((sum, { heldDays, booked }) => sum + (booked === undefined ? (heldDays ?? 0) : 0), 0)
+    const days = occupants.reduce((sum, each) => sum + restartDays(each, 'water'), 0)
     points.set(waterId, (points.get(waterId) ?? 0) + days * pointsPerDay)
   }
   return points

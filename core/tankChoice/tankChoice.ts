@@ -62,6 +62,8 @@ export interface Occupant {
   lotId?: string
   /** Days of a running hold that it has served; null when it is not held. */
   heldDays: number | null
+  /** Days that its hold loses if others come, to its tank or to its water; left out, all of them by water. Null where it loses none. */
+  restart?: { by: 'tank' | 'water'; days: number } | null
   /** What brings them, where they do not stand there yet. */
   booked?: string
 }

@@ -34,7 +34,7 @@ const futureToleranceMs = 5 * 60_000
  * @throws Problem `key-reused` when the key was used for something else, `ahead-of-clock` when the input happened later
  *   than the server's clock stands; whatever the command throws.
  */
-export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { tell: () => undefined }, beside: (key: string, touched: readonly Thing[], nowMs: number) => void = () => undefined): Dispatch {
+export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { tell: () => undefined }, beside: (by: { key: string; staffId: string; nowMs: number }, touched: readonly Thing[]) => void = () => undefined): Dispatch {
   const find = db.orm.select().from(commandTable).where(eq(commandTable.key, sql.placeholder('key'))).prepare()
   const keep = db.orm
     .insert(commandTable)
@@ -72,7 +72,7 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
       const meanwhile = command.prepare ? replay(key, bodyHash) : null
       if (meanwhile) return meanwhile
       const answer = command.run({ actor, key, nowMs, params }, input, prepared) ?? {}
-      beside(key, command.touches(params, input), nowMs)
+      beside({ key, staffId: actor.id, nowMs }, command.touches(params, input))
       const status = command.method === 'post' ? 201 : 200
       keep.run({ key, name: command.name, bodyHash, status, answer: JSON.stringify(answer), staffId: actor.id, recordedAtMs: nowMs })
       return { status, answer, isReplay: false }

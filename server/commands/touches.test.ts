@@ -388,6 +388,11 @@ test('holds: what people decide, end and change', async () => {
   await act('changeHold', {}, { fish: of('Honey gourami'), policyId: 'house1', phase: null, reason: 'our own', happenedAtMs })
   await act('saveHoldRules', {}, { rules: [{ policy: 'house1', water: 'fresh' }], version: 0 })
   await act('retireHoldPolicy', { policyId: 'house1' }, { isRetired: 1, version: 1 })
+  const { groups: now } = (await room.get('/api/holds')).body as HoldsView
+  const [barb, gourami] = ['Cherry barb', 'Honey gourami'].map((species) => now.find((group) => group.species === species && [tank(8), tank(9)].includes(group.placeId)))
+  await act('moveFish', { tankId: tank(8) }, { lotId: barb?.lotId, quantity: 2, toTankId: tank(9), note: null, happenedAtMs, override: 'a pairing' })
+  const { id: pairingId } = await act<{ id: string }>('startPairing', {}, { lotA: barb?.lotId, lotB: gourami?.lotId, tankId: tank(9), looksH: [24, 48], happenedAtMs })
+  await act('endPairing', { pairingId }, { reason: 'fought', happenedAtMs })
   // Praziquantel goes into the water, and is out of it again.
   room.db.raw.prepare("INSERT INTO observation (kind, tank_id, word, value, staff_id, command_key, happened_at_ms, recorded_at_ms) VALUES ('dose', ?, 'praziquantel', 100, ?, 'k', ?, ?)").run([tank(9), room.leadId, happenedAtMs, happenedAtMs])
   await act('recordCleared', {}, { tankId: tank(9), agent: 'praziquantel', happenedAtMs })

@@ -24,7 +24,7 @@ const touching = new Set(['tickHandover', 'leaveWord', 'takeWordOff', 'askChore'
 const mostTouched = 200
 
 /** Days in which nothing differs that anybody goes by. */
-const isSameDay = (a: HoldDay | null, b: HoldDay | null): boolean => a === b || (a !== null && b !== null && a.day === b.day && a.of === b.of && a.isServed === b.isServed && a.earliest === b.earliest && a.waitsFor.join() === b.waitsFor.join())
+const isSameDay = (a: HoldDay | null, b: HoldDay | null): boolean => a === b || (a !== null && b !== null && a.day === b.day && a.of === b.of && a.isServed === b.isServed && a.earliest === b.earliest && a.waitsFor.join() === b.waitsFor.join() && a.added?.by === b.added?.by && a.added?.days === b.added?.days)
 
 interface Collaborators {
   store: FactsStore
@@ -105,10 +105,7 @@ export function createFactsService({ store, limits, holds }: Collaborators) {
     /** The day of its hold that a lot is in, wherever it stands; null for one that is not held. */
     holdOn: (lotId: string, nowMs: number): HoldDay | null => holds.dayOf(lotId, nowMs),
     /** The same of its fish in one place, a tank or a vessel. */
-    holdIn(lotId: string, placeId: string, nowMs: number): HoldDay | null {
-      const dayOf = holds.daysAt(nowMs)
-      return dayOf(lotId, placeId) ?? dayOf(lotId, heldPlace({ id: placeId, kind: 'vessel' }))
-    },
+    holdIn: (lotId: string, placeId: string, nowMs: number): HoldDay | null => holds.daysAt(nowMs)(lotId, all(nowMs).has(placeId) ? placeId : heldPlace({ id: placeId, kind: 'vessel' })),
 
     /** Days of its hold that a lot has served; null for one that is not held, not any more, or stands in no tank. */
     heldDays: (lotId: string, nowMs: number): number | null => runningDay(holds.dayOf(lotId, nowMs)),

@@ -111,7 +111,7 @@ export function createHeldHistoryStore({ orm, raw }: Database) {
       `SELECT seq, tank_id AS tankId, water_id AS waterId, since_ms AS atMs FROM tank_water w WHERE since_ms >= ?1 AND seq > (SELECT min(seq) FROM tank_water first WHERE first.tank_id = w.tank_id)`,
     ),
     pairings: since<{ id: string; lotA: string; lotB: string; startedAtMs: number; endedAtMs: number; result: 'passed' | 'failed' }>(
-      `SELECT id, lot_a AS lotA, lot_b AS lotB, started_at_ms AS startedAtMs, ended_at_ms AS endedAtMs, result FROM pairing WHERE ended_at_ms >= ?1 AND result IN ('passed', 'failed')`,
+      `SELECT p.id, p.lot_a AS lotA, p.lot_b AS lotB, p.started_at_ms AS startedAtMs, r.at_ms AS endedAtMs, r.result FROM pairing_result r CROSS JOIN pairing p ON p.id = r.pairing_id WHERE r.at_ms >= ?1 AND r.seq = (SELECT max(seq) FROM pairing_result s WHERE s.pairing_id = r.pairing_id) AND r.result IN ('passed', 'failed')`,
     ),
   }
 

@@ -12,7 +12,6 @@ export interface HeldMark {
   entry: number
   water: number
   breach: number
-  /** When a pairing was ended last. */
   pairing: number
   nowMs: number
 }
@@ -25,7 +24,7 @@ export function createHeldMarkStore({ orm, version }: Database) {
     mark: (nowMs: number): HeldMark => ({
       ...orm.get<Omit<HeldMark, 'nowMs'>>(sql`SELECT (SELECT coalesce(max(seq), 0) FROM movement) AS movement, (SELECT coalesce(max(rowid), 0) FROM "check") AS "check", (SELECT coalesce(max(seq), 0) FROM observation) AS observation,
         (SELECT coalesce(max(rowid), 0) FROM bag_record) AS record, (SELECT coalesce(max(rowid), 0) FROM sign_decision) AS decision, (SELECT coalesce(max(rowid), 0) FROM contact) AS contact,
-        (SELECT coalesce(max(rowid), 0) FROM hold_entry) AS entry, (SELECT coalesce(max(seq), 0) FROM tank_water) AS water, (SELECT coalesce(max(rowid), 0) FROM breach_decision) AS breach, (SELECT coalesce(max(ended_at_ms), 0) FROM pairing) AS pairing`),
+        (SELECT coalesce(max(rowid), 0) FROM hold_entry) AS entry, (SELECT coalesce(max(seq), 0) FROM tank_water) AS water, (SELECT coalesce(max(rowid), 0) FROM breach_decision) AS breach, (SELECT coalesce(max(seq), 0) FROM pairing_result) AS pairing`),
       nowMs,
     }),
 
@@ -46,7 +45,7 @@ export function createHeldMarkStore({ orm, version }: Database) {
           UNION ALL SELECT min(happened_at_ms) FROM hold_entry WHERE rowid > ${entry}
           UNION ALL SELECT min(since_ms) FROM tank_water WHERE seq > ${water}
           UNION ALL SELECT min(c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.rowid > ${breach}
-          UNION ALL SELECT min(ended_at_ms) FROM pairing WHERE ended_at_ms > ${pairing}
+          UNION ALL SELECT min(old.at_ms) FROM pairing_result r JOIN pairing_result old ON old.pairing_id = r.pairing_id WHERE r.seq > ${pairing}
           UNION ALL SELECT min(first_ms) FROM sign_decision WHERE undone_at_ms >= ${sinceMs}
           UNION ALL SELECT min(at_ms) FROM contact WHERE undone_at_ms >= ${sinceMs}
           UNION ALL SELECT min(happened_at_ms) FROM hold_entry WHERE undone_at_ms >= ${sinceMs}

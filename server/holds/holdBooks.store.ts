@@ -4,7 +4,7 @@ import type { PolicyRule } from '../../core/holds/policyFor'
 import { listed } from '../db/listed'
 import type { Database } from '../db/open'
 import { waterId } from '../room/waterOf'
-import { breachDecision, holdBegin, holdEntry, holdPolicy, holdRules, pairing, tankWater } from './holds.table'
+import { breachDecision, holdBegin, holdEntry, holdPolicy, holdRules, tankWater } from './holds.table'
 
 /** What a policy is chosen by for fish that came. */
 export interface NewLotRow {
@@ -23,7 +23,7 @@ export interface NewLotRow {
 }
 
 /** Queries of what is kept for holds themselves; what happened to fish is in the other books. */
-export function createHoldBooksStore({ orm, raw }: Database) {
+export function createHoldBooksStore({ orm }: Database) {
   const names = sql.raw(`(coalesce(species.agent_groups, '[]'))`)
   return {
     policies: (): { id: string; policy: HoldPolicy; version: number; retiredAtMs: number | null }[] => orm.select().from(holdPolicy).orderBy(holdPolicy.id).all(),
@@ -67,11 +67,6 @@ export function createHoldBooksStore({ orm, raw }: Database) {
     undoBreach: (contactId: string, by: { undoneById: string; undoneAtMs: number }): void =>
       void orm.update(breachDecision).set(by).where(sql`${breachDecision.contactId} = ${contactId} AND ${isNull(breachDecision.undoneAtMs)}`).run(),
 
-    pairings: () => orm.select().from(pairing).orderBy(desc(pairing.startedAtMs)).all(),
-    pairing: (id: string) => orm.select().from(pairing).where(eq(pairing.id, id)).get() ?? null,
-    insertPairing: (row: typeof pairing.$inferInsert): void => void orm.insert(pairing).values(row).run(),
-    endPairing: (id: string, end: Pick<typeof pairing.$inferInsert, 'result' | 'endedAtMs' | 'endedById' | 'reason'>): void => void orm.update(pairing).set(end).where(eq(pairing.id, id)).run(),
-    isOpen: (): boolean => raw.open,
   }
 }
 export type HoldBooksStore = ReturnType<typeof createHoldBooksStore>

@@ -8,6 +8,7 @@ import type { HoldBooksStore, NewLotRow } from './holdBooks.store'
 interface Collaborators {
   books: HoldBooksStore
   policies: () => ReadonlyMap<string, HoldPolicy>
+  judgePairings: (staffId: string, key: string, nowMs: number) => void
 }
 /** Hold groups of the table of refusals, by how the species book calls them. */
 const groupNames: Readonly<Record<string, string>> = { 'seahorse or pipefish': 'seahorsePipefish', scorpionfish: 'lionfish', 'puffer or boxfish': 'puffer', 'shark or ray': 'sharkRay', 'soft-water fish': 'softWaterFish' }
@@ -26,7 +27,7 @@ function contentsOf({ water, agents, alkalinityMeqL, salinityPpt }: NewLotRow): 
  * Keeps beside every write what holds will be played by: which hold a new lot begins, and which water a tank belongs to. In
  * the transaction of the write itself, so that neither is ever missing.
  */
-export function createHoldKeeping({ books, policies }: Collaborators) {
+export function createHoldKeeping({ books, policies, judgePairings }: Collaborators) {
   /** Fish out of a bag begin the hold that the house's rules choose; others begin none by themselves. */
   function begin(row: NewLotRow, key: string, nowMs: number): void {
     const groups = row.isKnown ? row.groups.map(groupOf) : []
@@ -42,9 +43,10 @@ export function createHoldKeeping({ books, policies }: Collaborators) {
   return {
     keepWaters,
     /** After a command, before its transaction ends. */
-    after(key: string, touched: readonly Thing[], nowMs: number): void {
+    after({ key, staffId, nowMs }: { key: string; staffId: string; nowMs: number }, touched: readonly Thing[]): void {
       if (touched.some((thing) => thing.startsWith('register'))) keepWaters(nowMs)
       for (const row of books.cameBy(key)) begin(row, key, nowMs)
+      if (touched.some((thing) => /^(look|tank)\b/.test(thing))) judgePairings(staffId, key, nowMs)
     },
   }
 }

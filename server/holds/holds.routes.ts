@@ -3,6 +3,7 @@ import { serve, type Endpoint } from '../http/endpoint'
 import type { HoldPoliciesService } from './holdPolicies.service'
 import type { HoldsViewService } from './holdsView.service'
 import type { HoldsWrites } from './holdsWrites.service'
+import type { PairingsService } from './pairings.service'
 import type { HoldSupposing } from './holdSupposing.service'
 
 interface Services {
@@ -10,10 +11,11 @@ interface Services {
   supposing: HoldSupposing
   writes: HoldsWrites
   policies: HoldPoliciesService
+  pairings: PairingsService
 }
 
 /** Answers for holds. */
-export const holdsEndpoints = ({ view, supposing, writes, policies }: Services): Endpoint[] =>
+export const holdsEndpoints = ({ view, supposing, writes, policies, pairings }: Services): Endpoint[] =>
   serve(holdsApi, {
     readHolds: ({ nowMs }) => view.view(nowMs),
     readHoldWhatIf: ({ query, nowMs }) => supposing.asked(query, nowMs),
@@ -25,6 +27,8 @@ export const holdsEndpoints = ({ view, supposing, writes, policies }: Services):
     recordBody: writes.recordBody,
     recordCleared: writes.recordCleared,
     undoHoldEntry: writes.undoHoldEntry,
+    startPairing: pairings.startPairing,
+    endPairing: pairings.endPairing,
     readHoldPolicies: () => policies.view(),
     saveHoldPolicy: policies.saveHoldPolicy,
     retireHoldPolicy: policies.retireHoldPolicy,

@@ -4,6 +4,8 @@ import { groupBy } from '../../core/collections/groupBy'
 import { createClockReader, createGroupReader } from '../../core/holds/clockReader'
 import type { UsualFor } from '../../core/holds/courseEvents'
 import { holdDay, type HoldDay } from '../../core/holds/holdDay'
+import { whatIf, type Supposed, type WhatIf } from '../../core/holds/holdWhatIf'
+import { heldPlace } from '../../core/holds/ledgerEvents'
 import type { HoldClock } from '../../core/holds/holdClock'
 import { allGroups, groupOf, type Group, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
 import type { HoldPolicy } from '../../core/holds/policy'
@@ -21,6 +23,8 @@ import { createHeldRooms } from './heldRooms'
 import type { HoldBooksStore } from './holdBooks.store'
 
 const dayMs = 86_400_000
+/** Fish that are not here yet. */
+export const newLot = 'new fish'
 
 interface Collaborators {
   db: Database
@@ -75,6 +79,11 @@ export function createHoldsService({ db, books, limits, roundRules, runs, zone }
 
   const [readClock, readDay] = [createClockReader(), createGroupReader(holdDay)]
 
+  function longest(room: HoldRoom, lotId: string, nowMs: number): HoldDay | null {
+    const days = (groupsByLot(room, nowMs).get(lotId) ?? []).flatMap((group) => readDay(room, group) ?? [])
+    return days.sort((a, b) => Number(a.isServed) - Number(b.isServed) || byText(b.earliest, a.earliest))[0] ?? null
+  }
+
   /** Signs that some hold waits for, however old: no older than the hold. */
   function openSigns(nowMs: number): SignRow[] {
     const asked = [...allGroups(rooms.at(nowMs))].flatMap(({ strands }) => strands.flatMap(({ hold }) => (hold && hold.undecided.length > 0 ? [hold] : [])))
@@ -84,10 +93,28 @@ export function createHoldsService({ db, books, limits, roundRules, runs, zone }
     return [...history.signs(sinceMs), ...history.deaths(sinceMs)].filter(({ id }) => noted.has(id))
   }
 
+  /** A tank, or a vessel under its mark. */
+  const placeOf = (room: HoldRoom, id: string): string => (room.tankWaters.has(id) ? id : heldPlace({ id, kind: 'vessel' }))
+  /** What would happen to clocks, before anybody does it. */
+  const suppose = (events: readonly Supposed[], nowMs: number): WhatIf => whatIf(rooms.at(nowMs), events, minuteOf(nowMs))
+
   return {
     rooms,
     rules,
+    history,
     openSigns,
+    suppose,
+    /** Fish of lots would go from one place into another: of each so many, or all. */
+    supposeMoved(fish: readonly { lotId: string; quantity: number | null }[], fromId: string, toId: string, nowMs: number): WhatIf {
+      const room = rooms.at(nowMs)
+      const [from, to] = [placeOf(room, fromId), placeOf(room, toId)]
+      return suppose(fish.flatMap(({ lotId: lot, quantity }): Supposed[] => {
+        const there = (groupOf(room, lot, from)?.millionths ?? 0) / 1e6
+        return there > 0 ? [{ kind: 'move', lot, from, to, n: Math.min(there, quantity ?? there) }] : []
+      }), nowMs)
+    },
+    /** New fish would come into a tank, under the hold that most begin. */
+    supposeCome: (tankId: string, nowMs: number): WhatIf => suppose([{ kind: 'arrive', lot: newLot, tank: tankId, n: 1, policy: usualPolicy }], nowMs),
     /** The day it is in the room. */
     dayOn: (nowMs: number): string => dayInZone(nowMs, zone()),
     /** Clocks as they stand at a moment. */
@@ -98,20 +125,16 @@ export function createHoldsService({ db, books, limits, roundRules, runs, zone }
         return group ? readClock(room, group) : null
       }
     },
-    /** The day of its hold that each lot is in, where it stands; null for one that is not held. */
+    /** The day of its hold that each lot is in, where it stands; null for one that is not held. What no clock knows to be there yet, since its entry waits for another, is as the rest of its lot. */
     daysAt(nowMs: number): (lotId: string, place: string) => HoldDay | null {
       const room = rooms.at(nowMs)
       return (lotId, place) => {
         const group = groupOf(room, lotId, place)
-        return group ? readDay(room, group) : null
+        return group ? readDay(room, group) : longest(room, lotId, nowMs)
       }
     },
     /** The day of its hold that a lot is in, wherever it stands: of several places where it has longest to go. */
-    dayOf(lotId: string, nowMs: number): HoldDay | null {
-      const room = rooms.at(nowMs)
-      const days = (groupsByLot(room, nowMs).get(lotId) ?? []).flatMap((group) => readDay(room, group) ?? [])
-      return days.sort((a, b) => Number(a.isServed) - Number(b.isServed) || byText(b.earliest, a.earliest))[0] ?? null
-    },
+    dayOf: (lotId: string, nowMs: number): HoldDay | null => longest(rooms.at(nowMs), lotId, nowMs),
   }
 }
 export type HoldsService = ReturnType<typeof createHoldsService>

@@ -122,14 +122,29 @@ export const pairing = sqliteTable(
     /** Hours at which somebody is to look. */
     looksH: text('looks_h', { mode: 'json' }).$type<number[]>().notNull(),
     startedAtMs: integer('started_at_ms').notNull(),
-    /** Null while it runs. */
-    result: text('result').$type<'passed' | 'failed' | 'given up'>(),
-    endedAtMs: integer('ended_at_ms'),
-    endedById: text('ended_by_id').references(() => staff.id),
+    staffId: text('staff_id').notNull().references(() => staff.id),
+    commandKey: text('command_key').notNull(),
+    recordedAtMs: integer('recorded_at_ms').notNull(),
+  },
+  (table) => [index('pairing_started').on(table.startedAtMs), index('pairing_command').on(table.commandKey)],
+)
+
+export const pairingResults = ['running', 'passed', 'failed', 'given up'] as const
+export type PairingResult = (typeof pairingResults)[number]
+
+/** How a pairing came out: the newest row stands, since a sign that was dismissed later was none. */
+export const pairingResult = sqliteTable(
+  'pairing_result',
+  {
+    seq: integer('seq').primaryKey(),
+    pairingId: text('pairing_id').notNull().references(() => pairing.id),
+    result: text('result').$type<PairingResult>().notNull(),
+    /** The look that decided it. */
+    atMs: integer('at_ms').notNull(),
     reason: text('reason'),
     staffId: text('staff_id').notNull().references(() => staff.id),
     commandKey: text('command_key').notNull(),
     recordedAtMs: integer('recorded_at_ms').notNull(),
   },
-  (table) => [index('pairing_tank').on(table.tankId, table.startedAtMs), index('pairing_ended').on(table.endedAtMs), index('pairing_command').on(table.commandKey)],
+  (table) => [index('pairing_result_of').on(table.pairingId, table.seq), index('pairing_result_at').on(table.atMs)],
 )

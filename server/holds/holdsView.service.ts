@@ -7,7 +7,7 @@ import { clockOf } from '../../core/holds/holdClock'
 import { allGroups, isVessel, standsIn, type Group, type HoldRoom } from '../../core/holds/holdRoom'
 import type { HeldGroupView, HeldWaterView, HoldEntryView, HoldsView, ToDecide } from '../../core/holds/holdsView'
 import { compareRooms } from '../../core/holds/holdWhatIf'
-import { clockWords, endedWords, exposedWords, whatIfWords } from '../../core/holds/holdWords'
+import { clockWords, endedWords, exposedWords, ifItCountsWords } from '../../core/holds/holdWords'
 import { signEvents } from '../../core/holds/lookEvents'
 import { releaseCheck } from '../../core/holds/releaseCheck'
 import { undecidedSigns } from '../../core/holds/undecided'
@@ -15,6 +15,7 @@ import { addDays } from '../../core/time/daysBetween'
 import { plural } from '../../core/words/plural'
 import type { FactsService } from '../facts/facts.service'
 import type { HoldsService } from './holds.service'
+import type { PairingsService } from './pairings.service'
 import type { HoldStoriesStore } from './holdStories.store'
 import { createTelling, type HoldTelling } from './holdTelling'
 
@@ -30,11 +31,12 @@ interface Collaborators {
   holds: HoldsService
   facts: Pick<FactsService, 'all'>
   stories: HoldStoriesStore
+  pairings: Pick<PairingsService, 'list' | 'pairable'>
   systemName: (id: string) => string
 }
 
 /** Every clock as the screen of holds tells it. */
-export function createHoldsView({ holds, facts, stories, systemName }: Collaborators) {
+export function createHoldsView({ holds, facts, stories, pairings, systemName }: Collaborators) {
   const tellingAt = (nowMs: number): HoldTelling => createTelling({ stories, tanks: facts.all(nowMs), policies: holds.rules().policies, systemName })
 
   /** The salinity of a water and what it is kept at; null where either is not known. */
@@ -73,10 +75,11 @@ export function createHoldsView({ holds, facts, stories, systemName }: Collabora
     })
   }
 
-  function consequences(room: HoldRoom, ids: ReadonlySet<string>, sinceMs: number, telling: HoldTelling, what: string, nowMs: number): string[] {
+  function consequences(room: HoldRoom, ids: ReadonlySet<string>, sinceMs: number, telling: HoldTelling, nowMs: number): string[] {
     const after = holds.rooms.suppose(nowMs, sinceMs, (event) => ((event.kind === 'sign' || event.kind === 'exposure') && ids.has(event.id) ? { ...event, decision: 'confirmed' } : event))
     const moved = compareRooms(room, after, [...ids].map((id) => ({ kind: 'sign' as const, id, at: 0, tank: '', word: '', decision: 'confirmed' as const })))
-    return whatIfWords({ rows: moved.rows, unprotected: [] }, telling.lotName, what)
+    const dated = moved.rows.flatMap(({ lot, before, after: then }) => (before !== null && then !== null && before !== then ? [{ lot, before, after: then }] : []))
+    return [...groupBy(dated, (row) => `${row.before} ${row.after}`).values()].flatMap((same) => (same[0] ? [ifItCountsWords({ ...same[0], lots: same.map(({ lot }) => telling.lotName(lot)) })] : []))
   }
 
   /** What waits for somebody's word: what was seen last comes first. */
@@ -91,7 +94,7 @@ export function createHoldsView({ holds, facts, stories, systemName }: Collabora
     })
     return [...asked, ...breaches]
       .sort((a, b) => b.lastMs - a.lastMs || (a.id < b.id ? -1 : 1))
-      .map(({ ids, ...each }, index) => ({ ...each, ifItCounts: index < mostReckoned ? consequences(room, new Set(ids), each.firstMs, telling, 'If it counts', nowMs) : [] }))
+      .map(({ ids, ...each }, index) => ({ ...each, ifItCounts: index < mostReckoned ? consequences(room, new Set(ids), each.firstMs, telling, nowMs) : [] }))
   }
 
   function entries(telling: HoldTelling, nowMs: number): HoldEntryView[] {
@@ -117,7 +120,7 @@ export function createHoldsView({ holds, facts, stories, systemName }: Collabora
       const groups = eachApart([...allGroups(room)], (group) => groupView(room, group, fishOf.get(`${group.lot} ${group.place}`) ?? 0, telling, nowMs), (group) => (broken.push(`the hold of ${telling.lotName(group.lot)}`), null)).flatMap((each) => each ?? [])
       const sorted = groups.sort((a, b) => Number(b.isReady) - Number(a.isReady) || (a.earliest < b.earliest ? -1 : a.earliest > b.earliest ? 1 : 0) || (a.placeName < b.placeName ? -1 : 1))
       const unclocked = [...fishOf].filter(([key, fish]) => fish > 0 && !room.groups.get(key.split(' ')[1] ?? '')?.has(key.split(' ')[0] ?? '')).map(([key]) => `${telling.lotName(key.split(' ')[0] ?? '')} in ${telling.placeName(key.split(' ')[1] ?? '')}`)
-      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, entries: entries(telling, nowMs), unclocked: [...unclocked, ...broken] }
+      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, entries: entries(telling, nowMs), pairings: pairings.list(telling.placeName, telling.lotName, nowMs), pairable: pairings.pairable(nowMs), unclocked: [...unclocked, ...broken] }
     },
   }
 }

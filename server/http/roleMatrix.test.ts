@@ -66,6 +66,8 @@ const matrix: Record<string, Answers> = {
   'post /api/holds/bodies': keeper,
   'post /api/holds/cleared': keeper,
   'post /api/holds/entries/:entryId/undo': keeper,
+  'post /api/pairings': keeper,
+  'post /api/pairings/:pairingId/end': keeper,
   'get /api/hold-policies': device,
   'put /api/hold-policies/:policyId': lead,
   'post /api/hold-policies/:policyId/retirement': lead,

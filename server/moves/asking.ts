@@ -1,3 +1,5 @@
+import type { HoldsService } from '../holds/holds.service'
+import type { OpenPairing } from '../../core/moves/move'
 import { runningDay } from '../../core/holds/holdDay'
 import { groupBy } from '../../core/collections/groupBy'
 import { sourceKnown } from '../../core/contacts/sourceKnown'
@@ -36,6 +38,10 @@ export interface AskingOf {
   levels: Pick<LevelsService, 'onWater'>
   limits: () => Limits
   rules: () => MoveRules
+  /** What a move would do to holds. */
+  clocks: Pick<HoldsService, 'supposeMoved'>
+  /** Lots that stay apart until their pairing is passed. */
+  openPairings: (nowMs: number) => OpenPairing[]
 }
 
 /** Where fish stand, or are to stand. */
@@ -70,7 +76,7 @@ export interface Coming {
 }
 
 /** Gathers from everything that is recorded what the check of a move is asked. */
-export function createAsking({ facts, placing, sources, contacts, vessels, waiting, store, levels, limits, rules }: AskingOf) {
+export function createAsking({ facts, placing, sources, contacts, vessels, waiting, store, levels, limits, rules, clocks, openPairings }: AskingOf) {
   /** What is read of the whole room once, however many places are asked about. */
   function seen(nowMs: number) {
     const tanks = facts.inUse(nowMs)
@@ -163,6 +169,20 @@ export function createAsking({ facts, placing, sources, contacts, vessels, waiti
     return asTank(to, known ?? asChosen(to.tank ? [to.tank] : [], coming, room.nowMs)[0], coming, room)
   }
 
+  /** What the move would do to holds, by playing it: who begins again there, and who would stand with held fish unprotected. */
+  function withClocks(to: MoveTo, coming: readonly Coming[], fromId: string, nowMs: number): MoveTo {
+    if (to.kind === 'vessel' || to.id === undefined) return to
+    const { rows, unprotected } = clocks.supposeMoved(coming, fromId, to.id, nowMs)
+    const ownLost = rows.flatMap(({ lot, tank, lost }) => (tank === to.id && lost > 0 && coming.some(({ lotId }) => lotId === lot) ? [[lot, lost] as const] : []))
+    const lostOn = (lot: string): number => Math.max(0, ...rows.filter((row) => row.lot === lot).map((row) => row.lost))
+    return {
+      ...to,
+      onWater: (to.onWater ?? []).map((each) => ({ ...each, restarts: lostOn(each.lot) > 0, lostDays: lostOn(each.lot) })),
+      ownLost: Object.fromEntries(ownLost),
+      unprotected: [...new Set(unprotected.map(({ lot }) => lot))],
+    }
+  }
+
   /** Everything that is asked of the check for fish that go, but where: of fish that nobody can tell apart, once for each way they may have been. */
   function asking(wanted: Omit<WantedMove, 'fish' | 'to'>, plans: readonly Planned[], nowMs: number) {
     const from = stand(wanted.from, 'from', nowMs)
@@ -174,13 +194,13 @@ export function createAsking({ facts, placing, sources, contacts, vessels, waiti
     const common = {
       from: asFrom(from, new Set(first.map(({ lot }) => lot)), room),
       tools: wanted.toolSetId ? contacts.toolsAt(wanted.toolSetId, room.doubtOf, nowMs) : null,
-      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: sources.met(nowMs), roomC: limits().roomAirC, byPlan: waiting.wordOf(wanted.planId, nowMs) },
+      ...{ now: Math.floor(nowMs / 60_000), waterGoesAlong: wanted.waterGoesAlong ?? false, met: sources.met(nowMs), pairings: openPairings(nowMs), roomC: limits().roomAirC, byPlan: waiting.wordOf(wanted.planId, nowMs) },
       hospitalsFree: room.tanks.filter(({ purpose, lots, state }) => purpose === 'hospital' && lots.length === 0 && (state ?? 'ready') === 'ready').length,
     }
     const outside: MoveTo = { kind: 'outside', id: 'outside' }
     /** The answer for one place; `known` is the tank where it was read with others. */
     const answer = (to: Standing | null, known?: ChoiceTank): MoveChecked => {
-      const place = to === null ? outside : asPlace(to, from, coming, room, known)
+      const place = to === null ? outside : withClocks(asPlace(to, from, coming, room, known), coming, from.id, nowMs)
       const fights = room.fights.map(({ tankId, ...fight }) => ({ ...fight, isSameFish: tankId === from.id || tankId === to?.id }))
       const isHome = from.kind === 'vessel' && to !== null && from.tank?.tankId === to.id
       const judge = (checked: MoveChecked): MoveChecked => (isHome ? withoutReasons(checked, ofHome) : checked)

@@ -143,7 +143,7 @@ export function createPlacingStore({ orm }: Database, planned: (nowMs: number) =
       const bookedLots = new Map(lotRows(tanks.flatMap(({ tankId }) => (booked.get(tankId) ?? []).flatMap(({ fish }) => fish.map(({ lotId }) => lotId)))).map((row) => [row.lotId, row]))
       const book = entriesOf([...tanks.flatMap(({ lots }) => lots), ...bookedLots.values()].map(({ speciesId }) => speciesId))
       const leaves = (tankId: string, lotId: string): number => coming.filter((each) => each.lotId === lotId && each.placeId === tankId).reduce((sum, { quantity }) => sum + quantity, 0)
-      const toOccupant = (tankId: string, { lotId, speciesId, origin, quantity, noted, hold }: LotFacts): Occupant => ({ animal: animalOf(book, { speciesId, ...noted }, nowMs, true), quantity: quantity - leaves(tankId, lotId), supplier: origin, heldDays: runningDay(hold), lotId })
+      const toOccupant = (tankId: string, { lotId, speciesId, origin, quantity, noted, hold }: LotFacts): Occupant => ({ animal: animalOf(book, { speciesId, ...noted }, nowMs, true), quantity: quantity - leaves(tankId, lotId), supplier: origin, heldDays: runningDay(hold), restart: hold?.added ?? null, lotId })
       const toBooked = ({ plan, fish }: Booking): Occupant[] =>
         fish.flatMap(({ lotId, quantity }) => {
           const row = bookedLots.get(lotId)

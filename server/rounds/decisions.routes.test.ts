@@ -1,5 +1,6 @@
 import request from 'supertest'
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
+import type { HoldsView } from '../../core/holds/holdsView'
 import type { RoundView } from '../../core/rounds/roundView'
 import type { TankView } from '../../core/room/roomView'
 import type { TodayView } from '../../core/today/todayView'
@@ -51,8 +52,15 @@ test('a sign in a hold asks; confirmed, the holds of all on its water begin agai
   expect((await room.post(`/api/sign-decisions/${id}/undo`, {})).body.detail).toBe('There is no such decision, or it was taken back already')
 })
 
-test('a hold that was served does not begin again, and a sign outside a hold asks for none', async () => {
+/** Lets all fish go whose hold runs. */
+async function endHolds(): Promise<void> {
+  const { groups } = (await room.get('/api/holds')).body as HoldsView
+  await room.post('/api/holds/ends', { fish: groups.map(({ lotId, placeId }) => ({ lotId, placeId })), reason: 'a test', happenedAtMs: room.clock.nowMs })
+}
+
+test('a hold that is over does not begin again, and a sign outside a hold asks for none', async () => {
   later(20 * dayMs)
+  await endHolds()
   await check({ signs: ['spots'] })
   expect(await signs()).toEqual([['spots', false, null]])
   await decide({})
@@ -80,6 +88,7 @@ test('dismissed, a sign asks no more, until it is clear or was away for days; on
 
 test('what a lead takes as known raises nothing for so many days, unless it is grave or worse', async () => {
   later(20 * dayMs)
+  await endHolds()
   await check({ signs: ['frayed fins'], marks: [{ sign: 'frayed fins', severity: 2, lotId: null }] })
   expect((await tank('R1-01')).judged?.level).toBe('watch')
   expect((await decide({ sign: 'frayed fins', decision: 'known' })).body.errors).toEqual([{ path: 'days', message: 'Say for how many days it is known' }])

@@ -58,7 +58,7 @@ export function createStopsService({ levels, pins, chores, routine, rechecks, ta
     const counted = level.reasons.flatMap(({ why, what, lot }) => (why === 'sign' ? [{ sign: what as DecidedSign, lotId: lot }] : why === 'losses beyond usual' ? [{ sign: 'death' as const, lotId: null }] : []))
     return {
       ...{ state, level: level.level, change, act: level.act.map((proposal) => ({ proposal, words: actWords(proposal, change, !tank.water.isAlone) })) },
-      signs: askedSigns(tank, counted, onWater.some((each) => each.tank.lots.some(({ hold }) => hold?.isServed === false)), nowMs, rules()).map((sign) => ({ ...sign, words: signWords(sign, tank.lots) })),
+      signs: askedSigns(tank, counted, onWater.some((each) => each.tank.lots.some(({ hold }) => hold !== null)), nowMs, rules()).map((sign) => ({ ...sign, words: signWords(sign, tank.lots) })),
       reasons: isBroken ? [notWorkedOut] : [...new Set(level.reasons.map((reason) => reasonWords(reason, names)))],
       usual: usualWords(asked, rules()),
       asks: [...new Set(asksToday(appetites.filter(({ appetite }) => !appetite.listed).map(({ lot }) => lot), nowMs))],

@@ -97,23 +97,32 @@ CREATE TABLE `pairing` (
 	`paired_b` integer NOT NULL,
 	`looks_h` text NOT NULL,
 	`started_at_ms` integer NOT NULL,
-	`result` text,
-	`ended_at_ms` integer,
-	`ended_by_id` text,
-	`reason` text,
 	`staff_id` text NOT NULL,
 	`command_key` text NOT NULL,
 	`recorded_at_ms` integer NOT NULL,
 	FOREIGN KEY (`lot_a`) REFERENCES `lot`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`lot_b`) REFERENCES `lot`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`tank_id`) REFERENCES `tank`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`ended_by_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
-CREATE INDEX `pairing_tank` ON `pairing` (`tank_id`,`started_at_ms`);--> statement-breakpoint
-CREATE INDEX `pairing_ended` ON `pairing` (`ended_at_ms`);--> statement-breakpoint
+CREATE INDEX `pairing_started` ON `pairing` (`started_at_ms`);--> statement-breakpoint
 CREATE INDEX `pairing_command` ON `pairing` (`command_key`);--> statement-breakpoint
+CREATE TABLE `pairing_result` (
+	`seq` integer PRIMARY KEY NOT NULL,
+	`pairing_id` text NOT NULL,
+	`result` text NOT NULL,
+	`at_ms` integer NOT NULL,
+	`reason` text,
+	`staff_id` text NOT NULL,
+	`command_key` text NOT NULL,
+	`recorded_at_ms` integer NOT NULL,
+	FOREIGN KEY (`pairing_id`) REFERENCES `pairing`(`id`) ON UPDATE no action ON DELETE no action,
+	FOREIGN KEY (`staff_id`) REFERENCES `staff`(`id`) ON UPDATE no action ON DELETE no action
+);
+--> statement-breakpoint
+CREATE INDEX `pairing_result_of` ON `pairing_result` (`pairing_id`,`seq`);--> statement-breakpoint
+CREATE INDEX `pairing_result_at` ON `pairing_result` (`at_ms`);--> statement-breakpoint
 CREATE TABLE `tank_water` (
 	`seq` integer PRIMARY KEY NOT NULL,
 	`tank_id` text NOT NULL,
