@@ -99,6 +99,7 @@ export const router = createBrowserRouter([
               { path: 'moves', ...screen(setup, 'MoveRulesPage') },
               { path: 'rounds', ...screen(setup, 'RoundListsPage') },
               { path: 'schools', ...screen(setup, 'SchoolsPage') },
+              { path: 'holds', ...screen(setup, 'HoldPoliciesPage') },
               { path: 'people', ...screen(setup, 'PeoplePage') },
               { path: 'devices', ...screen(setup, 'DevicesPage') },
               { path: 'audit', ...screen(setup, 'AuditPage') },

@@ -17,6 +17,9 @@ export type Verdict = 'A' | 'W' | 'R' | 'X'
 export const shippedAgents: Readonly<Record<string, Agent>> = shipped.agents
 export const shippedMatrix = shipped.matrix as Readonly<Record<string, Readonly<Record<string, Verdict>>>>
 
+/** Groups of species that agents are allowed or refused by. */
+export const speciesGroups: readonly string[] = shipped.speciesGroups
+
 /** Days after which each agent is gone by itself. */
 export const goneAfterDays = (agents: Readonly<Record<string, Agent>>): Readonly<Record<string, number>> => Object.fromEntries(Object.entries(agents).flatMap(([id, { goneAfterDays: days }]) => (days === undefined ? [] : [[id, days]])))
 

@@ -1,6 +1,7 @@
 import { conflictBetween, type BrokenRule } from './company'
 import { brokenRules, cautionsFor, roomLeftG, together, weightOf } from './rules'
 import type { ChoiceInput, ChoiceLine, ChoiceTank, Occupant } from './tankChoice'
+import { plural } from '../words/plural'
 import { markedUnits, showChange } from '../units/units'
 
 /** One reason for points, in words. */
@@ -72,7 +73,7 @@ export function ownCosts(line: ChoiceLine, tank: ChoiceTank, { shipping, limits 
     { points: fights, why: tank.fights === 1 ? 'fish were chased or eaten there lately' : `${tank.fights} times chased or eaten there lately` },
     ...fought.map(({ a, b, weight }) => ({ points: weight * limits.fightPoints, why: `${a} and ${b} fought before` })),
     ...warnings.map(({ why }) => ({ points: limits.warningPoints, why })),
-    { points: tank.occupants.reduce((sum, each) => sum + restartDays(each, 'tank'), 0) * limits.restartPoints, why: 'restarts holds in it' },
+    { points: tank.occupants.reduce((sum, each) => sum + restartDays(each, 'tank'), 0) * limits.restartPoints, why: `${plural(tank.occupants.reduce((sum, each) => sum + restartDays(each, 'tank'), 0), 'day')} of holds lost in it` },
     { points: isElsewhere ? limits.purposePoints : 0, why: `it is a ${tank.purpose} tank` },
   ].filter(({ points }) => points > 1e-9)
 }

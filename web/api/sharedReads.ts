@@ -6,6 +6,7 @@ import { toSchool } from '../../core/acclimation/schools.schema'
 import { benchApi } from '../../core/bench/bench.api'
 import { contactsApi } from '../../core/contacts/contacts.api'
 import { standardLimits, type Limits } from '../../core/limits/houseLimits'
+import { holdsApi } from '../../core/holds/holds.api'
 import { limitsApi } from '../../core/limits/limits.api'
 import { introductionsApi } from '../../core/moves/introductions.api'
 import { movesApi } from '../../core/moves/moves.api'
@@ -47,6 +48,12 @@ export function useToolSets() {
 export function useRegister(register: RegisterName | null) {
   const { data, problem } = useRead(registerApi(register ?? 'species').list, register === null ? null : {})
   return { rows: data?.rows, problem }
+}
+
+/** Policies of holds, and which fish begin which. */
+export function useHoldPolicies() {
+  const { data, problem } = useRead(holdsApi.readHoldPolicies, {})
+  return { policies: data, problem }
 }
 
 /** Every house limit as it stands. */

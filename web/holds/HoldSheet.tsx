@@ -4,13 +4,14 @@ import type { HeldGroupView } from '../../core/holds/holdsView'
 import { endEarlyWords } from '../../core/holds/holdWords'
 import { shownDay } from '../../core/time/shownDay'
 import { sentenceOf } from '../api/ApiProblem'
+import { useHoldPolicies } from '../api/sharedReads'
 import { useSession } from '../api/session'
 import { Button, ButtonLink } from '../ui/Button'
 import { ChoiceField, TextField } from '../ui/Field'
 import { Problem } from '../ui/Notice'
 import { Sheet } from '../ui/Sheet'
 import { moveOf } from './moveOf'
-import { usePolicies, type HoldWrites } from './useHolds'
+import type { HoldWrites } from './useHolds'
 
 type Saying = 'end' | 'longer' | 'other' | null
 
@@ -116,7 +117,7 @@ function Longer({ onLonger }: { onLonger: (days: number, reason: string) => void
 }
 
 function Other({ group, onChange }: { group: HeldGroupView; onChange: (policyId: string, reason: string) => void }) {
-  const { policies } = usePolicies()
+  const { policies } = useHoldPolicies()
   const [policyId, setPolicy] = useState('')
   const [reason, setReason] = useState('')
   const offered = (policies?.policies ?? []).filter(({ policy, isRetired }) => !isRetired && policy.id !== group.policyId)

@@ -17,6 +17,8 @@ import { useFormat } from '../ui/useFormat'
 import { Decisions } from './Decisions'
 import { HoldBarPicture, spanOf, type BarSpan } from './HoldBarPicture'
 import { HoldSheet } from './HoldSheet'
+import { Pairings } from './Pairings'
+import { WhatIf } from './WhatIf'
 import { useHolds, useHoldWrites, type HoldWrites } from './useHolds'
 import './holds.css'
 
@@ -59,6 +61,8 @@ export function HoldsPage() {
       <Clocks running={running} holds={holds} order={order} onOpen={setOpen} />
       {shown.length === 0 && asked !== '' && <p className="aside-word">No hold of “{asked}”.</p>}
       {holds.unclocked.length > 0 && <p className="aside-word">No clock knows of {holds.unclocked.join('; ')}: entries about them contradict each other by their times. They count as fish without a hold.</p>}
+      <Pairings pairings={holds.pairings} pairable={holds.pairable} writes={writes} />
+      <WhatIf />
       <Lately holds={holds} writes={writes} />
       {opened && <HoldSheet group={opened} writes={writes} onClose={() => setOpen(null)} />}
     </>

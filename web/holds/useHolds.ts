@@ -11,11 +11,9 @@ export function useHolds() {
   return { holds: data, problem }
 }
 
-/** Policies, and which fish begin which. */
-export function usePolicies() {
-  const { data, problem } = useRead(holdsApi.readHoldPolicies, {})
-  return { policies: data, problem }
-}
+/** What may be supposed of a tank: that new fish come, or a sign is confirmed. */
+export type Supposed = 'fish' | 'sign'
+export const useWhatIf = (asked: { what: Supposed; tankId: string } | null) => useRead(holdsApi.readHoldWhatIf, asked === null ? null : { query: { what: asked.what, tank: asked.tankId, lot: null, from: null } }).data
 
 /** Fish of a group as writes name them. */
 const namedFish = (groups: readonly Pick<HeldGroupView, 'lotId' | 'placeId'>[]) => groups.map(({ lotId, placeId }) => ({ lotId, placeId }))
@@ -33,6 +31,8 @@ export function useHoldWrites() {
     change: (group: HeldGroupView, policyId: string, reason: string) => write(holdsApi.changeHold, { label: `another policy for ${group.species}`, body: { fish: namedFish([group]), policyId, phase: null, reason, happenedAtMs: nowMs() } }, form),
     lengthen: (group: HeldGroupView, days: number, reason: string) => write(holdsApi.lengthenHold, { label: `hold of ${group.species} longer`, body: { fish: namedFish([group]), days, reason, happenedAtMs: nowMs() } }, form),
     body: ({ placeId, lotId, species }: HeldGroupView, state: BodyState) => write(holdsApi.recordBody, { label: `${species}: body ${state}`, body: { tankId: placeId, lotId, state, happenedAtMs: nowMs() } }, form),
+    startPairing: (tankId: string, lotA: string, lotB: string, looksH: readonly number[]) => write(holdsApi.startPairing, { label: 'a pairing', body: { tankId, lotA, lotB, looksH: [...looksH], happenedAtMs: nowMs() } }, form),
+    endPairing: (pairingId: string, reason: string) => write(holdsApi.endPairing, { params: { pairingId }, label: 'a pairing given up', body: { reason, happenedAtMs: nowMs() } }, form),
     undo: (entryId: string) => write(holdsApi.undoHoldEntry, { params: { entryId }, label: 'taking back', body: {} }, form),
   }
 }

@@ -1,3 +1,7 @@
+import { holdsApi } from '../../core/holds/holds.api'
+import type { PolicyView } from '../../core/holds/holdsView'
+import type { HoldPolicy } from '../../core/holds/policy'
+import type { PolicyRule } from '../../core/holds/policyFor'
 import { auditApi } from '../../core/audit/audit.api'
 import type { Situation } from '../../core/acclimation/question'
 import { schoolsApi } from '../../core/acclimation/schools.api'
@@ -85,6 +89,16 @@ export function useSchoolWrites() {
     addSchool: (body: KeepSchool) => write(schoolsApi.addSchool, { label: `school ${body.name}`, body }, form),
     editSchool: (schoolId: string, version: number, body: KeepSchool) => write(schoolsApi.editSchool, { params: { schoolId }, label: `school ${body.name}`, body: { ...body, version } }, form),
     retireSchool: ({ id, name, version, retiredAtMs }: HouseSchool) => write(schoolsApi.retireSchool, { params: { schoolId: id }, label: `school ${name}`, body: { isRetired: retiredAtMs === null, version } }, form),
+  }
+}
+
+/** The writes of policies of holds, and of the rules that choose them. */
+export function useHoldPolicyWrites() {
+  const write = useWrite()
+  return {
+    save: (policyId: string, policy: HoldPolicy, version: number) => write(holdsApi.saveHoldPolicy, { params: { policyId }, label: `policy ${policy.name}`, body: { policy: JSON.stringify(policy), version } }, form),
+    retire: ({ policy, version, isRetired }: PolicyView) => write(holdsApi.retireHoldPolicy, { params: { policyId: policy.id }, label: `policy ${policy.name}`, body: { isRetired: isRetired ? 0 : 1, version } }, form),
+    saveRules: (rules: readonly PolicyRule[], version: number) => write(holdsApi.saveHoldRules, { label: 'rules of holds', body: { rules: [...rules], version } }, form),
   }
 }
 
