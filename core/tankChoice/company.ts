@@ -1,7 +1,7 @@
 import type { Animal, ChoiceTank } from './tankChoice'
 
 /** Hard rules by the word that programs read; the same in every answer, whichever way fish come into a tank. */
-export const ruleCodes = ['water-unknown', 'salinity', 'water-kind', 'temperature', 'agent', 'not-clean', 'customer-tank', 'too-small', 'overload', 'eats', 'hunts', 'own-kind', 'no-common', 'poisons', 'held-there', 'plan-place-ready', 'plan-water', 'agent-carried', 'vessel-load', 'sick-to-well', 'hold-open', 'sources', 'course-open', 'promised', 'plan-fish-out'] as const
+export const ruleCodes = ['water-unknown', 'salinity', 'water-kind', 'temperature', 'agent', 'not-clean', 'customer-tank', 'too-small', 'overload', 'eats', 'hunts', 'own-kind', 'no-common', 'poisons', 'held-there', 'plan-place-ready', 'plan-water', 'agent-carried', 'vessel-load', 'sick-to-well', 'hold-open', 'sources', 'pairing-open', 'course-open', 'promised', 'plan-fish-out'] as const
 export type RuleCode = (typeof ruleCodes)[number]
 
 /** What a rule is about, by the name of the slot in its sentence. */

@@ -79,7 +79,7 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName }:
     const after = holds.rooms.suppose(nowMs, sinceMs, (event) => ((event.kind === 'sign' || event.kind === 'exposure') && ids.has(event.id) ? { ...event, decision: 'confirmed' } : event))
     const moved = compareRooms(room, after, [...ids].map((id) => ({ kind: 'sign' as const, id, at: 0, tank: '', word: '', decision: 'confirmed' as const })))
     const dated = moved.rows.flatMap(({ lot, before, after: then }) => (before !== null && then !== null && before !== then ? [{ lot, before, after: then }] : []))
-    return [...groupBy(dated, (row) => `${row.before} ${row.after}`).values()].flatMap((same) => (same[0] ? [ifItCountsWords({ ...same[0], lots: same.map(({ lot }) => telling.lotName(lot)) })] : []))
+    return [...groupBy(dated, (row) => `${row.before} ${row.after}`).values()].flatMap((same) => (same[0] ? [ifItCountsWords({ ...same[0], lots: same.map(({ lot }) => telling.lotName(lot)).sort() })] : []))
   }
 
   /** What waits for somebody's word: what was seen last comes first. */
