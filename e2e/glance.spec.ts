@@ -17,7 +17,7 @@ test('sixty-four tanks and the day stand on one screen of a desk', async ({ driv
   expect(overlaps).toBe(0)
   await driver.takeInCrate('Hollow Reed Hatchery', 'species,bags,per bag,tank\nCherry barb,2,8,R1-01')
   await driver.goto('/today')
-  await expect(page.getByRole('heading', { name: /^Shop hold/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^Holds/ })).toBeVisible()
   expect(await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight)).toBeLessThanOrEqual(0)
 })
 

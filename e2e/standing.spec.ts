@@ -104,7 +104,7 @@ test('a run that cannot be followed keeps to its place: the clock strip, Today, 
   await server.breakRun(runId)
   await driver.goto('/today')
   await expect(page.getByRole('complementary', { name: 'Running clocks' })).toContainText('cannot be reckoned')
-  await expect(page.getByText('Shop hold')).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^Holds/ })).toBeVisible()
   await driver.goto('/bench')
   await expect(page.getByRole('alert')).toContainText('Run 1 cannot be shown.')
   await expect(page.getByRole('heading', { name: /^Waiting in bags/ })).toBeVisible()

@@ -225,7 +225,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const sales = createSalesService({ store: createSalesStore(db), facts, ledger, zone })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
-  const cards = createCardService({ store: cratesStore, facts, zone, roomName: () => roomStore.room()?.name ?? '' })
+  const cards = createCardService({ store: cratesStore, facts, served: holds.served, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
   const holdStories = createHoldStoriesStore(db)
   const holdsView = createHoldsView({ holds, facts, stories: holdStories, pairings, systemName: (id) => roomStore.systems().find((system) => system.id === id)?.name ?? 'water' })

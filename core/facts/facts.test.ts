@@ -88,10 +88,10 @@ test('a touch says what it changes before anybody has answered for it', () => {
 
 test('what facts are asked: the hold that has longest to go, the look before a round, the word on the glass', () => {
   const tank = foldAll(bare, [
-    stands(lot('held', 3, nowMs - 3 * dayMs, { hold: { day: 4, of: 14, isServed: false, waitsFor: ['days'], earliest: '2031-05-31', added: null } })),
-    stands(lot('newer', 9, nowMs - dayMs, { hold: { day: 2, of: 14, isServed: false, waitsFor: ['days'], earliest: '2031-06-02', added: null } })),
+    stands(lot('held', 3, nowMs - 3 * dayMs, { hold: { policy: 'Shop hold', day: 4, of: 14, isServed: false, waitsFor: ['days'], earliest: '2031-05-31', added: null } })),
+    stands(lot('newer', 9, nowMs - dayMs, { hold: { policy: 'Shop hold', day: 2, of: 14, isServed: false, waitsFor: ['days'], earliest: '2031-06-02', added: null } })),
     stands(lot('born', 2, nowMs - 30 * dayMs)),
-    stands(lot('ready', 2, nowMs - 30 * dayMs, { hold: { day: 15, of: 14, isServed: true, waitsFor: [], earliest: '2031-06-09', added: null } })),
+    stands(lot('ready', 2, nowMs - 30 * dayMs, { hold: { policy: 'Shop hold', day: 15, of: 14, isServed: true, waitsFor: [], earliest: '2031-06-09', added: null } })),
     checked(look('y', nowMs - dayMs, { on: '2031-05-19', ate: 'none', signs: ['hiding'] })),
     checked(look('t', nowMs - 3_600_000, { ate: 'none' })),
   ])

@@ -1,3 +1,4 @@
+import { plural } from '../words/plural'
 import { writtenDay } from '../time/zoneDays'
 import { slowest } from './holdClock'
 import type { Group, HoldRoom } from './holdRoom'
@@ -7,6 +8,8 @@ import { daysOf } from './strand'
 
 /** The day of its hold that fish are in, over all phases of it: what the scale on a glass shows. */
 export interface HoldDay {
+  /** Its policy, as the house calls it. */
+  policy: string
   /** 1 being the first; above `of` all days are served. */
   day: number
   of: number
@@ -29,6 +32,13 @@ function ifAdded(held: readonly Held[], today: number): HoldDay['added'] {
   return lost.sort((a, b) => b.days - a.days)[0] ?? null
 }
 
+/**
+ * How far a hold is, in words.
+ * @example dayWords({ day: 3, of: 14 }) // 'day 3 of 14'
+ * @example dayWords({ day: 15, of: 14 }) // '14 days served'
+ */
+export const dayWords = ({ day, of }: Pick<HoldDay, 'day' | 'of'>): string => (day > of ? `${plural(of, 'day')} served` : `day ${day} of ${of}`)
+
 /** The day of a hold that is not over yet; null without one. */
 export const runningDay = (hold: HoldDay | null): number | null => (hold && !hold.isServed ? hold.day : null)
 
@@ -45,5 +55,5 @@ export function holdDay(room: HoldRoom, group: Group): HoldDay | null {
   if (hold.policy.phases.length === 0) return null
   const [waitsFor, latest] = [waitsOf(held), latestOf(held)]
   const served = waitsFor.includes('days') ? Math.max(0, of - (latest - today)) : Math.max(of, today - (hold.begins[0]?.day ?? today))
-  return { day: served + 1, of, isServed: waitsFor.length === 0, waitsFor, earliest: writtenDay(latest), added: ifAdded(held, today) }
+  return { policy: hold.policy.name, day: served + 1, of, isServed: waitsFor.length === 0, waitsFor, earliest: writtenDay(latest), added: ifAdded(held, today) }
 }

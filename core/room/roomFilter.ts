@@ -9,7 +9,7 @@ const keeps: Record<RoomShow, (tank: TankSummary) => boolean> = {
   all: () => true,
   unchecked: ({ fish, isCheckedToday }) => fish > 0 && !isCheckedToday,
   watch: ({ flag }) => flag !== null,
-  held: ({ hold }) => hold !== null && hold.day <= hold.of,
+  held: ({ hold }) => hold !== null,
   reserved: ({ bookings }) => bookings.length > 0,
   empty: ({ fish }) => fish === 0,
 }

@@ -7,7 +7,7 @@ import type { Booking } from '../tankChoice/bookings'
 import type { JudgedStop } from '../rounds/roundView'
 import type { TankFlag } from './tankFlag'
 
-/** The shop hold of the newest lot in a tank: which day of how many today is. */
+/** The hold of a tank that has longest to go: which day of how many today is, over all its phases. */
 export interface HoldView {
   day: number
   of: number

@@ -5,6 +5,7 @@ import { stockOf } from '../../core/facts/askFacts'
 import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import { poolsOf } from '../../core/pools/poolsOf'
 import { dayInZone } from '../../core/time/dayInZone'
+import type { HoldsService } from '../holds/holds.service'
 import type { FactsService } from '../facts/facts.service'
 import { Problem } from '../http/problem'
 import type { CratesStore } from './crates.store'
@@ -16,20 +17,22 @@ const freshHours = 48
 interface Collaborators {
   store: Pick<CratesStore, 'toldOfLots'>
   facts: Pick<FactsService, 'inUse'>
+  /** What fish served of their hold, whether or not it is over. */
+  served: HoldsService['served']
   zone: () => string
   roomName: () => string
 }
 
 /** What goes along with fish that leave a tank. */
-export function createCardService({ store, facts, zone, roomName }: Collaborators) {
+export function createCardService({ store, facts, served, zone, roomName }: Collaborators) {
   /** What one value all lots agree on; null where they do not, or nobody knows. */
   const agreed = <T>(values: readonly (T | null)[]): T | null => (new Set(values).size === 1 ? (values[0] ?? null) : null)
 
   /** The least that any of the lots served; null where one of them was not held. */
-  function heldOf(lots: readonly LotFacts[]): CardKind['held'] {
-    const holds = lots.map(({ hold }) => hold)
-    const [first] = holds.sort((a, b) => (a?.day ?? 0) - (b?.day ?? 0))
-    return first ? { days: Math.min(first.day - 1, first.of), of: first.of, school: 'shop hold' } : null
+  function heldOf(lots: readonly LotFacts[], tankId: string, nowMs: number): CardKind['held'] {
+    const holds = lots.map(({ lotId }) => served(lotId, tankId, nowMs))
+    const [first] = holds.sort((a, b) => (a?.days ?? -1) - (b?.days ?? -1))
+    return first ? { days: first.days, of: first.of, school: first.policy.toLowerCase() } : null
   }
 
   function kindOf(lots: readonly LotFacts[], tank: TankFacts, nowMs: number): Omit<CardKind, 'speciesId' | 'species' | 'strain' | 'quantity'> {
@@ -42,7 +45,7 @@ export function createCardService({ store, facts, zone, roomName }: Collaborator
       identity: agreed(lots.map(({ lotId }) => told.find((each) => each.lotId === lotId)?.identity ?? null)),
       sizeCm: agreed(lots.map(({ noted }) => noted.sizeCm)),
       ateBefore: foods.length > 0 ? foods.join(', ').slice(0, 80) : null,
-      held: heldOf(lots),
+      held: heldOf(lots, tank.tankId, nowMs),
       agents: tank.agents.map((agent) => ({ agent, lastOn: dayInZone(nowMs, zone()) })),
       lastFedOn: lastMealMs > 0 ? dayInZone(lastMealMs, zone()) : null,
     }

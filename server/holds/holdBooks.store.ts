@@ -1,6 +1,6 @@
 import { desc, eq, isNull, sql } from 'drizzle-orm'
 import type { HoldPolicy } from '../../core/holds/policy'
-import type { PolicyRule } from '../../core/holds/policyFor'
+import { usualPolicy, type PolicyRule } from '../../core/holds/policyFor'
 import { listed } from '../db/listed'
 import type { Database } from '../db/open'
 import { waterId } from '../room/waterOf'
@@ -47,6 +47,10 @@ export function createHoldBooksStore({ orm }: Database) {
         )
         .map(({ groups, agents, isFromBag, isWeak, identity, ...row }) => ({ ...row, groups: listed<string>(groups), agents: listed<string>(agents), isFromBag: isFromBag === 1, isWeak: isWeak === 1, isKnown: identity !== 'doubtful' })),
     begin: (row: typeof holdBegin.$inferInsert): void => void orm.insert(holdBegin).values(row).run(),
+
+    /** The policy that fish of a lot were held by last: the one they began, or were put under. */
+    policyOfLot: (lotId: string): string | null =>
+      orm.get<{ policyId: string | null }>(sql`SELECT coalesce((SELECT policy_id FROM hold_entry WHERE lot_id = ${lotId} AND kind = 'policy' AND undone_at_ms IS NULL ORDER BY happened_at_ms DESC LIMIT 1), (SELECT policy_id FROM hold_begin WHERE lot_id = ${lotId}), (SELECT ${usualPolicy} FROM hold_carried WHERE lot_id = ${lotId} AND (policy_id IS NOT NULL OR is_ended = 1))) AS policyId`).policyId,
 
     start: (): { atMs: number; carriedAtMs: number } | null => orm.get<{ atMs: number; carriedAtMs: number } | undefined>(sql`SELECT at_ms AS atMs, carried_at_ms AS carriedAtMs FROM hold_start WHERE id = 1`) ?? null,
 

@@ -133,6 +133,18 @@ export function createHoldsService({ db, books, limits, roundRules, runs, zone }
         return group ? readDay(room, group) : longest(room, lotId, nowMs)
       }
     },
+    /** What fish of a lot served of their hold where they stand, whether it runs or is over; null for such as were never held. */
+    served(lotId: string, place: string, nowMs: number): { policy: string; days: number; of: number } | null {
+      const room = rooms.at(nowMs)
+      const group = groupOf(room, lotId, place)
+      const running = group ? readDay(room, group) : null
+      if (running) return { policy: running.policy, days: Math.min(running.day - 1, running.of), of: running.of }
+      const ended = group ? readClock(room, group).ended : null
+      const policy = rules().policies.get(books.policyOfLot(lotId) ?? '')
+      if (!ended || !policy) return null
+      const of = policy.phases.reduce((sum, { days }) => sum + days, 0)
+      return { policy: policy.name, days: Math.max(0, of - ended.days), of }
+    },
     /** The day of its hold that a lot is in, wherever it stands: of several places where it has longest to go. */
     dayOf: (lotId: string, nowMs: number): HoldDay | null => longest(rooms.at(nowMs), lotId, nowMs),
   }

@@ -58,7 +58,12 @@ describe('today', () => {
     room.clock.nowMs += 13 * dayMs
     expect(await hold()).toEqual([[14, 14, false, 'R1-01']])
     await room.put('/api/house-limits/shopHoldDays', { value: 12, source: null, version: 0 })
-    expect(await hold()).toEqual([[14, 12, true, 'R1-01']])
+    // Its days are served; that they eat, and were looked at today, is asked besides.
+    expect([await hold(), (await today()).holds[0]?.waitsFor]).toEqual([[[14, 12, false, 'R1-01']], ['eating', 'looked']])
+    await check(0, 'all')
+    room.clock.nowMs += dayMs
+    await check(0, 'all')
+    expect(await hold()).toEqual([[15, 12, true, 'R1-01']])
     expect((await room.get('/api/tanks/R1-01')).body.hold).toBeNull()
     await room.put('/api/house-limits/shopHoldDays', { value: 0, source: null, version: 1 })
     expect(await hold()).toEqual([])

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { hopWords } from '../../core/contacts/contactWords'
+import { dayWords } from '../../core/holds/holdDay'
 import type { ReachedLotView, ReachedView, TraceView } from '../../core/contacts/contactView'
 import { useTankOf } from '../api/sharedReads'
 import { Apart } from '../ui/Apart'
@@ -170,7 +171,7 @@ function ReachedLot({ lot: { lotId, lotCode, species, origin, hops, tanks, hold 
       </span>
       <span>
         {hopWords(hops)}
-        {hold && `, in its hold, day ${hold.day} of ${hold.of}`}
+        {hold && `, in its hold, ${dayWords(hold)}`}
       </span>
     </li>
   )

@@ -3,6 +3,7 @@ import { useParams, useSearchParams } from 'react-router'
 import { countFish } from '../../core/ledger/stockView'
 import { bookingWords } from '../../core/tankChoice/bookings'
 import { poolsOf } from '../../core/pools/poolsOf'
+import { dayWords } from '../../core/holds/holdDay'
 import type { MoveLine } from '../../core/moves/moveWords'
 import { storyKinds, type StoryKind, type TankView } from '../../core/room/roomView'
 import { lazyAhead } from '../ui/ahead'
@@ -86,7 +87,7 @@ function TankSentence({ tank }: { tank: TankView }) {
     <>
       {plural(countFish(tank.stock), 'fish', 'fish')} of {plural(poolsOf(tank.stock).length, 'kind')}. {checked}
       {tank.flag ? ` Last: ${tank.flag.word}.` : ''}
-      {tank.hold ? ` Held: day ${tank.hold.day} of ${tank.hold.of}.` : ''}
+      {tank.hold ? ` Held: ${dayWords(tank.hold)}.` : ''}
       {reserved && ` ${reserved}.`}
     </>
   )

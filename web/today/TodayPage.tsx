@@ -12,6 +12,7 @@ import { Notice } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
 import { useFormat } from '../ui/useFormat'
+import { heldInWords } from './heldInWords'
 import { ChoreRow, ChoresToday, ClaimRow, CrateRow, HoldRow, HungryRow, LossRow, OnTheWayRow, PlanRow, PrepareRow, RaisedRow, RecheckDue, RunRow, UncheckedTanks } from './todayRows'
 import { useToday } from './useToday'
 import { WhatNow } from './WhatNow'
@@ -206,9 +207,9 @@ function ToWatch({ today }: { today: TodayView }) {
           <HungryRow key={`${lot.lotId} ${lot.tankCode}`} lot={lot} />
         ))}
       </RowSection>
-      <RowSection title="Shop hold" count={today.holds.filter(({ isServed }) => !isServed).length} nothing="No lot is held.">
-        {[...groupBy(today.holds, ({ day, of, isServed }) => (isServed ? `served ${of}` : `${day} of ${of}`))].map(([day, lots]) => (
-          <HoldRow key={day} lots={lots} />
+      <RowSection title="Holds" count={today.holds.filter(({ isServed }) => !isServed).length} nothing="No lot is held.">
+        {heldInWords(today.holds).map(([day, lots]) => (
+          <HoldRow key={day} words={day} lots={lots} />
         ))}
       </RowSection>
     </>

@@ -167,14 +167,16 @@ export function LossRow({ loss }: { loss: RecentLoss }) {
   )
 }
 
-/** Lots that stand on the same day of a hold: the day once, then each tank. */
-export function HoldRow({ lots }: { lots: HeldLot[] }) {
+/** Lots of which the same is said: that once, then each tank. */
+export function HoldRow({ words, lots }: { words: string; lots: HeldLot[] }) {
   const [first] = lots
   if (!first) return null
   return (
     <li className="record hold-day">
       <p>
-        <strong>{first.isServed ? `all ${first.of} days served` : `day ${first.day} of ${first.of}`}</strong>
+        <Link to="/holds">
+          <strong>{words}</strong>
+        </Link>
         <span className="hold-bar" aria-hidden="true">
           <span style={{ width: `${Math.min(100, (first.day / first.of) * 100)}%` }} />
         </span>

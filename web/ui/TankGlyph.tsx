@@ -1,3 +1,4 @@
+import { dayWords } from '../../core/holds/holdDay'
 import type { HoldView } from '../../core/room/roomView'
 import type { TankKind } from '../../core/room/room.schema'
 import { bookingWords, type Booking } from '../../core/tankChoice/bookings'
@@ -9,7 +10,7 @@ interface Props {
   /** Null where nobody asks for checks: nothing is said of them. */
   isUnchecked: boolean | null
   flag: TankFlag | null
-  /** Day of the shop hold; left out where nothing is held. */
+  /** Day of the hold; left out where nothing is held. */
   hold?: HoldView | null
   /** Who counts on it: said in words, and the label below the glass says how many are due. */
   bookings?: readonly Booking[]
@@ -28,7 +29,7 @@ export function TankGlyph({ kind, fish, isUnchecked, flag, hold = null, bookings
   const right = width - 6
   const bottom = height - 3
   const wave = 't8 0 '.repeat(Math.floor((right - 16) / 8))
-  const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked === null ? '' : isUnchecked ? 'unchecked' : 'checked', flag?.word, hold && `held, day ${hold.day} of ${hold.of}`, agents.length > 0 && `${agents.join(' and ')} in the water`, bookingWords(bookings)?.toLowerCase()].filter(Boolean).join(', ')
+  const words = [fish === 0 ? 'empty' : `${fish} fish`, isUnchecked === null ? '' : isUnchecked ? 'unchecked' : 'checked', flag?.word, hold && `held, ${dayWords(hold)}`, agents.length > 0 && `${agents.join(' and ')} in the water`, bookingWords(bookings)?.toLowerCase()].filter(Boolean).join(', ')
   return (
     <svg className={isLow ? 'tank-glyph is-low' : 'tank-glyph'} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words}>
       {fish > 0 && <path className="water" d={`M7 16 q4 -4 8 0 ${wave} H${right - 1} V${bottom - 5} q0 4 -4 4 H11 q-4 0 -4 -4 Z`} />}
