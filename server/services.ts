@@ -203,7 +203,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
   const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
-  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, routine: (nowMs) => routine.view(nowMs).due, rechecks, tanks: facts.inUse, booked: placingStore.bookings, systemName: walk.nameOf, rules: roundRules })
+  const stops = createStopsService({ levels, pins: glassStore.pins, chores: chores.open, routine: (nowMs) => routine.view(nowMs).due, rechecks, pairings: pairings.askedAt, tanks: facts.inUse, booked: placingStore.bookings, systemName: walk.nameOf, rules: roundRules })
   const glass = createGlassService({ store: glassStore, facts, placing: placingStore, tankByCode: roomStore.tankByCode, flagOf: levels.flagOf, judgedOf: levels.one, rules: roundRules, folder: photosFolder })
   const room = createRoomService({ store: roomStore, glass: glass.of, flagOf: levels.flagOf, judgedOf: stops.of, facts, ledger: ledgerStore, pools: poolsStore, checksAt: roundsStore.at, bookings: placingStore.bookings })
   const isTank = (id: string): boolean => roomStore.tankById(id)?.retiredAtMs === null
@@ -244,7 +244,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   changes.listen(kitchen.listen)
   const probes = createProbesService({ store: createProbesStore(db), probes: simulatedProbes, facts, glass, audit, limits: limits.inForce, rules: roundRules })
   changes.listen(probes.listen)
-  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, probes: probes.due, limits: limits.inForce, units })
+  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, probes: probes.due, holds: holdsView.due, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view, stops: stops.all, appetiteOf: stops.appetiteOf })

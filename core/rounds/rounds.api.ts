@@ -11,7 +11,7 @@ export const roundsApi = named({
   /** the round that is walked now (or the one named): stops in walking order, who recorded in it last, left it, closed it */
   readRound: read({ path: '/api/rounds/today', access: 'device', query: object({ round: word(32) }), about: () => ['round', 'look', 'tank', 'register', 'limit', 'house', 'staff', 'run', 'crate', 'bag', 'stocktake', 'plan', 'chore', 'kitchen', 'recheck'], staysMs: 60_000, withPending: withPendingTouches, answer: answers<RoundView>() }),
   /** *marks* say of signs how severe they are (1, 2) and on which lot (null: the tank); left out for slight ones of the whole tank */
-  recordCheck: command({ method: 'post', path: '/api/checks', access: 'keeper', schema: recordCheckSchema, touches: (_, { tankId }) => [`look:${tankId}`, 'round'], answer: answers<{ id: string }>() }),
+  recordCheck: command({ method: 'post', path: '/api/checks', access: 'keeper', schema: recordCheckSchema, touches: (_, { tankId, signs }) => [`look:${tankId}`, 'round', ...(signs.length > 0 ? (['hold'] as const) : [])], answer: answers<{ id: string }>() }),
   /** *confirmed*: holds on its water begin again from the day it was seen. *dismissed* (with a reason) and *known* (for *days*, at most 7) are a lead's */
   decideSign: command({ method: 'post', path: '/api/tanks/:tankId/sign-decisions', access: 'keeper', schema: decideSignSchema, touches: () => ['look', 'tank', 'round'], answer: answers<{ id: string }>() }),
   /** within a day by whoever decided, later by a lead */

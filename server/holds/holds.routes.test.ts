@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
+import type { DueItem } from '../../core/due/due'
 import type { HeldGroupView, HoldPoliciesView, HoldsView, HoldWhatIfView } from '../../core/holds/holdsView'
 import { createTestRoom, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
 
@@ -155,8 +156,11 @@ test('a pairing passes by its looks and blocks the merge until then; one with a 
   const { id } = (await start(b)).body as { id: string }
   expect((await start(b)).body.errors).toMatchObject([{ path: 'tankId' }])
   const state = async (): Promise<string | undefined> => (await holds()).pairings.find((each) => each.id === id)?.state
+  const asked = async (): Promise<string[]> => (await room.get(`/api/tanks/${room.tanks[4]?.code}`)).body.judged.rechecks as string[]
+  expect(await asked()).toEqual([])
   const merge = () => room.post(`/api/tanks/${tankId(4)}/moves`, { lotId: b, quantity: 1, toTankId: tankId(), note: null, happenedAtMs: room.clock.nowMs })
   later(dayMs)
+  expect([await asked(), ((await room.get('/api/due')).body as { items: DueItem[] }).items.find(({ kind }) => kind === 'hold')?.what]).toEqual([['a pairing asks for its look 1 of 2: every fish of both groups'], 'pairing: look 1 of 2'])
   await check(4)
   expect([await state(), (await merge()).body.detail]).toEqual(['running', expect.stringMatching(/stay apart until it is passed/)])
   later(dayMs)

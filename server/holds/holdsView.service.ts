@@ -9,6 +9,8 @@ import type { HeldGroupView, HeldWaterView, HoldEntryView, HoldsView, ToDecide }
 import { compareRooms } from '../../core/holds/holdWhatIf'
 import { clockWords, endedWords, exposedWords, ifItCountsWords } from '../../core/holds/holdWords'
 import { signEvents } from '../../core/holds/lookEvents'
+import { decideDue, pairingDue, readyDue } from '../../core/holds/holdDue'
+import type { DueItem } from '../../core/due/due'
 import { releaseCheck } from '../../core/holds/releaseCheck'
 import { undecidedSigns } from '../../core/holds/undecided'
 import { addDays } from '../../core/time/daysBetween'
@@ -83,19 +85,21 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName }:
   }
 
   /** What waits for somebody's word: what was seen last comes first. */
-  function decisions(room: HoldRoom, telling: HoldTelling, nowMs: number): ToDecide[] {
+  function asked(room: HoldRoom, telling: HoldTelling, nowMs: number): (Omit<ToDecide, 'ifItCounts'> & { ids: string[] })[] {
     const noted = new Set([...allGroups(room)].flatMap(({ strands }) => strands.flatMap(({ hold }) => hold?.undecided ?? [])))
-    const asked = undecidedSigns(room, signEvents(holds.openSigns(nowMs), new Map())).map(({ tank, word, signs }): Omit<ToDecide, 'ifItCounts'> & { ids: string[] } => ({
-      ...{ id: `${tank} ${word}`, contactId: null, tankId: tank, tankCode: telling.placeName(tank), word, count: signs.length, firstMs: (signs[0]?.at ?? 0) * minuteMs, lastMs: (signs.at(-1)?.at ?? 0) * minuteMs, ids: signs.map(({ id }) => id) },
+    const signs = undecidedSigns(room, signEvents(holds.openSigns(nowMs), new Map())).map(({ tank, word, signs: same }) => ({
+      ...{ id: `${tank} ${word}`, contactId: null, tankId: tank, tankCode: telling.placeName(tank), word, count: same.length, firstMs: (same[0]?.at ?? 0) * minuteMs, lastMs: (same.at(-1)?.at ?? 0) * minuteMs, ids: same.map(({ id }) => id) },
     }))
     const breaches = [...noted].flatMap((id) => {
       const told = stories.breach(id)
       return told ? [{ id, contactId: id, tankId: null, tankCode: '', word: telling.breachWords(id), count: 1, firstMs: told.atMs, lastMs: told.atMs, ids: [id] }] : []
     })
-    return [...asked, ...breaches]
-      .sort((a, b) => b.lastMs - a.lastMs || (a.id < b.id ? -1 : 1))
-      .map(({ ids, ...each }, index) => ({ ...each, ifItCounts: index < mostReckoned ? consequences(room, new Set(ids), each.firstMs, telling, nowMs) : [] }))
+    return [...signs, ...breaches].sort((a, b) => b.lastMs - a.lastMs || (a.id < b.id ? -1 : 1))
   }
+
+  /** The same with what it would mean if it counted. */
+  const decisions = (room: HoldRoom, telling: HoldTelling, nowMs: number): ToDecide[] =>
+    asked(room, telling, nowMs).map(({ ids, ...each }, index) => ({ ...each, ifItCounts: index < mostReckoned ? consequences(room, new Set(ids), each.firstMs, telling, nowMs) : [] }))
 
   function entries(telling: HoldTelling, nowMs: number): HoldEntryView[] {
     return stories.entries(nowMs - shownDays * dayMs).map(({ id, kind, placeId, lotId, policyId, days, word, reason, shortDays, shortGates, by, atMs, recordedAtMs }) => {
@@ -113,6 +117,12 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName }:
 
   return {
     tellingAt,
+    /** Work that holds make: a word that is waited for, fish to be let go, looks at a pairing. */
+    due(nowMs: number): DueItem[] {
+      const [room, telling] = [holds.rooms.at(nowMs), tellingAt(nowMs)]
+      const ready = [...facts.all(nowMs).values()].flatMap(({ code, lots }) => lots.flatMap(({ species, hold }) => (hold?.isServed ? [{ species, tankCode: code }] : [])))
+      return [...decideDue(asked(room, telling, nowMs)), ...readyDue(ready), ...pairings.list(telling.placeName, telling.lotName, nowMs).flatMap((each) => pairingDue(each, nowMs))]
+    },
     view(nowMs: number): HoldsView {
       const [room, telling, on] = [holds.rooms.at(nowMs), tellingAt(nowMs), holds.dayOn(nowMs)]
       const fishOf = new Map(stories.booked().map(({ lotId, placeId, placeKind, fish }) => [`${lotId} ${placeKind === 'tank' ? placeId : `vessel:${placeId}`}`, fish]))

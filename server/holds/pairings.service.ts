@@ -90,6 +90,16 @@ export function createPairings({ store, holds, facts }: Collaborators) {
       return shown.map((row) => viewOf(row, codeOf, nameOf, nowMs)).sort((a, b) => Number(b.state === 'running') - Number(a.state === 'running') || b.startedAtMs - a.startedAtMs)
     },
 
+    /** Looks that pairings ask for about now, by tank, in words for the card of the round. */
+    askedAt(nowMs: number): { tankId: string; words: string }[] {
+      return recent(nowMs).filter(({ result }) => result === 'running').flatMap((row) => {
+        const { looks } = viewOf(row, () => '', () => '', nowMs)
+        const next = looks.findIndex(({ isMade }) => !isMade)
+        const look = looks[next]
+        return look && look.dueAtMs - nowMs <= besideH * hourMs ? [{ tankId: row.tankId, words: `a pairing asks for its look ${next + 1} of ${looks.length}: every fish of both groups` }] : []
+      })
+    },
+
     /** Tanks of their own water in which several lots stand, and no pairing runs. */
     pairable(nowMs: number): Pairable[] {
       const taken = new Set(recent(nowMs).flatMap(({ tankId, result }) => (result === 'running' ? [tankId] : [])))

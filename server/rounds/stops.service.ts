@@ -23,6 +23,8 @@ interface Collaborators {
   chores: (nowMs: number) => readonly AskedChore[]
   /** Work that comes round, as far as it is due. */
   routine: (nowMs: number) => readonly ChoreAtPlace[]
+  /** Looks that pairings ask for. */
+  pairings: (nowMs: number) => readonly { tankId: string; words: string }[]
   /** Looks that the bench asks for some time after a run. */
   rechecks: (nowMs: number) => readonly RecheckView[]
   tanks: (nowMs: number) => readonly TankFacts[]
@@ -47,7 +49,7 @@ function volumeOf(onWater: readonly JudgedTank[]): number | null {
 }
 
 /** What the card of a tank says: why it is not quiet, what is usual, what is asked today. */
-export function createStopsService({ levels, pins, chores, routine, rechecks, tanks, booked, systemName, rules }: Collaborators) {
+export function createStopsService({ levels, pins, chores, routine, rechecks, pairings, tanks, booked, systemName, rules }: Collaborators) {
   function judgedOf({ tank, level, asked, unseen, state, isBroken }: JudgedTank, onWater: readonly JudgedTank[], known: FoodsKnown, nowMs: number): OfTank {
     const codeOf = (id: string): string => onWater.find((each) => each.tank.tankId === id)?.tank.code ?? ''
     const lotOf = (id: string) => tank.lots.find(({ lotId }) => lotId === id)
@@ -88,15 +90,17 @@ export function createStopsService({ levels, pins, chores, routine, rechecks, ta
     return card
   }
 
-  const dueLooks = (nowMs: number): RecheckView[] => rechecks(nowMs).filter(({ doneAtMs, dueAtMs }) => doneAtMs === null && dueAtMs <= nowMs + soonMs)
+  /** Looks that the bench and pairings ask for, read once for all tanks. */
+  const dueLooks = (nowMs: number) => ({ ofBench: rechecks(nowMs).filter(({ doneAtMs, dueAtMs }) => doneAtMs === null && dueAtMs <= nowMs + soonMs), ofPairings: pairings(nowMs) })
 
   /** What hangs on a tank and is asked for there; it changes without a look. */
-  function hanging(each: JudgedTank, due: readonly RecheckView[], onRound: ReadonlyMap<string, ChoreAtPlace[]>, nowMs: number): Omit<JudgedStop, keyof OfTank | 'pins'> {
+  function hanging(each: JudgedTank, due: ReturnType<typeof dueLooks>, onRound: ReadonlyMap<string, ChoreAtPlace[]>, nowMs: number): Omit<JudgedStop, keyof OfTank | 'pins'> {
     const asked = chores(nowMs).filter(({ tankId }) => tankId === each.tank.tankId).map((chore) => ({ id: chore.id, kind: chore.kind, byMs: chore.byMs, askedBy: chore.askedBy, words: choreWords(chore) }))
-    const looks = due.filter(({ tankCodes }) => tankCodes.includes(each.tank.code)).map(({ label, usual }) => `the bench asks for a look, ${label} after the run: ${usual} usual by now`)
+    const looks = due.ofBench.filter(({ tankCodes }) => tankCodes.includes(each.tank.code)).map(({ label, usual }) => `the bench asks for a look, ${label} after the run: ${usual} usual by now`)
+    const paired = due.ofPairings.filter(({ tankId }) => tankId === each.tank.tankId).map(({ words }) => words)
     const isProposed = each.level.act.includes('hospital tank')
     const round = (onRound.get(each.tank.tankId) ?? []).map((chore) => ({ choreId: chore.choreId, placeId: chore.placeId, words: cardWords(chore) }))
-    return { chores: asked, routine: round, rechecks: looks, hospital: isProposed ? toHospital(each.tank, each.level.reasons, tanks(nowMs), booked(nowMs), rules()) : null }
+    return { chores: asked, routine: round, rechecks: [...paired, ...looks], hospital: isProposed ? toHospital(each.tank, each.level.reasons, tanks(nowMs), booked(nowMs), rules()) : null }
   }
 
   return {

@@ -17,7 +17,7 @@ export function ClockStrip() {
   const of = (asked: DueItem['kind']): DueItem[] => (items ?? []).filter(({ kind }) => kind === asked)
   const packed = of('crate').filter(({ urgency, sinceMs }) => urgency === 'now' && sinceMs !== null)
   // A box for days, and a look tomorrow, are no clocks yet.
-  const clocks = (items ?? []).filter(({ kind, urgency }) => kind === 'run step' || ((kind === 'vessel' || kind === 'introduction') && urgency !== 'later'))
+  const clocks = (items ?? []).filter(({ kind, urgency, byMs }) => kind === 'run step' || (kind === 'hold' && byMs !== null && urgency !== 'later') || ((kind === 'vessel' || kind === 'introduction') && urgency !== 'later'))
   const running = [...clocks, ...packed.sort((a, b) => (a.sinceMs ?? 0) - (b.sinceMs ?? 0))]
   if (running.length === 0) return null
   return (

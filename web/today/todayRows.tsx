@@ -55,7 +55,7 @@ export const OnTheWayRow = ({ item: { to, what, detail, about, where, byMs, urge
   </Row>
 )
 
-/** What somebody asked for at a tank, or what a feed asks for next. */
+/** What somebody asked for at a tank, what a feed asks for next, or a hold. */
 export const ChoreRow = ({ item: { to, what, detail, about, byMs, urgency } }: { item: DueItem }) => (
   <Row to={to} mark={urgency === 'now' ? 'act' : 'plan'} aside={byMs === null ? '' : inOrSince(byMs)}>
     <strong>{about}</strong> <InUnits>{what}</InUnits>
