@@ -20,3 +20,17 @@ export async function decideAndRelease({ commander, people }: Scene, daysAgo: nu
   const fish = commander.ask<HoldsView>('/api/holds', {}, atMs).groups.filter(({ release, isTank }) => release.answer === 'release' && isTank).map(({ lotId, placeId }) => ({ lotId, placeId }))
   if (fish.length > 0) await commander.run('endHolds', {}, { fish, reason: null, happenedAtMs: atMs }, people.lead, atMs)
 }
+
+/** Of the last days one story each: a late sign that began a whole water again, a hold that was ended early, two groups that stand together to be looked at. */
+export async function tellHolds({ commander, people, tanks }: Scene, daysAgo: number, atMs: number): Promise<void> {
+  const heldIn = (code: string) => commander.ask<HoldsView>('/api/holds', {}, atMs).groups.filter(({ placeName }) => placeName === code)
+  if (daysAgo === 2 && heldIn('R1-01').length > 0) {
+    const tankId = tanks.get('R1-01') ?? ''
+    await commander.run('recordCheck', {}, { tankId, roundNumber: 1, ate: 'most', signs: ['spots'], seen: null, note: 'three with grains on the fins', replacesId: null, happenedAtMs: atMs }, people.lead, atMs)
+    await commander.run('decideHeldSign', {}, { tankId, word: 'spots', decision: 'confirmed', note: null, happenedAtMs: atMs }, people.lead, atMs)
+  }
+  const early = heldIn('R2-05')
+  if (daysAgo === 1 && early.length > 0) await commander.run('endHolds', {}, { fish: early.map(({ lotId, placeId }) => ({ lotId, placeId })), reason: 'to the customer who ordered them, into a tank by themselves', happenedAtMs: atMs }, people.lead, atMs)
+  const [first, second] = heldIn('Q1-03')
+  if (daysAgo === 1 && first && second) await commander.run('startPairing', {}, { tankId: first.placeId, lotA: first.lotId, lotB: second.lotId, looksH: [24, 48, 72, 120, 168], happenedAtMs: atMs }, people.lead, atMs)
+}

@@ -12,8 +12,10 @@ interface Scene extends Furnished {
 const hungryTank = 'H1-01'
 const spottedTanks = ['M1-03', 'M1-09']
 const shyTank = 'S1-05'
+/** Fish that have served their hold, and two groups that stand together on their second day: somebody looked at both. */
+const wellTanks = ['Q1-06', 'Q1-03']
 /** Tanks of which this morning's look tells something of its own. */
-export const told: ReadonlySet<string> = new Set(['R1-02', hungryTank, shyTank, ...spottedTanks])
+export const told: ReadonlySet<string> = new Set(['R1-02', hungryTank, shyTank, ...spottedTanks, ...wellTanks])
 
 /** What was seen this morning beside what is well. */
 export async function lookAtTrouble({ commander, people, tanks, chance }: Scene, nowMs: number): Promise<void> {
@@ -21,6 +23,7 @@ export async function lookAtTrouble({ commander, people, tanks, chance }: Scene,
   await look('R1-02', { ate: 'some', signs: ['clamped fins'], note: 'left food two days running' }, 40)
   // Spots on two tanks of one water, slight on each: together they are to be looked at again.
   for (const [index, code] of spottedTanks.entries()) await look(code, { signs: ['spots'] }, 38 - index)
+  for (const [index, code] of wellTanks.entries()) await look(code, {}, 35 - index)
   // Fish that are hardly ever all seen: unseen, not missing.
   await look(shyTank, { seen: 8 }, 36)
 }

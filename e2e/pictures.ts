@@ -13,7 +13,6 @@ const desktop: BrowserContextOptions = { viewport: { width: 1280, height: 800 } 
 const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['today', '/today'],
   ['crate', '/crates/open'],
-  ['preparation', '/crates/due/preparation'],
   ['tank-choice', '/crates/due/tanks', suggestTanks],
   ['unpack', '/crates/open/unpack', spoilBag],
   ['claim', '/crates/open/claim'],
@@ -28,10 +27,11 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['bench', '/bench'],
   ['run', '/bench/runs/siphon'],
   ['kitchen', '/kitchen', (driver) => driver.page.locator('.tick-row').first().waitFor()],
+  ['holds', '/holds', (driver) => driver.page.locator('.hold-row').first().waitFor()],
   ['handover', '/handover', (driver) => driver.page.locator('.handover .record').first().waitFor()],
 ]
 const onPhone = new Set(['unpack', 'run', 'kitchen', 'move', 'introduction'])
-const onDesktop = new Set(['today', 'crate', 'preparation', 'tank-choice', 'claim', 'room', 'handover', 'plans', 'tank', 'trace', 'compare'])
+const onDesktop = new Set(['today', 'crate', 'holds', 'tank-choice', 'claim', 'room', 'handover', 'plans', 'tank', 'trace', 'compare'])
 
 /** Five fish, next door. */
 async function sayMove(driver: Driver): Promise<void> {

@@ -48,7 +48,7 @@ function PolicyRow({ each, mayEdit, onOpen }: { each: PolicyView; mayEdit: boole
       </p>
       {mayEdit && (
         <div className="entry-buttons" role="group" aria-label={policy.name}>
-          <Button onClick={() => onOpen(true)}>copy</Button>
+          {policy.phases.length > 0 && <Button onClick={() => onOpen(true)}>copy</Button>}
           {policy.id === usualPolicy && <ButtonLink to="/setup/limits#shopHoldDays">its days</ButtonLink>}
           {isOwn && <Button onClick={() => onOpen(false)}>change</Button>}
           {isOwn && <Button onClick={() => void retire(each).then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))}>{isRetired ? 'use it again' : 'out of use'}</Button>}
