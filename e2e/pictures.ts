@@ -20,7 +20,7 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['plans', '/plans', (driver) => driver.page.locator('.plan').first().waitFor()],
   ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'count')],
   ['round', '/rounds', (driver) => driver.answer('none ate')],
-  ['move', '/room/R1-05/move', sayMove],
+  ['move', '/room/R1-06/move', sayMove],
   ['trace', '/room/M1-08/contacts', (driver) => driver.page.locator('.react-flow__node').first().waitFor()],
   ['introduction', '/bench/introductions/first'],
   ['compare', '/bench/compare?line=waiting', judged],
@@ -36,7 +36,7 @@ const onDesktop = new Set(['today', 'crate', 'holds', 'tank-choice', 'claim', 'r
 /** Five fish, next door. */
 async function sayMove(driver: Driver): Promise<void> {
   await driver.chooseNumber(5)
-  await driver.chooseTank('R1-01')
+  await driver.chooseTank('R1-08')
   await driver.page.getByRole('region', { name: 'Before the net' }).waitFor()
 }
 
