@@ -23,11 +23,20 @@ export interface WhatIf {
   unprotected: { lot: string; tank: string }[]
 }
 
-/** Groups of which no hold runs, with the held fish they share a water with. */
-function besideHeld(room: HoldRoom): Map<string, { lot: string; tank: string }> {
+/** A group of which no hold runs, in waters where held fish stand. */
+interface Bare {
+  lot: string
+  tank: string
+  waters: readonly string[]
+}
+
+/** Groups of which no hold runs, that share a water with held fish. */
+function besideHeld(room: HoldRoom): Bare[] {
   const heldWaters = new Set([...allGroups(room)].flatMap(({ place, strands }) => strands.filter(({ hold }) => hold && !isPassed(hold)).map((strand) => standsIn(room, place, strand))))
-  const found = [...allGroups(room)].filter(({ place, strands }) => strands.every(({ hold }) => !hold) && strands.some((strand) => heldWaters.has(standsIn(room, place, strand))))
-  return new Map(found.map(({ lot, place }) => [groupKey(lot, place), { lot, tank: place }]))
+  return [...allGroups(room)].flatMap(({ lot, place, strands }): Bare[] => {
+    const waters = strands.map((strand) => standsIn(room, place, strand)).filter((water) => heldWaters.has(water))
+    return waters.length > 0 && strands.every(({ hold }) => !hold) ? [{ lot, tank: place, waters }] : []
+  })
 }
 
 const sameWater = (before: HoldRoom, after: HoldRoom, place: string, strand: Strand): boolean => waterState(before, standsIn(before, place, strand)) === waterState(after, standsIn(after, place, strand))
@@ -47,8 +56,9 @@ export function compareRooms(before: HoldRoom, after: HoldRoom, added: readonly 
     if (was.earliest === is.earliest && theirs.length === 0) return []
     return [{ lot, tank: place, before: was.earliest, after: is.earliest, lost: Math.max(0, ...theirs.map(({ lost }) => lost)), causes: [...new Set(theirs.map(({ cause }) => cause))].sort(byText) }]
   })
-  const known = besideHeld(before)
-  const unprotected = [...besideHeld(after)].filter(([key]) => !known.has(key)).map(([, group]) => group)
+  // Who stood on that water already, in whatever tank, does so still.
+  const known = new Set(besideHeld(before).flatMap(({ lot, waters }) => waters.map((water) => groupKey(lot, water))))
+  const unprotected = besideHeld(after).flatMap(({ lot, tank, waters }) => (waters.some((water) => known.has(groupKey(lot, water))) ? [] : [{ lot, tank }]))
   const byPlace = (a: { lot: string; tank: string }, b: { lot: string; tank: string }): number => byText(a.lot, b.lot) || byText(a.tank, b.tank)
   return { rows: rows.sort(byPlace), unprotected: unprotected.sort(byPlace) }
 }

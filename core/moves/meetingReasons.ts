@@ -19,7 +19,7 @@ export function meetingReasons(move: Move): MoveReason[] {
       ...when(isTank && (to.ownLost?.[lot] ?? 0) > 0, reason('warn', 'own-restart', { lot, days: to.ownLost?.[lot] ?? 0 })),
     ]),
     ...(meets ? onWater.flatMap(({ lot, heldDays, restarts, lostDays }) => when(!moved.has(lot) && (lostDays ?? heldDays ?? 0) >= 1 && restarts !== false, reason('warn', 'restarts', { lot, days: lostDays ?? heldDays ?? 0 }))) : []),
-    ...(isTank ? (to.unprotected ?? []).map((lot) => reason('warn', 'unprotected', { lot })) : []),
+    ...when(isTank && (to.unprotected ?? []).length > 0, reason('warn', 'unprotected', { lots: to.unprotected ?? [] })),
     ...pairings.flatMap(({ lots: [a, b], state, tankId }) => {
       const isMeeting = meets && to.id !== tankId && ((moved.has(a) && onWater.some(({ lot }) => lot === b)) || (moved.has(b) && onWater.some(({ lot }) => lot === a)))
       return when(isMeeting, reason('lead', 'pairing-open', { a, b, state }))

@@ -39,6 +39,7 @@ export function sentenceOf(each: MoveReason, names: Names): string {
   const number = (slot: string): number | null => (typeof each[slot] === 'number' ? each[slot] : null)
   const list = (slot: string): string => (Array.isArray(each[slot]) ? (each[slot] as readonly string[]).join(', ') : text(slot))
   const lot = (): string => names.lot(text('lot'))
+  const lotsOf = (slot: string): string[] => (Array.isArray(each[slot]) ? (each[slot] as readonly string[]).map(names.lot) : [])
   const water = (slot = 'water'): string => names.water(text(slot))
   const within = (quantity: Quantity): string => {
     const show = (slot: string): string => (number(slot) === null ? '…' : showSet(quantity, number(slot) ?? 0, markedUnits))
@@ -75,7 +76,7 @@ export function sentenceOf(each: MoveReason, names: Names): string {
     'plan-place-ready': () => `${text('plan')} is ready to use this tank.`,
     'plan-water': () => `${text('why')}.`,
     restarts: () => `${lot()} loses ${days('days')} of its hold.`,
-    unprotected: () => `${lot()} has no hold and would stand with held fish: no clock would show it.`,
+    unprotected: () => `${lotsOf('lots').join(', ')} ${lotsOf('lots').length === 1 ? 'has' : 'have'} no hold and would stand with held fish: no clock would show it.`,
     'pairing-open': () => `${names.lot(text('a'))} and ${names.lot(text('b'))} ${sourcesStateWords(text('state'))}: they stay apart until it is passed.`,
     'own-restart': () => `${lot()} begins its hold anew: ${days('days')}.`,
     'sources-lately': () => `${text('a')} and ${text('b')}: together for ${days('days')} only.`,
