@@ -8,6 +8,7 @@ import { clockOf, type HoldClock } from './holdClock'
 import { eventsInForce, type HoldEvent } from './holdEvents'
 import { copyRoom, emptyRoom, type HoldRoom } from './holdRoom'
 import { whatIf } from './holdWhatIf'
+import { readRoom, writeRoom } from './roomText'
 import { playHolds } from './playHolds'
 import { mealAnswers, type HoldPolicy } from './policy'
 import { policiesById, shippedPolicies } from './shippedHolds'
@@ -115,14 +116,17 @@ test('feeding up first never makes a hold shorter', () => {
   }), { numRuns: tries(5000, 500) })
 })
 
-test('a room played in parts is the room played at once, and a copy of it leaves it as it is', () => {
+test('a room played in parts, or written down between them, is the room played at once, and a copy of it leaves it as it is', () => {
   fc.assert(fc.property(holdHistory, fc.tuple(askedAt, askedAt), (events, [one, other]) => {
     const [early, late] = [Math.min(one, other), Math.max(one, other)]
     const ordered = eventsInForce(events, late)
     const first = roomAt(events, early)
     const before = clocksOf(first)
-    const played = playHolds(copyRoom(first), ordered.filter(({ at }) => at > early), late)
-    expect(clocksOf(played)).toEqual(clocksOf(playHolds(emptyRoom(rules()), ordered, late)))
+    const more = ordered.filter(({ at }) => at > early)
+    const atOnce = clocksOf(playHolds(emptyRoom(rules()), ordered, late))
+    expect(clocksOf(playHolds(copyRoom(first), more, late))).toEqual(atOnce)
+    // Written down and read after a start it plays on as if nothing had been between.
+    expect(clocksOf(playHolds(readRoom(writeRoom(first), rules()), more, late))).toEqual(atOnce)
     whatIf(first, [{ kind: 'sign', tank: 'Q1-01', word: 'spots', decision: 'confirmed' }, { kind: 'arrive', lot: 'L9', tank: 'Q1-02', n: 3, policy: 'shopHold' }], early)
     expect(clocksOf(first)).toEqual(before)
   }), { numRuns: tries(2000, 300) })

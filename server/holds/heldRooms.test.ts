@@ -1,3 +1,6 @@
+import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { afterAll, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { goneAfterDays, shippedAgents } from '../../core/dosing/agents'
@@ -7,9 +10,10 @@ import { allGroups, type HoldRoom } from '../../core/holds/holdRoom'
 import { policiesById } from '../../core/holds/shippedHolds'
 import { tries } from '../../core/testing/tries'
 import { fishUnlikeTheBooks, heldRoomOf } from '../testing/heldRoomOf'
-import { createTestRoom, plainBag, quietCheck, type TestRoom } from '../testing/testRoom'
+import { createTestRoom, plainBag, quietCheck, testNowMs, type TestRoom } from '../testing/testRoom'
 import { createHeldHistoryStore } from './heldHistory.store'
 import { createHeldMarkStore } from './heldMark.store'
+import { createHeldFile, heldFileOf } from './heldFile'
 import { createHeldRooms, type HeldRooms } from './heldRooms'
 
 // Random days, entered late, corrected and taken back: holds that are kept while people work against holds played from the beginning.
@@ -73,11 +77,15 @@ async function live(each: Step, atMs: number): Promise<void> {
 const daysInRoom = 15
 let days = 0
 let kept: HeldRooms
+let started: () => HeldRooms
+const folder = mkdtempSync(join(tmpdir(), 'daily-crate-'))
+let rooms = 0
 async function furnish(): Promise<void> {
   room?.db.close()
-  room = await createTestRoom({ tankCount: 3, sharing: 'each its own' })
+  room = await createTestRoom({ tankCount: 3, sharing: 'each its own', file: join(folder, `room${(rooms += 1)}.sqlite`) })
   const rules = { timeZone: 'UTC', tanks: Object.fromEntries(room.tanks.map(({ id }) => [id, id])), policies: policiesById(), goneAfter: goneAfterDays(shippedAgents) }
-  kept = createHeldRooms({ history: createHeldHistoryStore(room.db), marks: createHeldMarkStore(room.db), rules: () => rules, usual: () => null })
+  started = () => createHeldRooms({ history: createHeldHistoryStore(room.db), marks: createHeldMarkStore(room.db), rules: () => rules, usual: () => null, file: createHeldFile(room.db) })
+  kept = started()
   Object.assign(made, { movements: [], decisions: [], checks: {} })
   days = 0
 }
@@ -98,6 +106,8 @@ test('random days: holds that were kept are those of the books, however late, co
       days += 1
       const [held, afresh] = [kept.at(room.clock.nowMs), heldRoomOf(room.db, room.clock.nowMs)]
       expect(clocks(held)).toEqual(clocks(afresh))
+      // A server that starts now reads what was kept of yesterday, and plays on from there.
+      expect(clocks(started().at(room.clock.nowMs))).toEqual(clocks(afresh))
       // Entries that contradict each other (more fish moved from a tank than stood there on that day) wait for ever, and the fish with them.
       if (held.waiting.length === 0) expect(fishUnlikeTheBooks(room.db, held)).toEqual([])
     }),
@@ -105,4 +115,22 @@ test('random days: holds that were kept are those of the books, however late, co
   )
   // Much must have happened, or the days were not worth living.
   expect([accepted > tries(200, 45), restarts > tries(200, 45)]).toEqual([true, true])
+})
+
+test('what was kept of other books, or was spoiled, is played anew', async () => {
+  await furnish()
+  const crate = await room.crateOf([['Cherry barb', 8, 1, room.tanks[0] ?? null]])
+  await room.post(`/api/crates/${crate.id}/bags`, plainBag([crate.bags[0].id], 8))
+  await room.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: testNowMs })
+  room.clock.nowMs += 5 * dayMs
+  const right = clocks(heldRoomOf(room.db, room.clock.nowMs))
+  started().at(room.clock.nowMs)
+  const path = heldFileOf(room.db.file)
+  expect(existsSync(path)).toBe(true)
+  const [text, held] = [readFileSync(path, 'utf8'), () => clocks(started().at(room.clock.nowMs))]
+  expect(held()).toEqual(right)
+  for (const spoiled of ['', 'no JSON', text.slice(0, -20), text.replace('"n":8', '"n":9').replace('8000000', '9000000'), text.replace('"movement":', '"movement":1')]) {
+    writeFileSync(path, spoiled)
+    expect(held()).toEqual(right)
+  }
 })

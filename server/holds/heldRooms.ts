@@ -4,6 +4,7 @@ import { byTurn, type HoldEvent } from '../../core/holds/holdEvents'
 import { copyRoom, emptyRoom, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
 import { playHolds } from '../../core/holds/playHolds'
 import { heldHistory } from './heldHistory'
+import type { HeldFile } from './heldFile'
 import type { HeldHistoryStore } from './heldHistory.store'
 import type { HeldMark, HeldMarkStore } from './heldMark.store'
 
@@ -16,6 +17,8 @@ interface Collaborators {
   history: HeldHistoryStore
   marks: HeldMarkStore
   rules: () => HoldRules
+  /** Keeps a room of yesterday between two starts. */
+  file?: HeldFile
   usual: () => UsualFor | null
 }
 interface Kept {
@@ -24,8 +27,9 @@ interface Kept {
 }
 
 /** The held fish of the room, played out of the books once and then only as far back as something new happened. */
-export function createHeldRooms({ history, marks, rules, usual }: Collaborators) {
+export function createHeldRooms({ history, marks, rules, usual, file }: Collaborators) {
   let kept: Kept[] = []
+  let savedAt = -Infinity
   let known: { version: string; mark: HeldMark; rules: string; at: number; room: HoldRoom; ahead: readonly HoldEvent[] } | null = null
 
   const namesOf = ({ policies, ...rest }: HoldRules): string => JSON.stringify([rest, [...policies.values()]])
@@ -37,9 +41,9 @@ export function createHeldRooms({ history, marks, rules, usual }: Collaborators)
   }
 
   /** Plays everything after the newest room that is older than what changed. */
-  function playFrom(changed: number, inForce: HoldRules, now: number): { room: HoldRoom; ahead: readonly HoldEvent[] } {
-    kept = kept.filter(({ at }) => at < changed && at < now)
-    const base = kept.at(-1)
+  function playFrom(rooms: readonly Kept[], changed: number, inForce: HoldRules, now: number): { room: HoldRoom; ahead: readonly HoldEvent[]; kept: Kept[] } {
+    const still = rooms.filter(({ at }) => at < changed && at < now)
+    const base = still.at(-1)
     const room = base ? copyRoom(base.room) : emptyRoom(inForce)
     const events = heldHistory(history, base ? (base.at + 1) * minuteMs : 0, usual())
     let played = 0
@@ -51,13 +55,21 @@ export function createHeldRooms({ history, marks, rules, usual }: Collaborators)
     }
     for (const before of keptBefore) {
       const at = now - before
-      if (at <= (kept.at(-1)?.at ?? -1)) continue
+      if (at <= (still.at(-1)?.at ?? -1)) continue
       playTo(at)
-      kept.push({ at, room: copyRoom(room) })
+      still.push({ at, room: copyRoom(room) })
     }
     playTo(now)
-    kept = thinned(kept, now)
-    return { room, ahead: events.slice(played) }
+    return { room, ahead: events.slice(played), kept: thinned(still, now) }
+  }
+
+  /** What is read inside of a write that is not over: it may be undone, so nothing of it is kept. */
+  let passing: { version: string; at: number; room: HoldRoom } | null = null
+  function inPassing(version: string, inForce: HoldRules, now: number): HoldRoom {
+    if (passing?.version === version && passing.at === now) return passing.room
+    const oldestMs = known ? marks.oldestSince(known.mark) : null
+    passing = { version, at: now, room: playFrom(kept, known && oldestMs === null ? Infinity : minuteOf(oldestMs ?? -1), inForce, now).room }
+    return passing.room
   }
 
   /**
@@ -73,16 +85,33 @@ export function createHeldRooms({ history, marks, rules, usual }: Collaborators)
       known = { ...known, at: now, ahead: known.ahead.filter((event) => !isDue(event)) }
       return known.room
     }
-    const mark = marks.mark(nowMs)
     const isAnew = known?.rules !== names || known.at > now
-    const oldestMs = known && !isAnew ? marks.oldestSince(known.mark) : null
+    if (marks.isWriting() && known && !isAnew) return inPassing(version, inForce, now)
+    const mark = marks.mark(nowMs)
+    const loaded = known ? null : (file?.load(inForce, names) ?? null)
+    if (loaded) kept = [{ at: loaded.at, room: loaded.room }]
+    const before = loaded?.mark ?? (known && !isAnew ? known.mark : null)
+    const oldestMs = before && marks.oldestSince(before)
     if (known && !isAnew && oldestMs === null) {
       // Something was written that no hold goes by.
       known = { ...known, version, mark }
       return at(nowMs)
     }
-    known = { version, mark, rules: names, at: now, ...playFrom(oldestMs === null ? -Infinity : minuteOf(oldestMs), inForce, now) }
-    return known.room
+    const changed = oldestMs === null ? (loaded ? Infinity : -Infinity) : minuteOf(oldestMs)
+    const { room, ahead, kept: still } = playFrom(kept, changed, inForce, now)
+    if (marks.isWriting()) return room
+    kept = still
+    known = { version, mark, rules: names, at: now, room, ahead }
+    save(mark, names, now)
+    return room
+  }
+
+  /** Once a day, a room of which hardly anything is entered any more. */
+  function save(mark: HeldMark, names: string, now: number): void {
+    const yesterday = kept.filter(({ at: minute }) => minute <= now - dayMin).at(-1)
+    if (!file || !yesterday || now - savedAt < dayMin) return
+    savedAt = now
+    file.save({ ...yesterday, mark }, names)
   }
 
   /**

@@ -19,6 +19,7 @@ import type { Database } from '../db/open'
 import type { LevelsStore } from '../rounds/levels.store'
 import { createHeldHistoryStore } from './heldHistory.store'
 import { createHeldMarkStore } from './heldMark.store'
+import { createHeldFile } from './heldFile'
 import { createHeldRooms } from './heldRooms'
 import type { HoldBooksStore } from './holdBooks.store'
 
@@ -69,7 +70,7 @@ export function createHoldsService({ db, books, limits, roundRules, runs, zone }
     return { rules: roundRules(), speciesOf: (lotId) => history.species(lotId) ?? {}, runsOf }
   }
 
-  const rooms = createHeldRooms({ history, marks, rules, usual })
+  const rooms = createHeldRooms({ history, marks, rules, usual, file: createHeldFile(db) })
   let lots: { version: string; minute: number; groups: ReadonlyMap<string, Group[]> } | null = null
   function groupsByLot(room: HoldRoom, nowMs: number): ReadonlyMap<string, Group[]> {
     const [version, minute] = [marks.version(), minuteOf(nowMs)]

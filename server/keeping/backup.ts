@@ -119,6 +119,6 @@ export function setAside(folder: string, nowMs: number): string | null {
   if (!existsSync(databaseIn(folder))) return null
   const aside = join(folder, `before-${new Date(nowMs).toISOString().replace(/[:.]/g, '-')}`)
   mkdirSync(aside)
-  for (const name of readdirSync(folder)) if (/^(room\.(sqlite(-wal|-shm)?|tally)|photos|before-.*\.sqlite)$/.test(name)) renameSync(join(folder, name), join(aside, name))
+  for (const name of readdirSync(folder)) if (/^(room\.(sqlite(-wal|-shm)?|tally|holds)|photos|before-.*\.sqlite)$/.test(name)) renameSync(join(folder, name), join(aside, name))
   return aside
 }

@@ -57,6 +57,11 @@ export function HoldSheet({ group, writes, onClose }: { group: HeldGroupView; wr
             move them …
           </ButtonLink>
         )}
+        {isReady && isTank && (
+          <ButtonLink size="hand" to={`/room/${placeName}/card`}>
+            take-along card
+          </ButtonLink>
+        )}
         {!isReady && isLead && (
           <Button size="hand" aria-pressed={saying === 'end'} onClick={() => setSaying(saying === 'end' ? null : 'end')}>
             end it early …
