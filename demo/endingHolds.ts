@@ -11,13 +11,14 @@ const confirmsEvery = 17
 
 /** After the round the lead says what the signs of the day are, and lets go what is ready. */
 export async function decideAndRelease({ commander, people }: Scene, daysAgo: number, atMs: number): Promise<void> {
-  const waiting = commander.ask<HoldsView>('/api/holds', {}, atMs).decisions
-  for (const { tankId, contactId, word } of waiting) {
+  const before = commander.ask<HoldsView>('/api/holds', {}, atMs)
+  for (const { tankId, contactId, word } of before.decisions) {
     if (tankId === null || contactId !== null) continue
     const isOne = daysAgo % confirmsEvery === 0
     await commander.run('decideHeldSign', {}, { tankId, word, decision: isOne ? 'confirmed' : 'dismissed', note: isOne ? null : word === 'death' ? 'one of many, the others well' : 'gone when looked at again', happenedAtMs: atMs }, people.lead, atMs)
   }
-  const fish = commander.ask<HoldsView>('/api/holds', {}, atMs).groups.filter(({ release, isTank }) => release.answer === 'release' && isTank).map(({ lotId, placeId }) => ({ lotId, placeId }))
+  const { groups } = before.decisions.length === 0 ? before : commander.ask<HoldsView>('/api/holds', {}, atMs)
+  const fish = groups.filter(({ release, isTank }) => release.answer === 'release' && isTank).map(({ lotId, placeId }) => ({ lotId, placeId }))
   if (fish.length > 0) await commander.run('endHolds', {}, { fish, reason: null, happenedAtMs: atMs }, people.lead, atMs)
 }
 
@@ -29,8 +30,9 @@ export async function tellHolds({ commander, people, tanks }: Scene, daysAgo: nu
     await commander.run('recordCheck', {}, { tankId, roundNumber: 1, ate: 'most', signs: ['spots'], seen: null, note: 'three with grains on the fins', replacesId: null, happenedAtMs: atMs }, people.lead, atMs)
     await commander.run('decideHeldSign', {}, { tankId, word: 'spots', decision: 'confirmed', note: null, happenedAtMs: atMs }, people.lead, atMs)
   }
+  if (daysAgo !== 1) return
   const early = heldIn('R2-05')
-  if (daysAgo === 1 && early.length > 0) await commander.run('endHolds', {}, { fish: early.map(({ lotId, placeId }) => ({ lotId, placeId })), reason: 'to the customer who ordered them, into a tank by themselves', happenedAtMs: atMs }, people.lead, atMs)
+  if (early.length > 0) await commander.run('endHolds', {}, { fish: early.map(({ lotId, placeId }) => ({ lotId, placeId })), reason: 'to the customer who ordered them, into a tank by themselves', happenedAtMs: atMs }, people.lead, atMs)
   const [first, second] = heldIn('Q1-03')
-  if (daysAgo === 1 && first && second) await commander.run('startPairing', {}, { tankId: first.placeId, lotA: first.lotId, lotB: second.lotId, looksH: [24, 48, 72, 120, 168], happenedAtMs: atMs }, people.lead, atMs)
+  if (first && second) await commander.run('startPairing', {}, { tankId: first.placeId, lotA: first.lotId, lotB: second.lotId, looksH: [24, 48, 72, 120, 168], happenedAtMs: atMs }, people.lead, atMs)
 }

@@ -99,6 +99,7 @@ import { createFloorStore } from './room/floor.store'
 import { glassEndpoints } from './room/glass.routes'
 import { createGlassService } from './room/glass.service'
 import { createGlassStore } from './room/glass.store'
+import { morningIn } from './room/dayStartIn'
 import { createPastService } from './room/past.service'
 import { createPastStore } from './room/past.store'
 import { roomEndpoints } from './room/room.routes'
@@ -228,7 +229,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const cards = createCardService({ store: cratesStore, facts, served: holds.served, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
   const holdStories = createHoldStoriesStore(db)
-  const holdsView = createHoldsView({ holds, facts, stories: holdStories, pairings, systemName: (id) => roomStore.systems().find((system) => system.id === id)?.name ?? 'water' })
+  const holdsView = createHoldsView({ holds, facts, stories: holdStories, pairings, systemName: (id) => roomStore.systems().find((system) => system.id === id)?.name ?? 'water', morningOf: (on) => morningIn(on, zone()) })
   const supposing = createHoldSupposing({ holds, facts, tellingAt: holdsView.tellingAt })
   const floor = createFloorService({ store: floorStore, facts, audit })
   const decisions = createDecisionsService({ store: createDecisionsStore(db), facts })

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals'
-import { decideDue, pairingDue, readyDue } from './holdDue'
+import { decideDue, holdDayDue, pairingDue, readyDue } from './holdDue'
 
 const hourMs = 3_600_000
 
@@ -17,5 +17,6 @@ test('a pairing asks for its next look, for a missed one now, and for none once 
   const pairing = { id: 'p', state: 'running' as const, tankCode: 'Q1-02', lots: ['barbs 1', 'barbs 2'] as [string, string], looks: [look(24, true), look(48, false), look(72, false)] }
   expect(pairingDue(pairing, 30 * hourMs)).toMatchObject([{ what: 'pairing: look 2 of 3', where: 'Q1-02', byMs: 48 * hourMs, urgency: 'later', detail: null }])
   expect(pairingDue({ ...pairing, looks: [look(24, true), look(48, false, true)] }, 70 * hourMs)).toMatchObject([{ urgency: 'now', detail: 'missed; look now' }])
+  expect(holdDayDue({ tankId: 't', tankCode: 'R1-01', about: 'Cherry barb', atMs: 5 })).toMatchObject({ kind: 'hold day', what: 'hold may be ready', where: 'R1-01', byMs: 5, urgency: 'later' })
   expect([pairingDue({ ...pairing, state: 'passed' }, 0), pairingDue({ ...pairing, looks: [look(24, true)] }, 0)]).toEqual([[], []])
 })

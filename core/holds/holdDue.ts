@@ -19,6 +19,11 @@ export function readyDue(ready: readonly { species: string; tankCode: string }[]
   return [{ ...ofHolds, id: 'hold ready', what: ready.length === 1 ? 'ready: let them go' : `${plural(ready.length, 'group is ready', 'groups are ready')}: let them go`, detail: 'or the next fish that come beside them begin their days again', about: `${first.tankCode} ${first.species}${ready.length > 1 ? ' and others' : ''}`, where: null, byMs: null, urgency: 'soon' }]
 }
 
+/** The day on which the hold of a tank may be ready, for calendars: not before, and nobody promises it. */
+export const holdDayDue = ({ tankId, tankCode, about, atMs }: { tankId: string; tankCode: string; about: string; atMs: number }): DueItem => ({
+  ...{ ...ofHolds, kind: 'hold day', id: `hold day ${tankId}`, what: 'hold may be ready', detail: 'not before this day', about, where: tankCode, byMs: atMs, urgency: 'later' },
+})
+
 /** The next look that a pairing asks for; a missed one is asked for now. */
 export function pairingDue({ id, state, tankCode, lots, looks }: Pick<PairingView, 'id' | 'state' | 'tankCode' | 'lots' | 'looks'>, nowMs: number): DueItem[] {
   const next = looks.findIndex(({ isMade }) => !isMade)

@@ -15,6 +15,8 @@ export interface Database {
   orm: BetterSQLite3Database<typeof schema>
   /** Runs all of `work` or none of it. Synchronous only: a promise would commit before it is done, so it is refused. */
   transact<T>(work: () => T): T
+  /** Whether something was written that may still be undone: what is read now must not be kept. */
+  isWriting(): boolean
   /** Names what the database holds: the same word, the same contents, whoever wrote. */
   version(): string
   /** Lets the file grow to so many megabytes and no further: what would not fit is refused as on a full disk. */
@@ -54,12 +56,14 @@ export function openDatabase(file: string, { keepsTally = false } = {}): Databas
     const { own, others } = changes.get() as { own: number; others: number }
     return `${own}.${others}.${undone}`
   }
+  let begunAt = ''
+  const isWriting = (): boolean => raw.inTransaction && version() !== begunAt
   const tally = keepsTally ? createTally(file, raw) : null
   const close = (): void => {
     tally?.close()
     raw.close()
   }
-  return { file, raw, orm, version, transact: (work) => transact(raw, work, () => (undone += 1)), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
+  return { file, raw, orm, version, isWriting, transact: (work) => transact(raw, work, () => (begunAt = version()), () => (undone += 1)), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
 }
 
 // Rebuilding a table under enforced keys could empty its children, so keys are off while migrating and checked after.
@@ -106,8 +110,9 @@ function limitTo(raw: Raw, megabytes: number): void {
   raw.exec(`PRAGMA max_page_count=${Math.ceil((megabytes * 1e6) / bytes)}`)
 }
 
-function transact<T>(raw: Raw, work: () => T, onUndone: () => void): T {
+function transact<T>(raw: Raw, work: () => T, onBegun: () => void, onUndone: () => void): T {
   raw.exec('BEGIN IMMEDIATE')
+  onBegun()
   try {
     const result = work()
     if (result instanceof Promise) throw new TypeError('a transaction cannot wait for a promise')

@@ -17,12 +17,12 @@ export interface HeldMark {
 }
 
 /** Tells what came into the books since they were read, however long ago it happened: what was played from there on is played anew. */
-export function createHeldMarkStore({ orm, raw, version }: Database) {
+export function createHeldMarkStore({ orm, version, isWriting }: Database) {
   return {
     /** Another one as soon as anything is written. */
     version,
     /** Whether a write is under way that may still be undone. */
-    isWriting: (): boolean => raw.inTransaction,
+    isWriting,
     mark: (nowMs: number): HeldMark => ({
       ...orm.get<Omit<HeldMark, 'nowMs'>>(sql`SELECT (SELECT coalesce(max(seq), 0) FROM movement) AS movement, (SELECT coalesce(max(rowid), 0) FROM "check") AS "check", (SELECT coalesce(max(seq), 0) FROM observation) AS observation,
         (SELECT coalesce(max(rowid), 0) FROM bag_record) AS record, (SELECT coalesce(max(rowid), 0) FROM sign_decision) AS decision, (SELECT coalesce(max(rowid), 0) FROM contact) AS contact,

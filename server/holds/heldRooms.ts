@@ -85,19 +85,20 @@ export function createHeldRooms({ history, marks, rules, usual, file }: Collabor
       known = { ...known, at: now, ahead: known.ahead.filter((event) => !isDue(event)) }
       return known.room
     }
-    const isAnew = known?.rules !== names || known.at > now
+    const isAnew = known?.rules !== names
     if (marks.isWriting() && known && !isAnew) return inPassing(version, inForce, now)
     const mark = marks.mark(nowMs)
     const loaded = known ? null : (file?.load(inForce, names) ?? null)
     if (loaded) kept = [{ at: loaded.at, room: loaded.room }]
     const before = loaded?.mark ?? (known && !isAnew ? known.mark : null)
     const oldestMs = before && marks.oldestSince(before)
-    if (known && !isAnew && oldestMs === null) {
+    if (known && !isAnew && oldestMs === null && known.at <= now) {
       // Something was written that no hold goes by.
       known = { ...known, version, mark }
       return at(nowMs)
     }
-    const changed = oldestMs === null ? (loaded ? Infinity : -Infinity) : minuteOf(oldestMs)
+    // An earlier minute is played from the newest room before it.
+    const changed = oldestMs === null ? (loaded || (known && !isAnew) ? Infinity : -Infinity) : minuteOf(oldestMs)
     const { room, ahead, kept: still } = playFrom(kept, changed, inForce, now)
     if (marks.isWriting()) return room
     kept = still

@@ -32,6 +32,8 @@ async function daysOf(count: number, index = 0): Promise<void> {
 test('a hold is served, ready, let go in one touch, and taken back', async () => {
   await deliver(['Cherry barb', 8, 0])
   expect(await group('Cherry barb')).toMatchObject({ policyName: 'Shop hold', day: 1, of: 14, isReady: false, words: 'Watch day 1 of 14; ready not before Sun 18 May.', fish: 8 })
+  const { items } = (await room.get('/api/due')).body as { items: DueItem[] }
+  expect(items.filter(({ kind }) => kind === 'hold day')).toMatchObject([{ what: 'hold may be ready', where: 'R1-01', about: 'Cherry barb', byMs: Date.UTC(2031, 4, 18, 9), urgency: 'later' }])
   await daysOf(13)
   expect((await group('Cherry barb'))?.words).toBe('Watch day 14 of 14; ready not before Sun 18 May.')
   later(dayMs)

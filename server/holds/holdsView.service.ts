@@ -9,7 +9,7 @@ import type { HeldGroupView, HeldWaterView, HoldEntryView, HoldsView, ToDecide }
 import { compareRooms } from '../../core/holds/holdWhatIf'
 import { clockWords, endedWords, exposedWords, ifItCountsWords } from '../../core/holds/holdWords'
 import { signEvents } from '../../core/holds/lookEvents'
-import { decideDue, pairingDue, readyDue } from '../../core/holds/holdDue'
+import { decideDue, holdDayDue, pairingDue, readyDue } from '../../core/holds/holdDue'
 import type { DueItem } from '../../core/due/due'
 import { releaseCheck } from '../../core/holds/releaseCheck'
 import { undecidedSigns } from '../../core/holds/undecided'
@@ -35,10 +35,12 @@ interface Collaborators {
   stories: HoldStoriesStore
   pairings: Pick<PairingsService, 'list' | 'pairable'>
   systemName: (id: string) => string
+  /** Nine in the morning of a day, by the clock of the room. */
+  morningOf: (on: string) => number
 }
 
 /** Every clock as the screen of holds tells it. */
-export function createHoldsView({ holds, facts, stories, pairings, systemName }: Collaborators) {
+export function createHoldsView({ holds, facts, stories, pairings, systemName, morningOf }: Collaborators) {
   const tellingAt = (nowMs: number): HoldTelling => createTelling({ stories, tanks: facts.all(nowMs), policies: holds.rules().policies, systemName })
 
   /** The salinity of a water and what it is kept at; null where either is not known. */
@@ -121,7 +123,13 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName }:
     due(nowMs: number): DueItem[] {
       const [room, telling] = [holds.rooms.at(nowMs), tellingAt(nowMs)]
       const ready = [...facts.all(nowMs).values()].flatMap(({ code, lots }) => lots.flatMap(({ species, hold }) => (hold?.isServed ? [{ species, tankCode: code }] : [])))
-      return [...decideDue(asked(room, telling, nowMs)), ...readyDue(ready), ...pairings.list(telling.placeName, telling.lotName, nowMs).flatMap((each) => pairingDue(each, nowMs))]
+      // A tank is ready with the last of its lots; days that are served already wait for a gate, and no calendar knows when it opens.
+      const days = [...facts.all(nowMs).values()].flatMap(({ tankId, code, lots }) => {
+        const held = lots.filter(({ hold }) => hold && !hold.isServed && hold.waitsFor.includes('days'))
+        const [last = null] = held.map(({ hold }) => hold?.earliest ?? '').sort().reverse()
+        return last === null ? [] : [holdDayDue({ tankId, tankCode: code, about: [...new Set(held.map(({ species }) => species))].join(', '), atMs: morningOf(last) })]
+      })
+      return [...days, ...decideDue(asked(room, telling, nowMs)), ...readyDue(ready), ...pairings.list(telling.placeName, telling.lotName, nowMs).flatMap((each) => pairingDue(each, nowMs))]
     },
     view(nowMs: number): HoldsView {
       const [room, telling, on] = [holds.rooms.at(nowMs), tellingAt(nowMs), holds.dayOn(nowMs)]
