@@ -53,7 +53,7 @@ test('what is ready is let go in one touch and taken back; one that is not, a le
   for (const daysAgo of [1, 0]) await look(server, await idOf(server, 'R1-01'), startMs + (15 - daysAgo) * dayMs)
   await delivered(server, [['Honey gourami', 4, 'R1-02']], startMs + 15 * dayMs)
   await driver.goto('/today')
-  await page.getByRole('link', { name: 'ready: let them go' }).click()
+  await page.getByRole('link', { name: 'ready: let them go', exact: true }).click()
   await expect(page.getByText('1 group is ready: let them go, or the next fish that come beside them begin their days again.')).toBeVisible()
   await driver.press('release it')
   await expect(page.getByRole('heading', { name: /^Ready/ })).toHaveCount(0)
