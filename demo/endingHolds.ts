@@ -10,7 +10,7 @@ interface Scene extends Furnished {
 const confirmsEvery = 17
 
 /** After the round the lead says what the signs of the day are, and lets go what is ready. */
-export async function decideAndRelease({ commander, people }: Scene, daysAgo: number, atMs: number): Promise<void> {
+async function decideAndRelease({ commander, people }: Scene, daysAgo: number, atMs: number): Promise<void> {
   const before = commander.ask<HoldsView>('/api/holds', {}, atMs)
   for (const { tankId, contactId, word } of before.decisions) {
     if (tankId === null || contactId !== null) continue
@@ -23,7 +23,7 @@ export async function decideAndRelease({ commander, people }: Scene, daysAgo: nu
 }
 
 /** Of the last days one story each: a late sign that began a whole water again, a hold that was ended early, two groups that stand together to be looked at. */
-export async function tellHolds({ commander, people, tanks }: Scene, daysAgo: number, atMs: number): Promise<void> {
+async function tellHolds({ commander, people, tanks }: Scene, daysAgo: number, atMs: number): Promise<void> {
   const heldIn = (code: string) => commander.ask<HoldsView>('/api/holds', {}, atMs).groups.filter(({ placeName }) => placeName === code)
   if (daysAgo === 2 && heldIn('R1-01').length > 0) {
     const tankId = tanks.get('R1-01') ?? ''
@@ -35,4 +35,10 @@ export async function tellHolds({ commander, people, tanks }: Scene, daysAgo: nu
   if (early.length > 0) await commander.run('endHolds', {}, { fish: early.map(({ lotId, placeId }) => ({ lotId, placeId })), reason: 'to the customer who ordered them, into a tank by themselves', happenedAtMs: atMs }, people.lead, atMs)
   const [first, second] = heldIn('Q1-03')
   if (first && second) await commander.run('startPairing', {}, { tankId: first.placeId, lotA: first.lotId, lotB: second.lotId, looksH: [24, 48, 72, 120, 168], happenedAtMs: atMs }, people.lead, atMs)
+}
+
+/** What becomes of holds on a day: decided and let go after the round, and a little later what is told of the last days. */
+export async function keepHolds(scene: Scene, daysAgo: number, atMs: number): Promise<void> {
+  await decideAndRelease(scene, daysAgo, atMs)
+  await tellHolds(scene, daysAgo, atMs + 12 * 60_000)
 }

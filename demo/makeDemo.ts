@@ -17,7 +17,7 @@ import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, d
 import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { moveAbout } from './moving'
-import { decideAndRelease, tellHolds } from './endingHolds'
+import { keepHolds } from './endingHolds'
 import { hangProbes } from './hangProbes'
 import { planAhead } from './planning'
 import { doRegularly } from './doneRegularly'
@@ -105,8 +105,7 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
     await settle(scene, view.id, placedAtMs + 40 * minuteMs, daysAgo)
   }
   await walkRound(scene, atMs + 3 * hourMs, null)
-  await decideAndRelease(scene, daysAgo, atMs + 4.5 * hourMs)
-  await tellHolds(scene, daysAgo, atMs + 4.7 * hourMs)
+  await keepHolds(scene, daysAgo, atMs + 4.5 * hourMs)
   await leaveQuarantine(scene, atMs + 5 * hourMs)
   await sellAndLose(scene, atMs + 6 * hourMs)
   await happenOnce(scene, daysAgo, atMs + 8 * hourMs)

@@ -54,16 +54,11 @@ import { keepingEndpoints } from './keeping/keeping.routes'
 import { createCatchingService } from './moves/catching.service'
 import { createFightsService } from './moves/fights.service'
 import { createHoldBooksStore } from './holds/holdBooks.store'
-import { holdsEndpoints } from './holds/holds.routes'
-import { createHoldPolicies } from './holds/holdPolicies.service'
-import { createHoldStoriesStore } from './holds/holdStories.store'
-import { createHoldSupposing } from './holds/holdSupposing.service'
 import { createPairings } from './holds/pairings.service'
 import { createPairingsStore } from './holds/pairings.store'
-import { createHoldsView } from './holds/holdsView.service'
-import { createHoldsWrites } from './holds/holdsWrites.service'
+import { createHoldsScreen } from './holds/holdsScreen'
 import { createHoldKeeping } from './holds/holdKeeping'
-import { createHoldsService, policiesInForce } from './holds/holds.service'
+import { createHoldsService } from './holds/holds.service'
 import { startHolds } from './holds/startHolds'
 import { introductionsEndpoints } from './moves/introductions.routes'
 import { createIntroductionsService } from './moves/introductions.service'
@@ -99,7 +94,6 @@ import { createFloorStore } from './room/floor.store'
 import { glassEndpoints } from './room/glass.routes'
 import { createGlassService } from './room/glass.service'
 import { createGlassStore } from './room/glass.store'
-import { morningIn } from './room/dayStartIn'
 import { createPastService } from './room/past.service'
 import { createPastStore } from './room/past.store'
 import { roomEndpoints } from './room/room.routes'
@@ -189,7 +183,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, holds })
   changes.listen(facts.listen)
   const pairings = createPairings({ store: createPairingsStore(db), holds, facts })
-  const holdKeeping = createHoldKeeping({ books: holdBooks, policies: () => policiesInForce(holdBooks, limits.inForce), judgePairings: pairings.judge })
+  const holdKeeping = createHoldKeeping({ books: holdBooks, policies: () => holds.rules().policies, judgePairings: pairings.judge })
   holdKeeping.keepWaters(now())
   const movesStore = createMovesStore(db)
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
@@ -228,11 +222,9 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
   const cards = createCardService({ store: cratesStore, facts, served: holds.served, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
-  const holdStories = createHoldStoriesStore(db)
-  const holdsView = createHoldsView({ holds, facts, stories: holdStories, pairings, systemName: (id) => roomStore.systems().find((system) => system.id === id)?.name ?? 'water', morningOf: (on) => morningIn(on, zone()) })
-  const supposing = createHoldSupposing({ holds, facts, tellingAt: holdsView.tellingAt })
   const floor = createFloorService({ store: floorStore, facts, audit })
   const decisions = createDecisionsService({ store: createDecisionsStore(db), facts })
+  const holdsScreen = createHoldsScreen({ db, books: holdBooks, holds, facts, pairings, decisions, audit, systems: roomStore.systems, zone })
   const rounds = createRoundsService({ store: roundsStore, walk, levels, stops, decisions, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
@@ -245,7 +237,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   changes.listen(kitchen.listen)
   const probes = createProbesService({ store: createProbesStore(db), probes: simulatedProbes, facts, glass, audit, limits: limits.inForce, rules: roundRules })
   changes.listen(probes.listen)
-  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, probes: probes.due, holds: holdsView.due, limits: limits.inForce, units })
+  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, probes: probes.due, holds: holdsScreen.due, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view, stops: stops.all, appetiteOf: stops.appetiteOf })
@@ -258,13 +250,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...stocktakeEndpoints(stocktakes),
     ...salesEndpoints(sales, now),
     ...contactsEndpoints(contacts),
-    ...holdsEndpoints({
-      view: holdsView,
-      supposing,
-      writes: createHoldsWrites({ books: holdBooks, holds, facts, decisions, nameOf: (lotId, placeId, nowMs) => `${holdsView.tellingAt(nowMs).lotName(lotId)} in ${holdsView.tellingAt(nowMs).placeName(placeId)}`, isBreach: (id) => holdStories.breach(id) !== null }),
-      pairings,
-      policies: createHoldPolicies({ books: holdBooks, policies: () => holds.rules().policies, audit }),
-    }),
+    ...holdsScreen.endpoints,
     ...movesEndpoints({ moves, ledger, vessels, rules: moveRules, catching: createCatchingService({ ...ofMoves, store: movesStore }) }),
     ...introductionsEndpoints(introductions),
     ...plansEndpoints(waiting),

@@ -24,10 +24,16 @@ export const holdDayDue = ({ tankId, tankCode, about, atMs }: { tankId: string; 
   ...{ ...ofHolds, kind: 'hold day', id: `hold day ${tankId}`, what: 'hold may be ready', detail: 'not before this day', about, where: tankCode, byMs: atMs, urgency: 'later' },
 })
 
+/** The first planned look of a pairing that nobody made, and which of them it is; undefined once all are. */
+export function nextLook(looks: PairingView['looks']): (PairingView['looks'][number] & { nth: number }) | undefined {
+  const index = looks.findIndex(({ isMade }) => !isMade)
+  const look = looks[index]
+  return look && { ...look, nth: index + 1 }
+}
+
 /** The next look that a pairing asks for; a missed one is asked for now. */
 export function pairingDue({ id, state, tankCode, lots, looks }: Pick<PairingView, 'id' | 'state' | 'tankCode' | 'lots' | 'looks'>, nowMs: number): DueItem[] {
-  const next = looks.findIndex(({ isMade }) => !isMade)
-  const look = looks[next]
+  const look = nextLook(looks)
   if (state !== 'running' || !look) return []
-  return [{ ...ofHolds, id: `hold pairing ${id} ${look.h}`, what: `pairing: look ${next + 1} of ${looks.length}`, detail: look.isMissed ? 'missed; look now' : null, about: lots.join(' with '), where: tankCode, to: `/room/${tankCode}`, byMs: look.dueAtMs, urgency: urgencyAt(look.dueAtMs, nowMs) }]
+  return [{ ...ofHolds, id: `hold pairing ${id} ${look.h}`, what: `pairing: look ${look.nth} of ${looks.length}`, detail: look.isMissed ? 'missed; look now' : null, about: lots.join(' with '), where: tankCode, to: `/room/${tankCode}`, byMs: look.dueAtMs, urgency: urgencyAt(look.dueAtMs, nowMs) }]
 }

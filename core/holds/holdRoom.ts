@@ -72,6 +72,10 @@ export function requirePolicy({ rules }: HoldRoom, id: string): HoldPolicy {
 
 const vesselMark = 'vessel:'
 export const isVessel = (place: string): boolean => place.startsWith(vesselMark)
+/** A place as holds call it, of a tank or of anything else that fish stand in. */
+export const placeMark = (id: string, isTank: boolean): string => (isTank ? id : `${vesselMark}${id}`)
+/** The id behind a place. */
+export const placeId = (place: string): string => (isVessel(place) ? place.slice(vesselMark.length) : place)
 export const groupKey = (lot: string, place: string): string => `${lot}\n${place}`
 
 /** The water of a place: of a tank its system's, of a vessel its own. */

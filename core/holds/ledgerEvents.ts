@@ -2,6 +2,7 @@ import { minuteOf } from '../contacts/contact'
 import { groupBy } from '../collections/groupBy'
 import type { MovementKind, PlaceKind } from '../ledger/movement'
 import type { Arrive, HoldEvent } from './holdEvents'
+import { placeMark } from './holdRoom'
 
 /** A movement of the ledger that was not taken back. */
 export interface LedgerRow {
@@ -41,7 +42,7 @@ export interface Beginning {
 }
 
 /** A place as holds call it: a vessel by its mark, so that fish in it go on counting for the water they came from. */
-export const heldPlace = ({ id, kind }: { id: string; kind: PlaceKind }): string => (kind === 'tank' ? id : `vessel:${id}`)
+export const heldPlace = ({ id, kind }: { id: string; kind: PlaceKind }): string => placeMark(id, kind === 'tank')
 const standsWhere = ({ kind }: { kind: PlaceKind }): boolean => kind === 'tank' || kind === 'vessel'
 
 /**

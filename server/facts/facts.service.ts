@@ -1,7 +1,7 @@
 import type { FactEvent, TankFacts } from '../../core/facts/facts'
 import { foldAll, nothingKnown } from '../../core/facts/foldFacts'
 import { runningDay, type HoldDay } from '../../core/holds/holdDay'
-import { heldPlace } from '../../core/holds/ledgerEvents'
+import { placeMark } from '../../core/holds/holdRoom'
 import { groupBy } from '../../core/collections/groupBy'
 import type { Limits } from '../../core/limits/houseLimits'
 import type { Change } from '../events/changes'
@@ -105,7 +105,7 @@ export function createFactsService({ store, limits, holds }: Collaborators) {
     /** The day of its hold that a lot is in, wherever it stands; null for one that is not held. */
     holdOn: (lotId: string, nowMs: number): HoldDay | null => holds.dayOf(lotId, nowMs),
     /** The same of its fish in one place, a tank or a vessel. */
-    holdIn: (lotId: string, placeId: string, nowMs: number): HoldDay | null => holds.daysAt(nowMs)(lotId, all(nowMs).has(placeId) ? placeId : heldPlace({ id: placeId, kind: 'vessel' })),
+    holdIn: (lotId: string, placeId: string, nowMs: number): HoldDay | null => holds.daysAt(nowMs)(lotId, placeMark(placeId, all(nowMs).has(placeId))),
 
     /** Days of its hold that a lot has served; null for one that is not held, not any more, or stands in no tank. */
     heldDays: (lotId: string, nowMs: number): number | null => runningDay(holds.dayOf(lotId, nowMs)),

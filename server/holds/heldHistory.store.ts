@@ -16,9 +16,9 @@ import { listed } from '../db/listed'
 import type { Database } from '../db/open'
 import { entryEvents, type EntryRow } from './entryEvents'
 
-/** Deaths that are a sign of the tank; those that jumped or were eaten say something else. */
 /** Of fish that had served their hold nothing is asked any more. */
 const servedPolicy = 'none'
+/** Deaths that are a sign of the tank; those that jumped or were eaten say something else. */
 const deathCauses = `'found dead', 'put down', 'unknown'`
 
 interface MovementRow {

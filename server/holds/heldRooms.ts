@@ -32,7 +32,13 @@ export function createHeldRooms({ history, marks, rules, usual, file }: Collabor
   let savedAt = -Infinity
   let known: { version: string; mark: HeldMark; rules: string; at: number; room: HoldRoom; ahead: readonly HoldEvent[] } | null = null
 
-  const namesOf = ({ policies, ...rest }: HoldRules): string => JSON.stringify([rest, [...policies.values()]])
+  /** Rules in one word, spelt once for each. */
+  let spelt: { rules: HoldRules; names: string } | null = null
+  function namesOf(inForce: HoldRules): string {
+    const { policies, ...rest } = inForce
+    if (spelt?.rules !== inForce) spelt = { rules: inForce, names: JSON.stringify([rest, [...policies.values()]]) }
+    return spelt.names
+  }
 
   /** Keeps fewer the older they are: the neighbours of one that is dropped are no further apart than half its age. */
   function thinned(rooms: readonly Kept[], now: number): Kept[] {

@@ -24,7 +24,6 @@ export interface NewLotRow {
 
 /** Queries of what is kept for holds themselves; what happened to fish is in the other books. */
 export function createHoldBooksStore({ orm }: Database) {
-  const names = sql.raw(`(coalesce(species.agent_groups, '[]'))`)
   return {
     policies: (): { id: string; policy: HoldPolicy; version: number; retiredAtMs: number | null }[] => orm.select().from(holdPolicy).orderBy(holdPolicy.id).all(),
     policy: (id: string) => orm.select().from(holdPolicy).where(eq(holdPolicy.id, id)).get() ?? null,
@@ -38,7 +37,7 @@ export function createHoldBooksStore({ orm }: Database) {
     cameBy: (commandKey: string): NewLotRow[] =>
       orm
         .all<Omit<NewLotRow, 'groups' | 'agents' | 'isFromBag' | 'isKnown' | 'isWeak'> & { groups: string; agents: string | null; isFromBag: number; isWeak: number; identity: string | null }>(
-          sql`SELECT lot.id AS lotId, max(f.kind = 'bag') AS isFromBag, coalesce(system.water, '') AS water, ${names} AS groups, line.identity, lot.origin AS supplier, line.origin,
+          sql`SELECT lot.id AS lotId, max(f.kind = 'bag') AS isFromBag, coalesce(system.water, '') AS water, coalesce(species.agent_groups, '[]') AS groups, line.identity, lot.origin AS supplier, line.origin,
               EXISTS (SELECT 1 FROM bag JOIN bag_record r ON r.bag_id = bag.id AND r.undone_at_ms IS NULL WHERE bag.line_id = line.id AND (r.body = 'thin' OR r.behaviour IN ('distressed', 'on its side') OR r.concerns LIKE '%"fish"%')) AS isWeak,
               system.agents, system.alkalinity_meq_l AS alkalinityMeqL, system.salinity_ppt AS salinityPpt
             FROM movement m JOIN place f ON f.id = m.from_place_id JOIN place t ON t.id = m.to_place_id AND t.kind IN ('tank', 'vessel') JOIN lot ON lot.id = m.lot_id JOIN species ON species.id = lot.species_id
@@ -51,8 +50,6 @@ export function createHoldBooksStore({ orm }: Database) {
     /** The policy that fish of a lot were held by last: the one they began, or were put under. */
     policyOfLot: (lotId: string): string | null =>
       orm.get<{ policyId: string | null }>(sql`SELECT coalesce((SELECT policy_id FROM hold_entry WHERE lot_id = ${lotId} AND kind = 'policy' AND undone_at_ms IS NULL ORDER BY happened_at_ms DESC LIMIT 1), (SELECT policy_id FROM hold_begin WHERE lot_id = ${lotId}), (SELECT ${usualPolicy} FROM hold_carried WHERE lot_id = ${lotId} AND (policy_id IS NOT NULL OR is_ended = 1))) AS policyId`).policyId,
-
-    start: (): { atMs: number; carriedAtMs: number } | null => orm.get<{ atMs: number; carriedAtMs: number } | undefined>(sql`SELECT at_ms AS atMs, carried_at_ms AS carriedAtMs FROM hold_start WHERE id = 1`) ?? null,
 
     /** Tanks whose water is another than was last kept, with what it is now. */
     newWaters: (): { tankId: string; waterId: string; isFirst: number }[] =>
@@ -70,7 +67,6 @@ export function createHoldBooksStore({ orm }: Database) {
     /** What was decided of a breach before is so no more. */
     undoBreach: (contactId: string, by: { undoneById: string; undoneAtMs: number }): void =>
       void orm.update(breachDecision).set(by).where(sql`${breachDecision.contactId} = ${contactId} AND ${isNull(breachDecision.undoneAtMs)}`).run(),
-
   }
 }
 export type HoldBooksStore = ReturnType<typeof createHoldBooksStore>

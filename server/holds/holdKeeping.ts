@@ -1,5 +1,5 @@
 import { shippedMatrix } from '../../core/dosing/agents'
-import { policyFor, usualPolicy } from '../../core/holds/policyFor'
+import { policyFor } from '../../core/holds/policyFor'
 import type { HoldPolicy } from '../../core/holds/policy'
 import type { Thing } from '../../core/commands/things'
 import { agentId } from './heldHistory.store'
@@ -33,7 +33,7 @@ export function createHoldKeeping({ books, policies, judgePairings }: Collaborat
     const groups = row.isKnown ? row.groups.map(groupOf) : []
     const [group = row.isKnown ? 'other' : null, ...otherGroups] = groups
     const chosen = row.isFromBag ? policyFor(books.rules().rules, { water: row.water, group, otherGroups, supplier: row.supplier, origin: row.origin, isWeak: row.isWeak }, contentsOf(row), policies()) : { policy: null, rule: null, skipped: [] }
-    books.begin({ lotId: row.lotId, policyId: chosen.policy ?? (row.isFromBag ? usualPolicy : null), rule: chosen.rule, skipped: chosen.skipped, commandKey: key, recordedAtMs: nowMs })
+    books.begin({ lotId: row.lotId, policyId: chosen.policy, rule: chosen.rule, skipped: chosen.skipped, commandKey: key, recordedAtMs: nowMs })
   }
 
   function keepWaters(nowMs: number): void {

@@ -1,5 +1,6 @@
 import { contactWords } from '../../core/contacts/contactWords'
 import { restartWords, type CauseStory } from '../../core/holds/holdWords'
+import { isVessel, placeId } from '../../core/holds/holdRoom'
 import type { HoldPolicy } from '../../core/holds/policy'
 import type { ToldRestart } from '../../core/holds/holdClock'
 import type { TankFacts } from '../../core/facts/facts'
@@ -18,16 +19,15 @@ export function createTelling({ stories, tanks, policies, systemName }: Telling)
     const lot = stories.lot(lotId)
     return lot ? `${lot.species} ${lot.code}` : 'a lot'
   }
-  const vesselOf = (place: string): string => place.slice('vessel:'.length)
   const isTank = (place: string): boolean => tanks.has(place)
   /** A tank by its code, a bucket by its name, the vessel of a run as what it is. */
-  const placeName = (place: string): string => tanks.get(place)?.code ?? stories.vesselName(vesselOf(place)) ?? 'a vessel on the bench'
+  const placeName = (place: string): string => tanks.get(place)?.code ?? stories.vesselName(placeId(place)) ?? 'a vessel on the bench'
   const policyName = (id: string | null): string => policies.get(id ?? '')?.name ?? 'no hold'
 
   /** A body of water: its system, or the tank whose own it is. */
   function waterName(waterId: string): string {
     const tank = tanks.get(waterId)
-    return tank ? `water of ${tank.code}` : waterId.startsWith('vessel:') ? placeName(waterId) : systemName(waterId)
+    return tank ? `water of ${tank.code}` : isVessel(waterId) ? placeName(waterId) : systemName(waterId)
   }
   const nodeName = (node: string): string => waterName(node.replace(/^water:/, ''))
 
@@ -65,7 +65,6 @@ export function createTelling({ stories, tanks, policies, systemName }: Telling)
     policyName,
     waterName,
     breachWords,
-    signStory,
     restartTold: (restart: ToldRestart, policyId: string | null): string => restartWords(restart, storyOf(restart, policies.get(policyId ?? ''))),
   }
 }

@@ -5,11 +5,10 @@ import { createClockReader, createGroupReader } from '../../core/holds/clockRead
 import type { UsualFor } from '../../core/holds/courseEvents'
 import { holdDay, type HoldDay } from '../../core/holds/holdDay'
 import { whatIf, type Supposed, type WhatIf } from '../../core/holds/holdWhatIf'
-import { heldPlace } from '../../core/holds/ledgerEvents'
-import type { HoldClock } from '../../core/holds/holdClock'
-import { allGroups, groupOf, type Group, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
+import { allGroups, groupOf, placeMark, type Group, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
 import type { HoldPolicy } from '../../core/holds/policy'
 import { usualPolicy } from '../../core/holds/policyFor'
+import { undecidedHolds, undecidedIds } from '../../core/holds/undecided'
 import type { SignRow } from '../../core/holds/lookEvents'
 import { policiesById, shippedPolicies } from '../../core/holds/shippedHolds'
 import type { Limits } from '../../core/limits/houseLimits'
@@ -45,7 +44,7 @@ function shopHoldOf(days: number): HoldPolicy[] {
 }
 
 /** The policies of a house: shipped ones, its shop hold as long as it sets it, its own; those out of use too, since fish may be in them. */
-export const policiesInForce = (books: Pick<HoldBooksStore, 'policies'>, limits: () => Pick<Limits, 'shopHoldDays'>): ReadonlyMap<string, HoldPolicy> => policiesById([...shopHoldOf(limits().shopHoldDays), ...books.policies().map(({ policy }) => policy)])
+const policiesInForce = (books: Pick<HoldBooksStore, 'policies'>, limits: () => Pick<Limits, 'shopHoldDays'>): ReadonlyMap<string, HoldPolicy> => policiesById([...shopHoldOf(limits().shopHoldDays), ...books.policies().map(({ policy }) => policy)])
 
 /** Every hold of the room, as it follows from the books. */
 export function createHoldsService({ db, books, limits, roundRules, runs, zone }: Collaborators) {
@@ -87,15 +86,15 @@ export function createHoldsService({ db, books, limits, roundRules, runs, zone }
 
   /** Signs that some hold waits for, however old: no older than the hold. */
   function openSigns(nowMs: number): SignRow[] {
-    const asked = [...allGroups(rooms.at(nowMs))].flatMap(({ strands }) => strands.flatMap(({ hold }) => (hold && hold.undecided.length > 0 ? [hold] : [])))
+    const asked = undecidedHolds(rooms.at(nowMs))
     if (asked.length === 0) return []
-    const noted = new Set(asked.flatMap(({ undecided }) => undecided))
+    const noted = undecidedIds(asked)
     const sinceMs = (Math.min(...asked.map(({ begunDay }) => begunDay)) - 2) * dayMs
     return [...history.signs(sinceMs), ...history.deaths(sinceMs)].filter(({ id }) => noted.has(id))
   }
 
   /** A tank, or a vessel under its mark. */
-  const placeOf = (room: HoldRoom, id: string): string => (room.tankWaters.has(id) ? id : heldPlace({ id, kind: 'vessel' }))
+  const placeOf = (room: HoldRoom, id: string): string => placeMark(id, room.tankWaters.has(id))
   /** What would happen to clocks, before anybody does it. */
   const suppose = (events: readonly Supposed[], nowMs: number): WhatIf => whatIf(rooms.at(nowMs), events, minuteOf(nowMs))
 
@@ -118,14 +117,10 @@ export function createHoldsService({ db, books, limits, roundRules, runs, zone }
     supposeCome: (tankId: string, nowMs: number): WhatIf => suppose([{ kind: 'arrive', lot: newLot, tank: tankId, n: 1, policy: usualPolicy }], nowMs),
     /** The day it is in the room. */
     dayOn: (nowMs: number): string => dayInZone(nowMs, zone()),
-    /** Clocks as they stand at a moment. */
-    clockOf(nowMs: number): (lotId: string, place: string) => HoldClock | null {
-      const room = rooms.at(nowMs)
-      return (lotId, place) => {
-        const group = groupOf(room, lotId, place)
-        return group ? readClock(room, group) : null
-      }
-    },
+    /** The clock of a group, and its day over all phases: read once as long as nothing changes for it. */
+    readClock,
+    readDay,
+    placeOf,
     /** The day of its hold that each lot is in, where it stands; null for one that is not held. What no clock knows to be there yet, since its entry waits for another, is as the rest of its lot. */
     daysAt(nowMs: number): (lotId: string, place: string) => HoldDay | null {
       const room = rooms.at(nowMs)

@@ -2,17 +2,16 @@ import { groupBy } from '../../core/collections/groupBy'
 import { eachApart } from '../../core/collections/eachApart'
 import type { TankFacts } from '../../core/facts/facts'
 import { holdBar } from '../../core/holds/holdBar'
-import { holdDay } from '../../core/holds/holdDay'
-import { clockOf } from '../../core/holds/holdClock'
-import { allGroups, isVessel, standsIn, type Group, type HoldRoom } from '../../core/holds/holdRoom'
+import { allGroups, groupKey, groupOf, placeId, standsIn, type Group, type HoldRoom } from '../../core/holds/holdRoom'
 import type { HeldGroupView, HeldWaterView, HoldEntryView, HoldsView, ToDecide } from '../../core/holds/holdsView'
 import { compareRooms } from '../../core/holds/holdWhatIf'
 import { clockWords, endedWords, exposedWords, ifItCountsWords } from '../../core/holds/holdWords'
+import { heldPlace } from '../../core/holds/ledgerEvents'
 import { signEvents } from '../../core/holds/lookEvents'
 import { decideDue, holdDayDue, pairingDue, readyDue } from '../../core/holds/holdDue'
 import type { DueItem } from '../../core/due/due'
 import { releaseCheck } from '../../core/holds/releaseCheck'
-import { undecidedSigns } from '../../core/holds/undecided'
+import { undecidedHolds, undecidedIds, undecidedSigns } from '../../core/holds/undecided'
 import { addDays } from '../../core/time/daysBetween'
 import { plural } from '../../core/words/plural'
 import type { FactsService } from '../facts/facts.service'
@@ -54,12 +53,12 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
 
   function groupView(room: HoldRoom, group: Group, fish: number, telling: HoldTelling, nowMs: number): HeldGroupView | null {
     const { lot, place } = group
-    const [clock, day, bar, named] = [clockOf(room, lot, place), holdDay(room, group), holdBar(room, lot, place), stories.lot(lot)]
+    const [clock, day, bar, named] = [holds.readClock(room, group), holds.readDay(room, group), holdBar(room, lot, place), stories.lot(lot)]
     const policy = holds.rules().policies.get(clock.policy ?? '')
     if (!day || !bar || !named || clock.earliest === null || !policy) return null
     const tank = facts.all(nowMs).get(place)
     return {
-      ...{ lotId: lot, lotCode: named.code, speciesId: named.speciesId, species: named.species, strain: named.strain, supplier: named.supplier, fish, placeId: isVessel(place) ? place.slice('vessel:'.length) : place, placeName: telling.placeName(place), isTank: telling.isTank(place) },
+      ...{ lotId: lot, lotCode: named.code, speciesId: named.speciesId, species: named.species, strain: named.strain, supplier: named.supplier, fish, placeId: placeId(place), placeName: telling.placeName(place), isTank: telling.isTank(place) },
       ...{ waterId: standsIn(room, place, group.strands[0] ?? { from: null }), policyId: policy.id, policyName: policy.name, isReady: clock.status === 'ready', day: day.day, of: day.of },
       words: clockWords(clock, clock.phase ?? '') ?? '',
       exposed: clock.status === 'ready' ? null : exposedWords(clock),
@@ -71,10 +70,11 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
 
   function watersOf(groups: readonly HeldGroupView[], room: HoldRoom, telling: HoldTelling, today: string): HeldWaterView[] {
     const since = addDays(today, -restlessDays) ?? today
+    const inWater = groupBy([...allGroups(room)].flatMap((group) => [...new Set(group.strands.map((strand) => standsIn(room, group.place, strand)))].map((water) => ({ water, group }))), ({ water }) => water)
     return [...groupBy(groups, ({ waterId }) => waterId)].flatMap(([id, theirs]): HeldWaterView[] => {
       const [latest] = [...theirs].sort((a, b) => (a.earliest < b.earliest ? 1 : a.earliest > b.earliest ? -1 : Number(a.isReady) - Number(b.isReady)))
       if (!latest) return []
-      const added = new Set([...allGroups(room)].filter(({ place, strands }) => strands.some((strand) => standsIn(room, place, strand) === id)).flatMap(({ lot, place }) => clockOf(room, lot, place).restarts.filter(({ cause, on }) => cause === 'addition' && on > since).map(({ on }) => on)))
+      const added = new Set((inWater.get(id) ?? []).flatMap(({ group }) => holds.readClock(room, group).restarts.filter(({ cause, on }) => cause === 'addition' && on > since).map(({ on }) => on)))
       return [{ id, name: telling.waterName(id), isNeverReady: added.size >= restlessTimes, latest: { lotId: latest.lotId, placeId: latest.placeId } }]
     })
   }
@@ -88,11 +88,10 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
 
   /** What waits for somebody's word: what was seen last comes first. */
   function asked(room: HoldRoom, telling: HoldTelling, nowMs: number): (Omit<ToDecide, 'ifItCounts'> & { ids: string[] })[] {
-    const noted = new Set([...allGroups(room)].flatMap(({ strands }) => strands.flatMap(({ hold }) => hold?.undecided ?? [])))
     const signs = undecidedSigns(room, signEvents(holds.openSigns(nowMs), new Map())).map(({ tank, word, signs: same }) => ({
       ...{ id: `${tank} ${word}`, contactId: null, tankId: tank, tankCode: telling.placeName(tank), word, count: same.length, firstMs: (same[0]?.at ?? 0) * minuteMs, lastMs: (same.at(-1)?.at ?? 0) * minuteMs, ids: same.map(({ id }) => id) },
     }))
-    const breaches = [...noted].flatMap((id) => {
+    const breaches = [...undecidedIds(undecidedHolds(room))].flatMap((id) => {
       const told = stories.breach(id)
       return told ? [{ id, contactId: id, tankId: null, tankCode: '', word: telling.breachWords(id), count: 1, firstMs: told.atMs, lastMs: told.atMs, ids: [id] }] : []
     })
@@ -103,8 +102,8 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
   const decisions = (room: HoldRoom, telling: HoldTelling, nowMs: number): ToDecide[] =>
     asked(room, telling, nowMs).map(({ ids, ...each }, index) => ({ ...each, ifItCounts: index < mostReckoned ? consequences(room, new Set(ids), each.firstMs, telling, nowMs) : [] }))
 
-  function entries(telling: HoldTelling, nowMs: number): HoldEntryView[] {
-    return stories.entries(nowMs - shownDays * dayMs).map(({ id, kind, placeId, lotId, policyId, days, word, reason, shortDays, shortGates, by, atMs, recordedAtMs }) => {
+  function entries(room: HoldRoom, telling: HoldTelling, nowMs: number): HoldEntryView[] {
+    return stories.entries(nowMs - shownDays * dayMs).map(({ id, kind, placeId: where, lotId, policyId, days, word, reason, shortDays, shortGates, by, atMs, recordedAtMs }) => {
       const whose = lotId === null ? '' : `${telling.lotName(lotId)}: `
       const told = {
         end: () => endedWords({ days: shortDays ?? 0, gates: shortGates === null ? [] : (JSON.parse(shortGates) as string[]), reason }),
@@ -113,7 +112,7 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
         body: () => `body ${word ?? ''}.`,
         cleared: () => `${word ?? 'what was in it'} is out of the water.`,
       }[kind]()
-      return { id, placeName: telling.placeName(facts.all(nowMs).has(placeId) ? placeId : `vessel:${placeId}`), words: `${whose}${told}`, by, atMs, mayUndo: nowMs - recordedAtMs <= dayMs }
+      return { id, placeName: telling.placeName(holds.placeOf(room, where)), words: `${whose}${told}`, by, atMs, mayUndo: nowMs - recordedAtMs <= dayMs }
     })
   }
 
@@ -133,12 +132,13 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
     },
     view(nowMs: number): HoldsView {
       const [room, telling, on] = [holds.rooms.at(nowMs), tellingAt(nowMs), holds.dayOn(nowMs)]
-      const fishOf = new Map(stories.booked().map(({ lotId, placeId, placeKind, fish }) => [`${lotId} ${placeKind === 'tank' ? placeId : `vessel:${placeId}`}`, fish]))
+      const booked = stories.booked().map(({ lotId, placeId: id, placeKind, fish }) => ({ lotId, place: heldPlace({ id, kind: placeKind }), fish }))
+      const fishOf = new Map(booked.map(({ lotId, place, fish }) => [groupKey(lotId, place), fish]))
       const broken: string[] = []
-      const groups = eachApart([...allGroups(room)], (group) => groupView(room, group, fishOf.get(`${group.lot} ${group.place}`) ?? 0, telling, nowMs), (group) => (broken.push(`the hold of ${telling.lotName(group.lot)}`), null)).flatMap((each) => each ?? [])
+      const groups = eachApart([...allGroups(room)], (group) => groupView(room, group, fishOf.get(groupKey(group.lot, group.place)) ?? 0, telling, nowMs), (group) => (broken.push(`the hold of ${telling.lotName(group.lot)}`), null)).flatMap((each) => each ?? [])
       const sorted = groups.sort((a, b) => Number(b.isReady) - Number(a.isReady) || (a.earliest < b.earliest ? -1 : a.earliest > b.earliest ? 1 : 0) || (a.placeName < b.placeName ? -1 : 1))
-      const unclocked = [...fishOf].filter(([key, fish]) => fish > 0 && !room.groups.get(key.split(' ')[1] ?? '')?.has(key.split(' ')[0] ?? '')).map(([key]) => `${telling.lotName(key.split(' ')[0] ?? '')} in ${telling.placeName(key.split(' ')[1] ?? '')}`)
-      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, entries: entries(telling, nowMs), pairings: pairings.list(telling.placeName, telling.lotName, nowMs), pairable: pairings.pairable(nowMs), unclocked: [...unclocked, ...broken] }
+      const unclocked = booked.filter(({ lotId, place, fish }) => fish > 0 && !groupOf(room, lotId, place)).map(({ lotId, place }) => `${telling.lotName(lotId)} in ${telling.placeName(place)}`)
+      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, entries: entries(room, telling, nowMs), pairings: pairings.list(telling.placeName, telling.lotName, nowMs), pairable: pairings.pairable(nowMs), unclocked: [...unclocked, ...broken] }
     },
   }
 }

@@ -1,11 +1,11 @@
-import { clockOf, type HoldClock } from '../../core/holds/holdClock'
-import { groupOf, waterOf, waterState, type HoldRoom } from '../../core/holds/holdRoom'
+import type { HoldClock } from '../../core/holds/holdClock'
+import { groupOf, waterOf, waterState } from '../../core/holds/holdRoom'
 import type { ChangeHold, DecideBreach, DecideHeldSign, EndHolds, LengthenHold, RecordBody, RecordCleared } from '../../core/holds/holds.schema'
-import { agentsIn, type WaterState } from '../../core/holds/waterState'
+import { agentsIn } from '../../core/holds/waterState'
 import { daysBetween } from '../../core/time/daysBetween'
 import type { DecidedSign } from '../../core/rounds/rounds.schema'
 import type { FactsService } from '../facts/facts.service'
-import { requireFreshPin, type CommandContext } from '../http/endpoint'
+import { requireLead, requireMayTakeBack, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { DecisionsService } from '../rounds/decisions.service'
@@ -14,13 +14,10 @@ import { agentId } from './heldHistory.store'
 import type { HoldsService } from './holds.service'
 import type { HoldEntryKind } from './holds.table'
 
-/** For so long whoever wrote it takes it back; later a lead does. */
-const ownUndoMs = 86_400_000
-
 interface Collaborators {
   books: HoldBooksStore
   holds: HoldsService
-  facts: Pick<FactsService, 'requireTank' | 'tank'>
+  facts: Pick<FactsService, 'requireTank'>
   decisions: Pick<DecisionsService, 'decideSeen'>
   /** How fish of a lot in a place are called. */
   nameOf: (lotId: string, place: string, nowMs: number) => string
@@ -33,21 +30,13 @@ interface Named {
 
 /** What people do to holds: decide, end, begin another, make longer, say what they saw. */
 export function createHoldsWrites({ books, holds, facts, decisions, nameOf, isBreach }: Collaborators) {
-  function requireLead({ actor }: CommandContext, words: string): void {
-    if (actor.role !== 'lead') throw new Problem('not-allowed', words)
-    requireFreshPin(actor)
-  }
-
-  /** Places are tanks, or vessels under their mark. */
-  const placeOf = ({ placeId }: Named, nowMs: number): string => (facts.tank(placeId, nowMs) ? placeId : `vessel:${placeId}`)
-
   /** Clocks of fish that somebody named; beside the field where they stand nowhere. */
   function named(fish: readonly Named[], nowMs: number): (Named & { clock: HoldClock })[] {
     const room = holds.rooms.at(nowMs)
     return fish.map((each, index) => {
-      const place = placeOf(each, nowMs)
-      if (!groupOf(room, each.lotId, place)) throw fieldProblem(`fish[${index}]`, 'These fish do not stand there')
-      return { ...each, clock: clockOf(room, each.lotId, place) }
+      const group = groupOf(room, each.lotId, holds.placeOf(room, each.placeId))
+      if (!group) throw fieldProblem(`fish[${index}]`, 'These fish do not stand there')
+      return { ...each, clock: holds.readClock(room, group) }
     })
   }
   const isRunning = ({ clock }: { clock: HoldClock }): boolean => clock.status === 'holding' || clock.status === 'ready'
@@ -58,18 +47,16 @@ export function createHoldsWrites({ books, holds, facts, decisions, nameOf, isBr
     return id
   }
 
-  const waterIn = (room: HoldRoom, tankId: string): WaterState => waterState(room, waterOf(room, tankId))
-
   return {
     decideHeldSign(context: CommandContext, { tankId, word, decision, note, happenedAtMs }: DecideHeldSign) {
-      if (decision === 'dismissed') requireLead(context, 'Only a lead says that a sign is none')
+      if (decision === 'dismissed') requireLead(context.actor, 'Only a lead says that a sign is none')
       const seen = holds.openSigns(context.nowMs).filter((sign) => sign.tankId === tankId && sign.sign === word)
       if (seen.length === 0) throw fieldProblem('word', 'No hold waits for this any more')
       return { ids: decisions.decideSeen(context, tankId, seen.map(({ sign, lotId, severity, atMs }) => ({ sign: sign as DecidedSign, lotId: sign === 'death' ? null : lotId, severity, atMs })), { decision, note, happenedAtMs }) }
     },
 
     decideBreach(context: CommandContext, { decision, note }: DecideBreach) {
-      if (decision === 'dismissed') requireLead(context, 'Only a lead says that nothing came across')
+      if (decision === 'dismissed') requireLead(context.actor, 'Only a lead says that nothing came across')
       const contactId = context.params.contactId ?? ''
       if (!isBreach(contactId)) throw new Problem('not-found', 'There is no such breach')
       const id = newId()
@@ -84,7 +71,7 @@ export function createHoldsWrites({ books, holds, facts, decisions, nameOf, isBr
       const early = rows.filter(({ clock }) => clock.status !== 'ready')
       const why = reason?.trim() ?? ''
       if (early.length > 0) {
-        requireLead(context, `${early.map(({ lotId, placeId }) => nameOf(lotId, placeId, context.nowMs)).join(', ')} not ready: only a lead ends a hold before its time`)
+        requireLead(context.actor, `${early.map(({ lotId, placeId }) => nameOf(lotId, placeId, context.nowMs)).join(', ')} not ready: only a lead ends a hold before its time`)
         if (why === '') throw fieldProblem('reason', 'Say why it ends before its time')
       }
       return { ids: rows.map(({ lotId, placeId, clock }) => insert(context, 'end', { placeId, lotId, happenedAtMs, reason: why || null, shortDays: shortDays(clock, holds.dayOn(context.nowMs)), shortGates: clock.waitsFor.filter((gate) => gate !== 'days') })) }
@@ -95,7 +82,7 @@ export function createHoldsWrites({ books, holds, facts, decisions, nameOf, isBr
       if (!policy || books.policy(policyId)?.retiredAtMs != null) throw fieldProblem('policyId', 'There is no such policy')
       if (phase !== null && phase !== undefined && !policy.phases.some(({ id }) => id === phase)) throw fieldProblem('phase', `${policy.name} has no such phase`)
       const rows = named(fish, context.nowMs)
-      if (rows.some(isRunning)) requireLead(context, 'Only a lead puts fish whose hold runs under another policy')
+      if (rows.some(isRunning)) requireLead(context.actor, 'Only a lead puts fish whose hold runs under another policy')
       return { ids: rows.map(({ lotId, placeId }) => insert(context, 'policy', { placeId, lotId, happenedAtMs, policyId, phase: phase ?? null, reason: reason.trim() })) }
     },
 
@@ -115,7 +102,7 @@ export function createHoldsWrites({ books, holds, facts, decisions, nameOf, isBr
       facts.requireTank(tankId, 'tankId', context.nowMs)
       const room = holds.rooms.at(context.nowMs)
       const known = agentId(agent)
-      if (!agentsIn(waterIn(room, tankId), room.day ?? 0, holds.rules().goneAfter).includes(known)) throw fieldProblem('agent', 'It is not in this water')
+      if (!agentsIn(waterState(room, waterOf(room, tankId)), room.day ?? 0, holds.rules().goneAfter).includes(known)) throw fieldProblem('agent', 'It is not in this water')
       return { id: insert(context, 'cleared', { placeId: tankId, lotId: null, happenedAtMs, word: known }) }
     },
 
@@ -123,8 +110,7 @@ export function createHoldsWrites({ books, holds, facts, decisions, nameOf, isBr
       const { actor, params, nowMs } = context
       const row = books.entry(params.entryId ?? '')
       if (!row || row.undoneAtMs !== null) throw new Problem('conflict', 'There is no such entry, or it was taken back already')
-      const isOwn = row.staffId === actor.id && nowMs - row.recordedAtMs <= ownUndoMs
-      if (!isOwn && actor.role !== 'lead') throw new Problem('not-allowed', 'A lead takes this back, since a hold hangs on it')
+      requireMayTakeBack(context, row)
       books.undoEntry(row.id, { undoneById: actor.id, undoneAtMs: nowMs })
       return {}
     },

@@ -4,13 +4,14 @@ import type { TankFacts } from '../../core/facts/facts'
 import { isExpected } from '../../core/holds/facts'
 import type { EndPairing, StartPairing } from '../../core/holds/holds.schema'
 import type { Pairable, PairingView } from '../../core/holds/holdsView'
+import { nextLook } from '../../core/holds/holdDue'
 import { pairingWords } from '../../core/holds/holdWords'
 import { signEvents } from '../../core/holds/lookEvents'
 import { pairingEvidence, type PairingProof } from '../../core/holds/pairingEvidence'
 import { askingWords } from '../../core/holds/shippedHolds'
 import type { OpenPairing } from '../../core/moves/move'
 import type { FactsService } from '../facts/facts.service'
-import { requireFreshPin, type CommandContext } from '../http/endpoint'
+import { requireLead, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { HoldsService } from './holds.service'
@@ -94,9 +95,8 @@ export function createPairings({ store, holds, facts }: Collaborators) {
     askedAt(nowMs: number): { tankId: string; words: string }[] {
       return recent(nowMs).filter(({ result }) => result === 'running').flatMap((row) => {
         const { looks } = viewOf(row, () => '', () => '', nowMs)
-        const next = looks.findIndex(({ isMade }) => !isMade)
-        const look = looks[next]
-        return look && look.dueAtMs - nowMs <= besideH * hourMs ? [{ tankId: row.tankId, words: `a pairing asks for its look ${next + 1} of ${looks.length}: every fish of both groups` }] : []
+        const next = nextLook(looks)
+        return next && next.dueAtMs - nowMs <= besideH * hourMs ? [{ tankId: row.tankId, words: `a pairing asks for its look ${next.nth} of ${looks.length}: every fish of both groups` }] : []
       })
     },
 
@@ -120,8 +120,7 @@ export function createPairings({ store, holds, facts }: Collaborators) {
 
     /** Given up it blocks no move any more: a lead says why. */
     endPairing({ actor, key, params, nowMs }: CommandContext, { reason, happenedAtMs }: EndPairing) {
-      if (actor.role !== 'lead') throw new Problem('not-allowed', 'Only a lead gives a pairing up: nothing keeps the groups apart then')
-      requireFreshPin(actor)
+      requireLead(actor, 'Only a lead gives a pairing up: nothing keeps the groups apart then')
       const row = store.byId(params.pairingId ?? '')
       if (!row || row.result === 'given up') throw new Problem('conflict', 'There is no such pairing, or it was given up already')
       store.insertResult({ pairingId: row.id, result: 'given up', atMs: happenedAtMs, reason: reason.trim(), staffId: actor.id, commandKey: key, recordedAtMs: nowMs })

@@ -19,6 +19,20 @@ export function requireFreshPin({ name, isPinFresh }: Actor): void {
   if (!isPinFresh) throw new Problem('unidentified', `This asks for the PIN of ${name} again: it was given more than ten minutes ago`)
 }
 
+/** What a lead alone may do by a command that others use as well. */
+export function requireLead(actor: Actor, words: string): void {
+  if (actor.role !== 'lead') throw new Problem('not-allowed', words)
+  requireFreshPin(actor)
+}
+
+/** For so long whoever wrote something that a hold hangs on takes it back. */
+const ownUndoMs = 86_400_000
+/** Whoever wrote it takes it back within a day; later a lead does. */
+export function requireMayTakeBack({ actor, nowMs }: Pick<CommandContext, 'actor' | 'nowMs'>, { staffId, recordedAtMs }: { staffId: string; recordedAtMs: number }): void {
+  const isOwn = staffId === actor.id && nowMs - recordedAtMs <= ownUndoMs
+  if (!isOwn && actor.role !== 'lead') throw new Problem('not-allowed', 'A lead takes this back, since a hold hangs on it')
+}
+
 /** Room for two hundred bags and a note; whatever needs more says so. */
 export const usualBodyBytes = 128 * 1024
 

@@ -3,7 +3,7 @@ import { signEpisode } from '../../core/rounds/signDecision'
 import { groupBy } from '../../core/collections/groupBy'
 import type { DecidedSign, DecideSign } from '../../core/rounds/rounds.schema'
 import type { FactsService } from '../facts/facts.service'
-import { requireFreshPin, type CommandContext } from '../http/endpoint'
+import { requireLead, requireMayTakeBack, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { DecisionsStore } from './decisions.store'
@@ -16,8 +16,6 @@ export interface SeenSign {
   atMs: number
 }
 const dayMs = 86_400_000
-/** For so long whoever decided takes it back; later a lead does. */
-const ownUndoMs = dayMs
 
 interface Collaborators {
   store: DecisionsStore
@@ -30,8 +28,7 @@ export function createDecisionsService({ store, facts }: Collaborators) {
     decideSign({ params, actor, key, nowMs }: CommandContext, { sign, lotId, decision, days, note, happenedAtMs }: DecideSign) {
       const tank = facts.requireTank(params.tankId ?? '', 'tankId', nowMs)
       if (decision !== 'confirmed') {
-        if (actor.role !== 'lead') throw new Problem('not-allowed', 'Only a lead says that a sign is none, or known')
-        requireFreshPin(actor)
+        requireLead(actor, 'Only a lead says that a sign is none, or known')
       }
       const episode = signEpisode(tank, sign, lotId, nowMs)
       if (!episode) throw fieldProblem('sign', `${sign === 'death' ? 'No fish was found dead' : `"${sign}" was not seen`} here in the last seven days`)
@@ -45,8 +42,7 @@ export function createDecisionsService({ store, facts }: Collaborators) {
     undoDecision({ params, actor, nowMs }: CommandContext) {
       const row = store.byId(params.decisionId ?? '')
       if (!row || row.undoneAtMs !== null) throw new Problem('conflict', 'There is no such decision, or it was taken back already')
-      const isOwn = row.staffId === actor.id && nowMs - row.recordedAtMs <= ownUndoMs
-      if (!isOwn && actor.role !== 'lead') throw new Problem('not-allowed', 'A lead takes this back, since a hold hangs on it')
+      requireMayTakeBack({ actor, nowMs }, row)
       store.undo(row.id, { undoneById: actor.id, undoneAtMs: nowMs })
       return {}
     },

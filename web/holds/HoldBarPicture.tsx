@@ -1,5 +1,5 @@
 import type { HoldBar } from '../../core/holds/holdBar'
-import { daysBetween } from '../../core/time/daysBetween'
+import { addDays, daysBetween } from '../../core/time/daysBetween'
 import { shownDay } from '../../core/time/shownDay'
 
 /** Days that the bars of one water are drawn over, so that they can be held against each other. */
@@ -24,7 +24,7 @@ export function HoldBarPicture({ bar, span }: { bar: HoldBar; span: BarSpan }) {
     <span className="hold-picture" aria-hidden="true">
       <span className="hold-track" />
       {bar.restarts.filter(({ lost }) => lost > 0).map(({ on, lost }) => (
-        <span key={`${on} ${lost}`} className="hold-lost" style={between(addedTo(on, -lost), on)} />
+        <span key={`${on} ${lost}`} className="hold-lost" style={between(addDays(on, -lost) ?? on, on)} />
       ))}
       {bar.parts.map(({ phase, from, to, state }) => (
         <span key={phase} className={`hold-part is-${state}`} style={between(from, to)}>
@@ -43,5 +43,3 @@ export function HoldBarPicture({ bar, span }: { bar: HoldBar; span: BarSpan }) {
     </span>
   )
 }
-
-const addedTo = (on: string, days: number): string => new Date(Date.parse(on) + days * 86_400_000).toISOString().slice(0, 10)
