@@ -1,5 +1,5 @@
 import { clockOf, type HoldClock } from './holdClock'
-import { groupKey, standsIn, waterState, type Departure, type Group, type HoldRoom } from './holdRoom'
+import { departuresOf, standsIn, waterState, type Departure, type Group, type HoldRoom } from './holdRoom'
 import type { WaterState } from './waterState'
 
 interface Read<Told> {
@@ -17,7 +17,7 @@ export function createGroupReader<Told>(read: (room: HoldRoom, group: Group) => 
   const reads = new WeakMap<Group, Read<Told>>()
   return (room, group) => {
     const { lot, place, strands } = group
-    const [waters, departures, known] = [strands.map((strand) => waterState(room, standsIn(room, place, strand))), room.departures.get(groupKey(lot, place)), reads.get(group)]
+    const [waters, departures, known] = [strands.map((strand) => waterState(room, standsIn(room, place, strand))), departuresOf(room, lot, place), reads.get(group)]
     if (known?.day === room.day && known.departures === departures && known.waters.length === waters.length && known.waters.every((water, index) => water === waters[index])) return known.told
     const told = read(room, group)
     reads.set(group, { day: room.day, waters, departures, told })

@@ -1,7 +1,7 @@
 import { byText } from '../contacts/contact'
 import { writtenDay } from '../time/zoneDays'
 import { earliestOf } from './gates'
-import { groupKey, groupOf, type Group, type HoldRoom } from './holdRoom'
+import { departuresOf, groupOf, type Group, type HoldRoom } from './holdRoom'
 import { earliestOfHeld, heldOf, latestOf, waitsOf, type Held } from './playHolds'
 import { backTo, type HoldPolicy } from './policy'
 import { daysOf, isPassed, phaseOf, sendBack, servedOf, type Restart } from './strand'
@@ -101,7 +101,7 @@ function endedClock({ strands }: Group, departures: HoldClock['departures']): Ho
  * @returns `gone` where nobody of the lot stands there.
  */
 export function clockOf(room: HoldRoom, lot: string, tank: string): HoldClock {
-  const departures = (room.departures.get(groupKey(lot, tank)) ?? [])
+  const departures = (departuresOf(room, lot, tank) ?? [])
     .map(({ id, day, n, days, gates }) => ({ id, on: writtenDay(day), n, days, gates: [...gates] }))
     .sort((a, b) => byText(a.on, b.on) || byText(a.id, b.id))
   const group = groupOf(room, lot, tank)

@@ -28,13 +28,13 @@ export interface HoldRules {
   policies: ReadonlyMap<string, HoldPolicy>
   goneAfter: GoneAfterDays
 }
-/** A room of held fish at a moment. Its parts are never changed in place, its lists are. */
+/** A room of held fish at a moment. What stands in its lists is never changed in place, the lists themselves are. */
 export interface HoldRoom {
   rules: HoldRules
   days: ZoneDays
   /** The day that is open; null before the first event. */
   day: number | null
-  groups: Map<string, Map<string, Group>>
+  groups: Map<string, ReadonlyMap<string, Group>>
   /** The water of each tank that is named, as it is plumbed now. */
   tankWaters: Map<string, string>
   /** Tanks of each water that fish stood in, or that was named. */
@@ -44,7 +44,8 @@ export interface HoldRoom {
   waiting: readonly (Movement | Leave)[]
   /** The minute in which they are tried again, after fish came to where they are wanted; null where none have. */
   retryAt: number | null
-  departures: Map<string, readonly Departure[]>
+  /** Fish that left, by the place they left and by lot. */
+  departures: Map<string, ReadonlyMap<string, readonly Departure[]>>
   /** Places and waters in which something changed this minute: only there may a phase be passed before midnight. */
   touched: { places: Set<string>; waters: Set<string> }
 }
@@ -58,7 +59,7 @@ export function emptyRoom(rules: HoldRules): HoldRoom {
   return { rules, days: zoneDays(rules.timeZone), day: null, groups: new Map(), tankWaters: new Map(Object.entries(rules.tanks)), tanksOf, waters: new Map(), waiting: [], retryAt: null, departures: new Map(), touched: untouched() }
 }
 /** The room as it is now, to be played on without touching it. */
-export const copyRoom = (room: HoldRoom): HoldRoom => ({ ...room, groups: new Map([...room.groups].map(([place, lots]) => [place, new Map(lots)])), tankWaters: new Map(room.tankWaters), tanksOf: new Map(room.tanksOf), waters: new Map(room.waters), departures: new Map(room.departures), touched: untouched() })
+export const copyRoom = (room: HoldRoom): HoldRoom => ({ ...room, groups: new Map(room.groups), tankWaters: new Map(room.tankWaters), tanksOf: new Map(room.tanksOf), waters: new Map(room.waters), departures: new Map(room.departures), touched: untouched() })
 
 /**
  * A policy by its id.
@@ -90,6 +91,11 @@ export const waterState = (room: HoldRoom, water: string): WaterState => room.wa
 
 export const groupsAt = ({ groups }: HoldRoom, place: string): Group[] => [...(groups.get(place)?.values() ?? [])]
 export const groupOf = ({ groups }: HoldRoom, lot: string, place: string): Group | undefined => groups.get(place)?.get(lot)
+/** What left of a lot from a place, in the order it left. */
+export const departuresOf = ({ departures }: HoldRoom, lot: string, place: string): readonly Departure[] | undefined => departures.get(place)?.get(lot)
+export function addDeparture(room: HoldRoom, lot: string, place: string, departure: Departure): void {
+  room.departures.set(place, new Map(room.departures.get(place)).set(lot, [...(departuresOf(room, lot, place) ?? []), departure]))
+}
 export function* allGroups({ groups }: HoldRoom): Generator<Group> {
   for (const lots of groups.values()) yield* lots.values()
 }
@@ -97,15 +103,13 @@ export function* allGroups({ groups }: HoldRoom): Generator<Group> {
 /** Sets a group down; one without fish is gone. */
 export function putGroup(room: HoldRoom, group: Group): void {
   room.touched.places.add(group.place)
-  const lots = room.groups.get(group.place)
-  if (group.millionths <= 0) {
-    lots?.delete(group.lot)
-    if (lots?.size === 0) room.groups.delete(group.place)
-    return
-  }
-  if (lots) return void lots.set(group.lot, group)
-  room.groups.set(group.place, new Map([[group.lot, group]]))
-  if (!isVessel(group.place)) nameTank(room, group.place, waterOf(room, group.place))
+  const before = room.groups.get(group.place)
+  const lots = new Map(before)
+  if (group.millionths > 0) lots.set(group.lot, group)
+  else lots.delete(group.lot)
+  if (lots.size === 0) room.groups.delete(group.place)
+  else room.groups.set(group.place, lots)
+  if (!before && lots.size > 0 && !isVessel(group.place)) nameTank(room, group.place, waterOf(room, group.place))
 }
 /** Keeps in mind that a tank belongs to a water. */
 export function nameTank({ tanksOf }: HoldRoom, tank: string, water: string): void {

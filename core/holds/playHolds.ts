@@ -1,6 +1,6 @@
 import { earliestOf, mayPass, waitsFor, type Where } from './gates'
 import { isFact, isMovement, type End, type HoldEvent, type Leave } from './holdEvents'
-import { allGroups, changeStrands, groupKey, groupOf, putGroup, standsIn, takeTouched, untouched, waterState, type Group, type HoldRoom } from './holdRoom'
+import { addDeparture, allGroups, changeStrands, groupOf, putGroup, standsIn, takeTouched, untouched, waterState, type Group, type HoldRoom } from './holdRoom'
 import { afterMovements } from './meetings'
 import { doMovements, millionths } from './movements'
 import { tellFact } from './facts'
@@ -76,8 +76,7 @@ function endHold(room: HoldRoom, { lot, tank, reason = null }: { lot: string; ta
 function leave(room: HoldRoom, { id, lot, tank, n }: Leave, day: number): boolean {
   const group = groupOf(room, lot, tank)
   if (!group || group.millionths < millionths(n)) return false
-  const key = groupKey(lot, tank)
-  room.departures.set(key, [...(room.departures.get(key) ?? []), { id, day, n, ...shortfallOf(room, group, day) }])
+  addDeparture(room, lot, tank, { id, day, n, ...shortfallOf(room, group, day) })
   putGroup(room, { ...group, millionths: group.millionths - millionths(n) })
   return true
 }

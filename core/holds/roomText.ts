@@ -15,7 +15,7 @@ interface Written {
   waters: [string, { readings: [string, WaterReading][]; agents: [string, number][] }][]
   waiting: HoldRoom['waiting']
   retryAt: number | null
-  departures: [string, readonly Departure[]][]
+  departures: [string, [string, readonly Departure[]][]][]
 }
 
 /** Writes a room down as it is. */
@@ -29,7 +29,7 @@ export function writeRoom({ day, groups, tankWaters, tanksOf, waters, waiting, r
     waters: [...waters].map(([water, { readings, agents }]) => [water, { readings: [...readings], agents: [...agents] }]),
     waiting,
     retryAt,
-    departures: [...departures],
+    departures: [...departures].map(([place, lots]) => [place, [...lots]]),
   }
   return JSON.stringify(written)
 }
@@ -51,7 +51,7 @@ export function readRoom(text: string, rules: HoldRules): HoldRoom {
   for (const { strands, ...group } of groups) places.set(group.place, (places.get(group.place) ?? new Map<string, Group>()).set(group.lot, { ...group, strands: strands.map(strandOf) }))
   return {
     ...room,
-    ...{ day, waiting, retryAt, groups: places, tankWaters: new Map(tankWaters), departures: new Map(departures) },
+    ...{ day, waiting, retryAt, groups: places, tankWaters: new Map(tankWaters), departures: new Map(departures.map(([place, lots]) => [place, new Map(lots)])) },
     tanksOf: new Map(tanksOf.map(([water, tanks]) => [water, new Set(tanks)])),
     waters: new Map(waters.map(([water, { readings, agents }]) => [water, { readings: new Map(readings), agents: new Map(agents) }])),
   }

@@ -68,6 +68,15 @@ describe('a transaction', () => {
     db.close()
   })
 
+  test('leaves what was read as it is when it is refused before it wrote', () => {
+    const db = openDatabase(':memory:')
+    insert(db, 'a')
+    const before = db.version()
+    expect(() => db.transact(() => { throw new Error('not there') })).toThrow('not there')
+    expect(db.version()).toBe(before)
+    db.close()
+  })
+
   test('opening again keeps the data; triggers that were dropped are put back', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'daily-crate-')), 'room.sqlite')
     const first = openDatabase(file)

@@ -50,7 +50,8 @@ export function openDatabase(file: string, { keepsTally = false } = {}): Databas
   installTriggers(raw)
   raw.prepare('INSERT OR IGNORE INTO place (id, kind) VALUES (?, ?)').run(outsidePlaceId, 'outside')
   const changes = raw.prepare('SELECT total_changes() AS own, data_version AS others FROM pragma_data_version')
-  // Changes that were undone are counted as well, and what was read before they were must not be taken for what holds after.
+  // Changes that were undone are counted as well, and what was read before they were must not be taken for what holds after;
+  // a write that was refused before it changed anything leaves what was read as it is.
   let undone = 0
   const version = (): string => {
     const { own, others } = changes.get() as { own: number; others: number }
@@ -63,7 +64,7 @@ export function openDatabase(file: string, { keepsTally = false } = {}): Databas
     tally?.close()
     raw.close()
   }
-  return { file, raw, orm, version, isWriting, transact: (work) => transact(raw, work, () => (begunAt = version()), () => (undone += 1)), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
+  return { file, raw, orm, version, isWriting, transact: (work) => transact(raw, work, () => (begunAt = version()), () => (undone += version() === begunAt ? 0 : 1)), limitTo: (megabytes) => limitTo(raw, megabytes), acknowledge: (atMs) => tally?.note(atMs), close }
 }
 
 // Rebuilding a table under enforced keys could empty its children, so keys are off while migrating and checked after.

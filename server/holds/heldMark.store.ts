@@ -38,9 +38,9 @@ export function createHeldMarkStore({ orm, version, isWriting }: Database) {
         sql`SELECT min(atMs) AS atMs FROM (SELECT min(m.happened_at_ms) AS atMs FROM movement m WHERE m.seq > ${movement}
           UNION ALL SELECT min(old.happened_at_ms) FROM movement m JOIN movement old ON old.id = m.reverses_id WHERE m.seq > ${movement}
           UNION ALL SELECT min(happened_at_ms) FROM "check" WHERE rowid > ${check}
-          UNION ALL SELECT min(old.happened_at_ms) FROM "check" c JOIN "check" old ON old.tank_id = c.tank_id AND old.replaced_by_id = c.id WHERE c.rowid > ${check}
+          UNION ALL SELECT min(old.happened_at_ms) FROM "check" c CROSS JOIN "check" old ON old.replaced_by_id = c.id WHERE c.rowid > ${check}
           UNION ALL SELECT min(happened_at_ms) FROM observation WHERE seq > ${observation}
-          UNION ALL SELECT min(old.happened_at_ms) FROM observation o JOIN observation old ON old.tank_id = o.tank_id AND old.kind = o.kind AND old.replaced_by_seq = o.seq WHERE o.seq > ${observation}
+          UNION ALL SELECT min(old.happened_at_ms) FROM observation o CROSS JOIN observation old ON old.replaced_by_seq = o.seq WHERE o.seq > ${observation}
           UNION ALL SELECT min(happened_at_ms) FROM bag_record WHERE rowid > ${record}
           UNION ALL SELECT min(first_ms) FROM sign_decision WHERE rowid > ${decision}
           UNION ALL SELECT min(at_ms) FROM contact WHERE rowid > ${contact}

@@ -1,0 +1,2 @@
+CREATE INDEX `check_replaced` ON `check` (`replaced_by_id`) WHERE "check"."replaced_by_id" IS NOT NULL;--> statement-breakpoint
+CREATE INDEX `observation_replaced` ON `observation` (`replaced_by_seq`) WHERE "observation"."replaced_by_seq" IS NOT NULL;
