@@ -54,7 +54,7 @@ export function createHeldHistoryStore({ orm, raw }: Database) {
   const isStanding = `NOT EXISTS (SELECT 1 FROM movement back WHERE back.reverses_id = m.id)`
   // What was recorded before stands in the fish that were carried over; taken back since, it goes the other way.
   const isReal = startMs === 0 ? `m.kind <> 'reversal' AND ${isStanding}` : `m.recorded_at_ms >= ${startMs} AND CASE m.kind WHEN 'reversal' THEN (SELECT old.recorded_at_ms FROM movement old WHERE old.id = m.reverses_id) < ${startMs} ELSE ${isStanding} END`
-  const observed = (kind: string): string => `FROM tank CROSS JOIN observation o ON o.tank_id = tank.id AND o.kind = '${kind}' AND o.happened_at_ms >= ?1 WHERE o.replaced_by_seq IS NULL`
+  const observed = (kind: string): string => `FROM observation o INDEXED BY observation_at WHERE o.kind = '${kind}' AND o.happened_at_ms >= ?1 AND o.tank_id IS NOT NULL AND o.replaced_by_seq IS NULL`
   /** Asked after every write: prepared once, each of them. */
   const since = <Row>(text: string): ((sinceMs: number) => Row[]) => {
     const asked = raw.prepare(text)
@@ -73,15 +73,15 @@ export function createHeldHistoryStore({ orm, raw }: Database) {
     ),
     learned: since<{ eventId: string; placeId: string; placeKind: PlaceKind; lotId: string; millionths: number; happenedAtMs: number }>(
       `SELECT DISTINCT s.event_id AS eventId, s.place_id AS placeId, p.kind AS placeKind, s.lot_id AS lotId, s.expected AS millionths, m.happened_at_ms AS happenedAtMs
-            FROM movement m JOIN pool_event e ON e.command_key = m.command_key JOIN pool_share s ON s.event_id = e.id JOIN place p ON p.id = s.place_id
-            WHERE m.happened_at_ms >= ?1 AND ${isReal} AND e.recorded_at_ms >= ${startMs} AND e.reverses_id IS NULL AND s.expected <> 0
+            FROM movement m CROSS JOIN pool_event e ON e.command_key = m.command_key JOIN pool_share s ON s.event_id = e.id JOIN place p ON p.id = s.place_id
+            WHERE m.happened_at_ms >= ?1 AND ${isReal} AND e.recorded_at_ms >= ${startMs} AND +e.reverses_id IS NULL AND s.expected <> 0
               AND NOT EXISTS (SELECT 1 FROM pool_event back WHERE back.reverses_id = e.id) AND NOT EXISTS (SELECT 1 FROM pool_movement pm WHERE pm.event_id = e.id)`,
     ),
     openedBags: since<{ bagId: string; atMs: number }>(
       `SELECT r.bag_id AS bagId, min(r.happened_at_ms) AS atMs FROM movement m JOIN bag_record r ON r.bag_id = m.from_place_id AND r.undone_at_ms IS NULL WHERE m.happened_at_ms >= ?1 AND m.kind = 'move' GROUP BY r.bag_id`,
     ),
     looks: since<Omit<LookRow, 'answers'> & { answers: string | null }>(
-      `SELECT c.id, c.tank_id AS tankId, c.ate, c.answers, c.happened_at_ms AS atMs, c.recorded_at_ms AS recordedAtMs FROM tank CROSS JOIN "check" c ON c.tank_id = tank.id AND c.happened_at_ms >= ?1 AND c.replaced_by_id IS NULL WHERE c.recorded_at_ms >= ${startMs} OR c.happened_at_ms >= ${carriedAtMs}`,
+      `SELECT c.id, c.tank_id AS tankId, c.ate, c.answers, c.happened_at_ms AS atMs, c.recorded_at_ms AS recordedAtMs FROM "check" c WHERE c.happened_at_ms >= ?1 AND c.replaced_by_id IS NULL AND (c.recorded_at_ms >= ${startMs} OR +c.happened_at_ms >= ${carriedAtMs})`,
     ),
     signs: since<SignRow>(
       `SELECT 'o' || o.seq AS id, o.tank_id AS tankId, o.lot_id AS lotId, o.word AS sign, o.severity, o.happened_at_ms AS atMs, o.recorded_at_ms AS recordedAtMs ${observed('sign')} AND o.recorded_at_ms >= ${startMs}`,
@@ -105,7 +105,7 @@ export function createHeldHistoryStore({ orm, raw }: Database) {
     ),
     entries: since<EntryRow>(
       `SELECT e.id, e.kind, e.place_id AS placeId, p.kind AS placeKind, e.lot_id AS lotId, e.policy_id AS policyId, e.phase, e.days, e.word, e.reason, e.happened_at_ms AS atMs, e.recorded_at_ms AS recordedAtMs
-            FROM hold_entry e JOIN place p ON p.id = e.place_id WHERE e.happened_at_ms >= ?1 AND e.undone_at_ms IS NULL`,
+            FROM hold_entry e JOIN place p ON p.id = e.place_id WHERE e.happened_at_ms >= ?1 AND +e.undone_at_ms IS NULL`,
     ),
     plumbs: since<{ seq: number; tankId: string; waterId: string; atMs: number }>(
       `SELECT seq, tank_id AS tankId, water_id AS waterId, since_ms AS atMs FROM tank_water w WHERE since_ms >= ?1 AND seq > (SELECT min(seq) FROM tank_water first WHERE first.tank_id = w.tank_id)`,

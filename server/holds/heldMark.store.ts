@@ -34,24 +34,25 @@ export function createHeldMarkStore({ orm, version, isWriting }: Database) {
     oldestSince({ movement, check, observation, record, decision, contact, entry, water, breach, pairing, nowMs }: HeldMark): number | null {
       // What was taken back since, and a little before: a command may bear an earlier moment than a read that came first.
       const sinceMs = nowMs - 60_000
+      // Plus signs: the oldest of the few new ones, not the first new one of all from the oldest on.
       return orm.get<{ atMs: number | null }>(
-        sql`SELECT min(atMs) AS atMs FROM (SELECT min(m.happened_at_ms) AS atMs FROM movement m WHERE m.seq > ${movement}
-          UNION ALL SELECT min(old.happened_at_ms) FROM movement m JOIN movement old ON old.id = m.reverses_id WHERE m.seq > ${movement}
-          UNION ALL SELECT min(happened_at_ms) FROM "check" WHERE rowid > ${check}
-          UNION ALL SELECT min(old.happened_at_ms) FROM "check" c CROSS JOIN "check" old ON old.replaced_by_id = c.id WHERE c.rowid > ${check}
-          UNION ALL SELECT min(happened_at_ms) FROM observation WHERE seq > ${observation}
-          UNION ALL SELECT min(old.happened_at_ms) FROM observation o CROSS JOIN observation old ON old.replaced_by_seq = o.seq WHERE o.seq > ${observation}
-          UNION ALL SELECT min(happened_at_ms) FROM bag_record WHERE rowid > ${record}
-          UNION ALL SELECT min(first_ms) FROM sign_decision WHERE rowid > ${decision}
-          UNION ALL SELECT min(at_ms) FROM contact WHERE rowid > ${contact}
-          UNION ALL SELECT min(happened_at_ms) FROM hold_entry WHERE rowid > ${entry}
-          UNION ALL SELECT min(since_ms) FROM tank_water WHERE seq > ${water}
-          UNION ALL SELECT min(c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.rowid > ${breach}
-          UNION ALL SELECT min(old.at_ms) FROM pairing_result r JOIN pairing_result old ON old.pairing_id = r.pairing_id WHERE r.seq > ${pairing}
-          UNION ALL SELECT min(first_ms) FROM sign_decision WHERE undone_at_ms >= ${sinceMs}
-          UNION ALL SELECT min(at_ms) FROM contact WHERE undone_at_ms >= ${sinceMs}
-          UNION ALL SELECT min(happened_at_ms) FROM hold_entry WHERE undone_at_ms >= ${sinceMs}
-          UNION ALL SELECT min(c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.undone_at_ms >= ${sinceMs})`,
+        sql`SELECT min(atMs) AS atMs FROM (SELECT min(+m.happened_at_ms) AS atMs FROM movement m WHERE m.seq > ${movement}
+          UNION ALL SELECT min(+old.happened_at_ms) FROM movement m JOIN movement old ON old.id = m.reverses_id WHERE m.seq > ${movement}
+          UNION ALL SELECT min(+happened_at_ms) FROM "check" WHERE rowid > ${check}
+          UNION ALL SELECT min(+old.happened_at_ms) FROM "check" c CROSS JOIN "check" old ON old.replaced_by_id = c.id WHERE c.rowid > ${check}
+          UNION ALL SELECT min(+happened_at_ms) FROM observation WHERE seq > ${observation}
+          UNION ALL SELECT min(+old.happened_at_ms) FROM observation o CROSS JOIN observation old ON old.replaced_by_seq = o.seq WHERE o.seq > ${observation}
+          UNION ALL SELECT min(+happened_at_ms) FROM bag_record WHERE rowid > ${record}
+          UNION ALL SELECT min(+first_ms) FROM sign_decision WHERE rowid > ${decision}
+          UNION ALL SELECT min(+at_ms) FROM contact WHERE rowid > ${contact}
+          UNION ALL SELECT min(+happened_at_ms) FROM hold_entry WHERE rowid > ${entry}
+          UNION ALL SELECT min(+since_ms) FROM tank_water WHERE seq > ${water}
+          UNION ALL SELECT min(+c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.rowid > ${breach}
+          UNION ALL SELECT min(+old.at_ms) FROM pairing_result r JOIN pairing_result old ON old.pairing_id = r.pairing_id WHERE r.seq > ${pairing}
+          UNION ALL SELECT min(+first_ms) FROM sign_decision WHERE undone_at_ms >= ${sinceMs}
+          UNION ALL SELECT min(+at_ms) FROM contact WHERE undone_at_ms >= ${sinceMs}
+          UNION ALL SELECT min(+happened_at_ms) FROM hold_entry WHERE undone_at_ms >= ${sinceMs}
+          UNION ALL SELECT min(+c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.undone_at_ms >= ${sinceMs})`,
       ).atMs
     },
   }

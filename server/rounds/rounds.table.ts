@@ -54,7 +54,7 @@ export const check = sqliteTable(
     recordedAtMs: integer('recorded_at_ms').notNull(),
     replacedById: text('replaced_by_id').references((): AnySQLiteColumn => check.id),
   },
-  (table) => [index('check_tank').on(table.tankId, table.happenedAtMs, table.recordedAtMs), index('check_round').on(table.roundOn, table.roundNumber), index('check_replaced').on(table.replacedById).where(sql`${table.replacedById} IS NOT NULL`)],
+  (table) => [index('check_tank').on(table.tankId, table.happenedAtMs, table.recordedAtMs), index('check_round').on(table.roundOn, table.roundNumber), index('check_at').on(table.happenedAtMs), index('check_replaced').on(table.replacedById).where(sql`${table.replacedById} IS NOT NULL`)],
 )
 
 /**
@@ -92,6 +92,7 @@ export const observation = sqliteTable(
   (table) => [
     index('observation_tank').on(table.tankId, table.kind, table.happenedAtMs),
     index('observation_lot').on(table.lotId, table.happenedAtMs).where(sql`${table.lotId} IS NOT NULL`),
+    index('observation_at').on(table.kind, table.happenedAtMs),
     index('observation_replaced').on(table.replacedBySeq).where(sql`${table.replacedBySeq} IS NOT NULL`),
     index('observation_sign').on(table.word, table.happenedAtMs).where(sql`${table.kind} = 'sign'`),
     holds('observation_kind', sql`${table.kind} IN ('ate', 'sign', 'seen', 'reading', 'dose', 'restart', 'note')`),
