@@ -38,6 +38,9 @@ test('what something would do: whose dates move, who would stand unseen, or nobo
   const said = (rows: ReturnType<typeof row>[], unprotected: { lot: string; tank: string }[] = []) => whatIfWords({ rows, unprotected }, (lot) => `lot ${lot}`, 'Firefish into Q1-02')
   expect(said([row('1', '2031-05-15', '2031-05-22'), row('new', null, '2031-05-22')])).toEqual(['Firefish into Q1-02: 7 days for lot 1 (Thu 15 May becomes Thu 22 May).'])
   expect(said([], [{ lot: '9', tank: 'Q1-01' }])).toEqual(['lot 9 has no hold and would stand with held fish: no clock would show it.'])
+  expect(said([row('1', '2031-05-15', '2031-05-22'), row('2', '2031-05-16', '2031-05-22'), row('3', '2031-05-15', '2031-05-22')])).toEqual(['Firefish into Q1-02: 7 days for lot 1 and lot 3 (Thu 15 May becomes Thu 22 May).', 'Firefish into Q1-02: 7 days for lot 2 (Fri 16 May becomes Thu 22 May).'])
+  const standing = ['1', '2', '3', '4', '5', '5'].map((lot) => ({ lot, tank: 'Q1-01' }))
+  expect(said([], standing)).toEqual(['lot 1, lot 2, lot 3 and 2 more lots have no hold and would stand with held fish: no clock would show it.'])
   expect(said([row('new', null, '2031-05-22')])).toEqual(['Moves nobody’s clock.'])
 })
 

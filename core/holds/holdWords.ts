@@ -1,3 +1,4 @@
+import { groupBy } from '../collections/groupBy'
 import { capital } from '../words/capital'
 import { plural } from '../words/plural'
 import { shownDay } from '../time/shownDay'
@@ -63,10 +64,18 @@ export const decideWords = ({ count, word, tank, when, lots, before, after }: { 
 /** A sign that was to be expected. */
 export const expectedWords = (until: string, course: string): string => `A usual sign until ${until} after ${course}: noted, nothing restarts.`
 
-/** What something would do to the dates of those who stand there, each in a sentence. */
+/** A sentence names so many lots and counts the others. */
+const mostNamed = 3
+/** Fish without a hold that would stand with held fish. */
+export function unheldWords(lots: readonly string[]): string {
+  const named = lots.length > mostNamed + 1 ? [...lots.slice(0, mostNamed), `${lots.length - mostNamed} more lots`] : lots
+  return `${listed(named)} ${lots.length === 1 ? 'has' : 'have'} no hold and would stand with held fish: no clock would show it.`
+}
+/** What something would do to the dates of those who stand there: those that move alike share a sentence. */
 export function whatIfWords({ rows, unprotected }: WhatIf, lotName: (lot: string) => string, what: string): string[] {
-  const moved = rows.flatMap(({ lot, before, after, lost }) => (before === null || after === null || before === after ? [] : [`${what}: ${plural(lost, 'day')} for ${lotName(lot)} (${shownDay(before)} becomes ${shownDay(after)}).`]))
-  const bare = unprotected.map(({ lot }) => `${lotName(lot)} has no hold and would stand with held fish: no clock would show it.`)
+  const moving = rows.flatMap(({ lot, before, after, lost }) => (before === null || after === null || before === after ? [] : [{ lot, date: `${shownDay(before)} becomes ${shownDay(after)}`, days: plural(lost, 'day') }]))
+  const moved = [...groupBy(moving, ({ date, days }) => `${days} ${date}`).values()].map((alike) => `${what}: ${alike[0]?.days} for ${listed(alike.map(({ lot }) => lotName(lot)))} (${alike[0]?.date}).`)
+  const bare = unprotected.length === 0 ? [] : [unheldWords([...new Set(unprotected.map(({ lot }) => lotName(lot)))])]
   return moved.length + bare.length === 0 ? ['Moves nobody’s clock.'] : [...moved, ...bare]
 }
 /** What a sign, or fish added, would mean today. */

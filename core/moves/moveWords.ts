@@ -1,3 +1,4 @@
+import { unheldWords } from '../holds/holdWords'
 import { sourcesStateWords } from '../contacts/sourceKnown'
 import { markedUnits, showChange, showSet, type Quantity } from '../units/units'
 import type { MoveCode, MoveReason } from './move'
@@ -76,7 +77,7 @@ export function sentenceOf(each: MoveReason, names: Names): string {
     'plan-place-ready': () => `${text('plan')} is ready to use this tank.`,
     'plan-water': () => `${text('why')}.`,
     restarts: () => `${lot()} loses ${days('days')} of its hold.`,
-    unprotected: () => `${lotsOf('lots').join(', ')} ${lotsOf('lots').length === 1 ? 'has' : 'have'} no hold and would stand with held fish: no clock would show it.`,
+    unprotected: () => unheldWords(lotsOf('lots')),
     'pairing-open': () => `${names.lot(text('a'))} and ${names.lot(text('b'))} ${sourcesStateWords(text('state'))}: they stay apart until it is passed.`,
     'own-restart': () => `${lot()} begins its hold anew: ${days('days')}.`,
     'sources-lately': () => `${text('a')} and ${text('b')}: together for ${days('days')} only.`,
