@@ -57,6 +57,13 @@ test('what is ready is let go in one touch and taken back; one that is not, a le
   await expect(page.getByText('1 group is ready: let them go, or the next fish that come beside them begin their days again.')).toBeVisible()
   await driver.press('release it')
   await expect(page.getByRole('heading', { name: /^Ready/ })).toHaveCount(0)
+  // What comes next is offered where they were let go: their sale tank, its label, the card that goes along.
+  await expect(page.getByRole('heading', { name: 'Let go, to be moved 1' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'move them …' })).toHaveAttribute('href', /^\/room\/R1-01\/move/)
+  await expect(page.getByRole('link', { name: 'take-along card' })).toBeVisible()
+  await page.getByRole('link', { name: 'labels' }).click()
+  await expect(page.getByRole('button', { name: 'R1', pressed: true })).toBeVisible()
+  await page.goBack()
   await page.getByText(/entry of the last days/).click()
   await expect(page.getByText(/^R1-01 Cherry barb .+: Ended when it was ready\./)).toBeVisible()
   await driver.press('take it back')

@@ -37,6 +37,8 @@ export interface HeldGroupView {
   bar: HoldBar
   release: Release
 }
+/** Fish whose hold was ended lately, and that stand still where they were held. */
+export type LetGo = Pick<HeldGroupView, 'lotId' | 'lotCode' | 'speciesId' | 'species' | 'strain' | 'fish' | 'placeId' | 'placeName'>
 /** A body of water with held fish. */
 export interface HeldWaterView {
   id: string
@@ -67,7 +69,8 @@ export interface HoldEntryView {
   words: string
   by: string
   atMs: number
-  mayUndo: boolean
+  staffId: string
+  recordedAtMs: number
 }
 /** A few fish of two groups together, and what that proves so far. */
 export interface PairingView {
@@ -97,6 +100,8 @@ export interface HoldsView {
   waters: HeldWaterView[]
   /** Ready first, then by the day they may be ready. */
   groups: HeldGroupView[]
+  /** In tanks from which nothing is sold: to be moved. */
+  letGo: LetGo[]
   entries: HoldEntryView[]
   /** Those that run first. */
   pairings: PairingView[]

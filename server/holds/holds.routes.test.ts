@@ -44,8 +44,9 @@ test('a hold is served, ready, let go in one touch, and taken back', async () =>
   const { ids } = (await end([ready])).body as { ids: string[] }
   expect([(await holds()).groups, (await holds()).entries[0]?.words]).toEqual([[], expect.stringMatching(/^Cherry barb .+: Ended when it was ready\.$/)])
   expect((await end([ready])).status).toBe(409)
+  expect((await holds()).letGo).toMatchObject([{ species: 'Cherry barb', fish: 8, placeName: 'R1-01' }])
   await room.post(`/api/holds/entries/${ids[0]}/undo`, {})
-  expect((await group('Cherry barb'))?.isReady).toBe(true)
+  expect([(await group('Cherry barb'))?.isReady, (await holds()).letGo]).toEqual([true, []])
   expect((await room.post(`/api/holds/entries/${ids[0]}/undo`, {})).status).toBe(409)
 })
 
@@ -59,6 +60,8 @@ test('ended early by a lead alone, with a reason, and what it was short of is ke
   expect([keeper.status >= 400, (await group('Cherry barb'))?.day]).toEqual([true, 4])
   await end([held], 'the customer waits')
   expect((await holds()).entries[0]?.words).toMatch(/: Ended 11 days early: the customer waits\.$/)
+  await room.post(`/api/tanks/${tankId()}/moves`, { lotId: held?.lotId, quantity: 8, toTankId: tankId(1), note: null, happenedAtMs: room.clock.nowMs })
+  expect((await holds()).letGo).toEqual([])
   expect((await end([{ ...held!, lotId: 'nobody' }], 'no')).body.errors).toMatchObject([{ path: 'fish[0]' }])
 })
 

@@ -3,7 +3,7 @@ import { eachApart } from '../../core/collections/eachApart'
 import type { TankFacts } from '../../core/facts/facts'
 import { holdBar } from '../../core/holds/holdBar'
 import { allGroups, groupKey, groupOf, placeId, standsIn, type Group, type HoldRoom } from '../../core/holds/holdRoom'
-import type { HeldGroupView, HeldWaterView, HoldEntryView, HoldsView, ToDecide } from '../../core/holds/holdsView'
+import type { HeldGroupView, HeldWaterView, HoldEntryView, HoldsView, LetGo, ToDecide } from '../../core/holds/holdsView'
 import { compareRooms } from '../../core/holds/holdWhatIf'
 import { clockWords, endedWords, exposedWords, ifItCountsWords } from '../../core/holds/holdWords'
 import { heldPlace } from '../../core/holds/ledgerEvents'
@@ -20,8 +20,10 @@ import type { PairingsService } from './pairings.service'
 import type { HoldStoriesStore } from './holdStories.store'
 import { createTelling, type HoldTelling } from './holdTelling'
 
+/** From these nothing need be moved to be sold or shown. */
+const isForSale = ({ purpose }: TankFacts): boolean => purpose === 'sale' || purpose === 'display'
 const [minuteMs, dayMs] = [60_000, 86_400_000]
-/** What people did to holds is shown for so many days, and may be taken back by whoever did it within one. */
+/** What people did to holds is shown for so many days. */
 const [shownDays, readDays] = [7, 60]
 /** Consequences are reckoned of so many decisions at once: each plays the room anew. */
 const mostReckoned = 12
@@ -103,7 +105,7 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
     asked(room, telling, nowMs).map(({ ids, ...each }, index) => ({ ...each, ifItCounts: index < mostReckoned ? consequences(room, new Set(ids), each.firstMs, telling, nowMs) : [] }))
 
   function entries(room: HoldRoom, telling: HoldTelling, nowMs: number): HoldEntryView[] {
-    return stories.entries(nowMs - shownDays * dayMs).map(({ id, kind, placeId: where, lotId, policyId, days, word, reason, shortDays, shortGates, by, atMs, recordedAtMs }) => {
+    return stories.entries(nowMs - shownDays * dayMs).map(({ id, kind, placeId: where, lotId, policyId, days, word, reason, shortDays, shortGates, by, staffId, atMs, recordedAtMs }) => {
       const whose = lotId === null ? '' : `${telling.lotName(lotId)}: `
       const told = {
         end: () => endedWords({ days: shortDays ?? 0, gates: shortGates === null ? [] : (JSON.parse(shortGates) as string[]), reason }),
@@ -112,7 +114,18 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
         body: () => `body ${word ?? ''}.`,
         cleared: () => `${word ?? 'what was in it'} is out of the water.`,
       }[kind]()
-      return { id, placeName: telling.placeName(holds.placeOf(room, where)), words: `${whose}${told}`, by, atMs, mayUndo: nowMs - recordedAtMs <= dayMs }
+      return { id, placeName: telling.placeName(holds.placeOf(room, where)), words: `${whose}${told}`, by, staffId, atMs, recordedAtMs }
+    })
+  }
+
+  /** Fish that were let go and stand still where they were held. */
+  function letGo(room: HoldRoom, fishOf: ReadonlyMap<string, number>, nowMs: number): LetGo[] {
+    const ended = stories.entries(nowMs - shownDays * dayMs).filter(({ kind }) => kind === 'end')
+    return [...new Map(ended.map((entry) => [`${entry.lotId} ${entry.placeId}`, entry])).values()].flatMap(({ lotId, placeId: id }): LetGo[] => {
+      const [tank, named, group] = [facts.all(nowMs).get(id), lotId === null ? null : stories.lot(lotId), groupOf(room, lotId ?? '', id)]
+      const fish = fishOf.get(groupKey(lotId ?? '', id)) ?? 0
+      if (!tank || isForSale(tank) || !named || !group || holds.readDay(room, group) || fish === 0) return []
+      return [{ lotId: group.lot, lotCode: named.code, speciesId: named.speciesId, species: named.species, strain: named.strain, fish, placeId: id, placeName: tank.code }]
     })
   }
 
@@ -138,7 +151,7 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
       const groups = eachApart([...allGroups(room)], (group) => groupView(room, group, fishOf.get(groupKey(group.lot, group.place)) ?? 0, telling, nowMs), (group) => (broken.push(`the hold of ${telling.lotName(group.lot)}`), null)).flatMap((each) => each ?? [])
       const sorted = groups.sort((a, b) => Number(b.isReady) - Number(a.isReady) || (a.earliest < b.earliest ? -1 : a.earliest > b.earliest ? 1 : 0) || (a.placeName < b.placeName ? -1 : 1))
       const unclocked = booked.filter(({ lotId, place, fish }) => fish > 0 && !groupOf(room, lotId, place)).map(({ lotId, place }) => `${telling.lotName(lotId)} in ${telling.placeName(place)}`)
-      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, entries: entries(room, telling, nowMs), pairings: pairings.list(telling.placeName, telling.lotName, nowMs), pairable: pairings.pairable(nowMs), unclocked: [...unclocked, ...broken] }
+      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, letGo: letGo(room, fishOf, nowMs), entries: entries(room, telling, nowMs), pairings: pairings.list(telling.placeName, telling.lotName, nowMs), pairable: pairings.pairable(nowMs), unclocked: [...unclocked, ...broken] }
     },
   }
 }

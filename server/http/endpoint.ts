@@ -1,5 +1,6 @@
 import type { Request, Response } from 'express'
 import type { AnswerOf, Api, CommandOf, InputOf, PathParams, PlainOf, QueryOf, ReadOf } from '../../core/commands/declare'
+import { mayTakeBack } from '../../core/staff/mayTakeBack'
 import type { Role } from '../../core/staff/staff.schema'
 import { Problem } from './problem'
 
@@ -25,12 +26,9 @@ export function requireLead(actor: Actor, words: string): void {
   requireFreshPin(actor)
 }
 
-/** For so long whoever wrote something that a hold hangs on takes it back. */
-const ownUndoMs = 86_400_000
 /** Whoever wrote it takes it back within a day; later a lead does. */
-export function requireMayTakeBack({ actor, nowMs }: Pick<CommandContext, 'actor' | 'nowMs'>, { staffId, recordedAtMs }: { staffId: string; recordedAtMs: number }): void {
-  const isOwn = staffId === actor.id && nowMs - recordedAtMs <= ownUndoMs
-  if (!isOwn && actor.role !== 'lead') throw new Problem('not-allowed', 'A lead takes this back, since a hold hangs on it')
+export function requireMayTakeBack({ actor, nowMs }: Pick<CommandContext, 'actor' | 'nowMs'>, entry: Parameters<typeof mayTakeBack>[1]): void {
+  if (!mayTakeBack(actor, entry, nowMs)) throw new Problem('not-allowed', 'A lead takes this back, since a hold hangs on it')
 }
 
 /** Room for two hundred bags and a note; whatever needs more says so. */

@@ -11,6 +11,7 @@ import { roles } from '../../core/staff/staff.schema'
 import type { Raw } from '../db/guard'
 import { openDatabase, type Database } from '../db/open'
 import { installTriggers, rereadExpected } from '../db/triggers'
+import { unplayableHolds } from '../holds/unplayable'
 import { checkLedger } from '../ledger/checkLedger'
 import type { Progress } from './exportRoom'
 import { fillFromEarlier } from './fromEarlier'
@@ -43,7 +44,7 @@ export async function importRoom(file: string, folder: string, onProgress: Progr
   try {
     db = openDatabase(databaseIn(work))
     const taken = await takeIn(file, work, db, onProgress)
-    const { faults } = checkLedger(db)
+    const faults = [...checkLedger(db).faults, ...unplayableHolds(db)]
     if (faults.length > 0) throw new ImportError(1, `the books of this file are not right: ${faults[0]}`)
     db.raw.exec('PRAGMA wal_checkpoint(TRUNCATE)')
     db.close()

@@ -91,6 +91,7 @@ describe('full export and import', () => {
     ['with a role nobody has', (lines) => lines.map((line) => line.replace('"role":"lead"', '"role":"owner"')), /Line \d+: .*role must be one of keeper, lead, not owner/],
     ['with a water that is none', (lines) => lines.map((line) => line.replace(/("name":"Fresh sale rack".*"water":")fresh/, '$1salty')), /water must be one of/],
     ['with a line that never ends', (lines) => [...lines.slice(0, 4), 'x'.repeat(45_000_000)], /Line 5: this line is too long/],
+    ['with a hold by a policy of nobody', (lines) => lines.map((line) => line.replace('"policy_id":"shopHold"', '"policy_id":"lunar"')), /there is no hold policy lunar/],
     ['with a photo that would leave its folder', (lines) => lines.map((line) => line.replace('bag-1.jpg', '../../bag-1.jpg')), /plain file name/],
   ]
   test.each(spoil)('a file %s is refused with its line, and nothing stands in the folder', async (_what, change, says) => {

@@ -3,8 +3,11 @@ import { useSearchParams } from 'react-router'
 import { groupBy } from '../../core/collections/groupBy'
 import type { HeldGroupView, HoldsView } from '../../core/holds/holdsView'
 import { neverReadyWords } from '../../core/holds/holdWords'
+import { mayTakeBack } from '../../core/staff/mayTakeBack'
 import { shownDay } from '../../core/time/shownDay'
 import { sentenceOf } from '../api/ApiProblem'
+import { nowMs } from '../api/clock'
+import { useSession } from '../api/session'
 import { Apart } from '../ui/Apart'
 import { Button } from '../ui/Button'
 import { TextField } from '../ui/Field'
@@ -17,6 +20,7 @@ import { useFormat } from '../ui/useFormat'
 import { Decisions } from './Decisions'
 import { HoldBarPicture, spanOf, type BarSpan } from './HoldBarPicture'
 import { HoldSheet } from './HoldSheet'
+import { LetGo } from './LetGo'
 import { Pairings } from './Pairings'
 import { WhatIf } from './WhatIf'
 import { useHolds, useHoldWrites, type HoldWrites } from './useHolds'
@@ -46,6 +50,7 @@ export function HoldsPage() {
       </Lead>
       <Decisions decisions={holds.decisions} writes={writes} />
       <ReadySection ready={ready} isFirst={holds.decisions.length === 0} writes={writes} onOpen={setOpen} />
+      <LetGo groups={holds.letGo} />
       {holds.groups.length > 0 && (
         <div className="hold-order">
           <div className="entry-buttons" role="group" aria-label="Order">
@@ -166,13 +171,14 @@ const ClockRow = ({ group, span, onOpen }: { group: HeldGroupView; span: BarSpan
 /** What people did to holds of late, and the way back. */
 function Lately({ holds, writes }: { holds: HoldsView; writes: HoldWrites }) {
   const format = useFormat()
+  const { recorder } = useSession()
   const [problem, setProblem] = useState<string | null>(null)
   if (holds.entries.length === 0) return null
   return (
     <details className="hold-lately">
       <summary>{plural(holds.entries.length, 'entry', 'entries')} of the last days</summary>
       <ul className="record-list">
-        {holds.entries.map(({ id, placeName, words, by, atMs, mayUndo }) => (
+        {holds.entries.map(({ id, placeName, words, by, atMs, ...entry }) => (
           <li key={id} className="record hold-entry">
             <span>
               <strong>{placeName}</strong> {words}
@@ -180,7 +186,7 @@ function Lately({ holds, writes }: { holds: HoldsView; writes: HoldWrites }) {
                 {by}, {format.moment(atMs)}
               </small>
             </span>
-            {mayUndo && (
+            {mayTakeBack(recorder, entry, nowMs()) && (
               <Button look="quiet" onClick={() => void writes.undo(id).then(() => setProblem(null), (error: unknown) => setProblem(sentenceOf(error)))}>
                 take it back
               </Button>

@@ -1,5 +1,4 @@
-import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { labelSheet } from '../../core/room/label'
 import { useRoomView } from '../api/sharedReads'
 import { Button, ButtonLink } from '../ui/Button'
@@ -11,16 +10,17 @@ import { QrCode } from '../ui/QrCode'
 import { labelText } from '../../core/room/label'
 import './labels.css'
 
-/** Labels to print: every tank, or those of some racks. */
+/** Labels to print: every tank, or those of some racks, or of the rack of one tank. */
 export function LabelsPage() {
   const { room, problem } = useRoomView()
-  const [racks, setRacks] = useState<readonly string[]>([])
+  const [search, setSearch] = useSearchParams()
   if (!room) return problem ? <Trouble problem={problem} /> : <Waiting what="the tanks" />
   if (room.tanks.length === 0) return <Nothing>No tanks are entered yet.</Nothing>
   const names = [...new Set(room.tanks.map(({ rack }) => rack))]
+  const racks = [...new Set([...search.getAll('rack'), ...room.tanks.flatMap(({ code, rack }) => (code === search.get('tank') ? [rack] : []))])]
   const chosen = room.tanks.filter(({ rack }) => racks.length === 0 || racks.includes(rack))
   const [first] = chosen
-  const toggle = (rack: string): void => setRacks((all) => (all.includes(rack) ? all.filter((each) => each !== rack) : [...all, rack]))
+  const toggle = (rack: string): void => setSearch({ rack: racks.includes(rack) ? racks.filter((each) => each !== rack) : [...racks, rack] }, { replace: true })
   const isOwn = ['localhost', '127.0.0.1', '[::1]'].includes(window.location.hostname)
   return (
     <>
