@@ -1,3 +1,4 @@
+import { changeRow } from './changeRow'
 import { expect, test } from './fixtures'
 import type { OpenRoom } from './rooms'
 
@@ -48,6 +49,7 @@ test('a sign on day 12 waits for a word, says beforehand whom it would begin aga
 
 test('what is ready is let go in one touch and taken back; one that is not, a lead ends early with a reason that is kept', async ({ driver, server, page }) => {
   const startMs = Date.now()
+  await changeRow(server, 'tanks', 'R1-01', { purpose: 'quarantine' })
   await delivered(server, [['Cherry barb', 8, 'R1-01']])
   await server.standAt(startMs + 15 * dayMs)
   for (const daysAgo of [1, 0]) await look(server, await idOf(server, 'R1-01'), startMs + (15 - daysAgo) * dayMs)

@@ -1,5 +1,6 @@
 import { expect, openedLine, test } from './fixtures'
 import { lookAt } from './look'
+import { changeRow } from './changeRow'
 import type { OpenRoom } from './rooms'
 
 // Moving fish as staff would: what speaks against it, who decides, and what it leaves behind.
@@ -17,12 +18,6 @@ const tanksOf = async (server: OpenRoom): Promise<(code: string) => string> => {
 const bring = async (server: OpenRoom, code: string, species: string, quantity: number): Promise<void> => {
   const idOf = await tanksOf(server)
   await server.post(`/api/tanks/${idOf(code)}/additions`, { species, quantity, how: 'brought-in', note: null, happenedAtMs: Date.now() })
-}
-/** Changes a row of a list that a lead keeps. */
-async function change(server: OpenRoom, register: string, name: string, values: object): Promise<void> {
-  const { rows } = await server.get<{ rows: { id: string; version: number; values: Record<string, unknown> }[] }>(`/api/setup/${register}`)
-  const row = rows.find((each) => each.values.name === name || each.values.code === name)
-  await server.put(`/api/setup/${register}/${row?.id}`, { version: row?.version, values: { ...row?.values, ...values } })
 }
 /** Fish by tank: several lots of a kind are one number. */
 const fishIn = async (server: OpenRoom): Promise<Record<string, number>> => Object.fromEntries((await server.get<{ tanks: { code: string; fish: number }[] }>('/api/room')).tanks.filter(({ fish }) => fish > 0).map(({ code, fish }) => [code, fish]))
@@ -71,7 +66,7 @@ test('a predator and its prey, two suppliers that have not met: the words before
 
   // In a quarantine nobody meets another supplier's fish without a pairing.
   await server.put('/api/house-limits/shopHoldDays', { value: 0, source: null, version: 0 })
-  await change(server, 'tanks', 'R1-01', { purpose: 'quarantine' })
+  await changeRow(server, 'tanks', 'R1-01', { purpose: 'quarantine' })
   for (const [supplier, code] of [['Hollow Reed Hatchery', 'R1-01'], ['Brackwater Nurseries', 'R1-02']] as const) {
     const crate = await openedLine(server, { species: 'Cherry barb', count: 6, bags: 1, tank: code, supplier })
     await server.post(`/api/crates/${crate.id}/placements`, { tankId: null, happenedAtMs: Date.now() })
@@ -88,7 +83,7 @@ test('copper in the water: shrimp do not go there, and no keeper decides it', as
   await adopt(server, 'Cleaner shrimp')
   await bring(server, 'M1-01', 'Cleaner shrimp', 3)
   await server.post('/api/systems', { name: 'Copper rack', water: 'marine', rack: 'Q1', tankCount: 2, sharing: 'each its own', sumpL: null, perShelf: 2, tankKind: 'glass', netVolumeL: 60 })
-  await change(server, 'systems', 'Copper rack', { agents: ['copper'], tempC: 25, salinityPpt: 34 })
+  await changeRow(server, 'systems', 'Copper rack', { agents: ['copper'], tempC: 25, salinityPpt: 34 })
   await driver.goto('/room/M1-01')
   await driver.sayMove('Cleaner shrimp', 2, 'Q1-01')
   await expect(page.getByRole('region', { name: 'Before the net' })).toContainText('Copper in the water; Cleaner shrimp does not bear it.')

@@ -100,7 +100,7 @@ export interface HoldsView {
   waters: HeldWaterView[]
   /** Ready first, then by the day they may be ready. */
   groups: HeldGroupView[]
-  /** In tanks from which nothing is sold: to be moved. */
+  /** In tanks that fish are held in: to be moved. */
   letGo: LetGo[]
   entries: HoldEntryView[]
   /** Those that run first. */

@@ -29,6 +29,12 @@ async function daysOf(count: number, index = 0): Promise<void> {
   }
 }
 
+/** The first tank is one that fish are held in. */
+async function setApart(): Promise<void> {
+  const [row] = ((await room.get('/api/setup/tanks')).body.rows as { id: string; version: number; values: object }[]).filter(({ id }) => id === tankId())
+  await room.put(`/api/setup/tanks/${tankId()}`, { version: row?.version, values: { ...row?.values, purpose: 'quarantine' } })
+}
+
 test('a hold is served, ready, let go in one touch, and taken back', async () => {
   await deliver(['Cherry barb', 8, 0])
   expect(await group('Cherry barb')).toMatchObject({ policyName: 'Shop hold', day: 1, of: 14, isReady: false, words: 'Watch day 1 of 14; ready not before Sun 18 May.', fish: 8 })
@@ -44,6 +50,8 @@ test('a hold is served, ready, let go in one touch, and taken back', async () =>
   const { ids } = (await end([ready])).body as { ids: string[] }
   expect([(await holds()).groups, (await holds()).entries[0]?.words]).toEqual([[], expect.stringMatching(/^Cherry barb .+: Ended when it was ready\.$/)])
   expect((await end([ready])).status).toBe(409)
+  expect((await holds()).letGo).toEqual([])
+  await setApart()
   expect((await holds()).letGo).toMatchObject([{ species: 'Cherry barb', fish: 8, placeName: 'R1-01' }])
   await room.post(`/api/holds/entries/${ids[0]}/undo`, {})
   expect([(await group('Cherry barb'))?.isReady, (await holds()).letGo]).toEqual([true, []])
@@ -59,6 +67,8 @@ test('ended early by a lead alone, with a reason, and what it was short of is ke
   const keeper = await end([held], 'the customer waits', { staffId: oona })
   expect([keeper.status >= 400, (await group('Cherry barb'))?.day]).toEqual([true, 4])
   await end([held], 'the customer waits')
+  await setApart()
+  expect((await holds()).letGo).toHaveLength(1)
   expect((await holds()).entries[0]?.words).toMatch(/: Ended 11 days early: the customer waits\.$/)
   await room.post(`/api/tanks/${tankId()}/moves`, { lotId: held?.lotId, quantity: 8, toTankId: tankId(1), note: null, happenedAtMs: room.clock.nowMs })
   expect((await holds()).letGo).toEqual([])

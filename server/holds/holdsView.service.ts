@@ -20,8 +20,8 @@ import type { PairingsService } from './pairings.service'
 import type { HoldStoriesStore } from './holdStories.store'
 import { createTelling, type HoldTelling } from './holdTelling'
 
-/** From these nothing need be moved to be sold or shown. */
-const isForSale = ({ purpose }: TankFacts): boolean => purpose === 'sale' || purpose === 'display'
+/** Fish stand here to be held: let go, they make room. */
+const isApart = ({ purpose }: TankFacts): boolean => purpose === 'quarantine' || purpose === 'hospital'
 const [minuteMs, dayMs] = [60_000, 86_400_000]
 /** What people did to holds is shown for so many days. */
 const [shownDays, readDays] = [7, 60]
@@ -124,7 +124,7 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
     return [...new Map(ended.map((entry) => [`${entry.lotId} ${entry.placeId}`, entry])).values()].flatMap(({ lotId, placeId: id }): LetGo[] => {
       const [tank, named, group] = [facts.all(nowMs).get(id), lotId === null ? null : stories.lot(lotId), groupOf(room, lotId ?? '', id)]
       const fish = fishOf.get(groupKey(lotId ?? '', id)) ?? 0
-      if (!tank || isForSale(tank) || !named || !group || holds.readDay(room, group) || fish === 0) return []
+      if (!tank || !isApart(tank) || !named || !group || holds.readDay(room, group) || fish === 0) return []
       return [{ lotId: group.lot, lotCode: named.code, speciesId: named.speciesId, species: named.species, strain: named.strain, fish, placeId: id, placeName: tank.code }]
     })
   }
