@@ -1,6 +1,7 @@
 import type { Course, Exposure, HoldFact, Pairing, Sign, Step } from './holdEvents'
-import { allGroups, changeStrands, groupOf, groupsAt, groupsOfWater, isVessel, requirePolicy, setWater, standsIn, waterOf, waterState, type Group, type HoldRoom } from './holdRoom'
-import { changePolicy, lengthenHold, mostAnswers, sendBack, type Hold, type Strand } from './strand'
+import { allGroups, changeStrands, groupOf, groupsAt, groupsOfWater, isVessel, requirePolicy, setWater, standsIn, waterOf, waterState, type Group, type HoldRoom, type HoldRules } from './holdRoom'
+import { mealAnswers } from './policy'
+import { changePolicy, lengthenHold, sendBack, withCourse, type CourseKnown, type Hold, type Strand } from './strand'
 import { agentsIn, withDose, withoutAgents, withReading } from './waterState'
 
 /** The moment of a fact. */
@@ -75,7 +76,22 @@ function pair(room: HoldRoom, { lots, startedAt, result }: Pairing): void {
   changeStrands(room, named, (strand) => ({ ...strand, pairing: { startedAt, result } }))
 }
 
-const withCourse = (strand: Strand, { at, words, slightWords = [], hours }: Course): Strand => ({ ...strand, courses: [...strand.courses.filter(({ until }) => until >= at), { at, until: at + 60 * hours, words, slightWords }] })
+const begun = ({ at, words, slightWords = [], hours }: Course): CourseKnown => ({ at, until: at + 60 * hours, words, slightWords })
+
+/** Meals that a gate of any policy looks back on: what is older is asked by nobody. */
+const asked = new WeakMap<HoldRules['policies'], number>()
+function mealsAsked(policies: HoldRules['policies']): number {
+  const known = asked.get(policies)
+  if (known !== undefined) return known
+  const gates = [...policies.values()].flatMap(({ phases, release }) => [...phases.flatMap((phase) => phase.gates ?? []), ...release])
+  const most = Math.max(0, ...gates.map((gate) => (gate.gate === 'eating' ? gate.answers : 0)))
+  asked.set(policies, most)
+  return most
+}
+/** Not fed, and whatever else is no meal, counts for no gate. */
+function eaten(strand: Strand, answer: string, day: number, most: number): Strand {
+  return most > 0 && mealAnswers.some((each) => each === answer) ? { ...strand, meals: [...strand.meals, answer].slice(-most), mealDay: day } : strand
+}
 
 /** Tells a fact to everybody it reaches. */
 export function tellFact(room: HoldRoom, fact: HoldFact, when: When): void {
@@ -88,11 +104,11 @@ export function tellFact(room: HoldRoom, fact: HoldFact, when: When): void {
     case 'lengthen':
       return changeStrands(room, groupsNamed(room, fact.tank, fact.lot), (strand) => lengthenHold(strand, fact.days))
     case 'course':
-      return changeStrands(room, groupsNamed(room, fact.tank, fact.lot), (strand) => withCourse(strand, fact))
+      return changeStrands(room, groupsNamed(room, fact.tank, fact.lot), (strand) => withCourse(strand, begun(fact)))
     case 'look':
       return changeStrands(room, groupsAt(room, fact.tank), (strand) => (strand.lookedDay === day ? strand : { ...strand, lookedDay: day }))
     case 'meal':
-      return changeStrands(room, groupsNamed(room, fact.tank, fact.lot), (strand, { lot }) => ({ ...strand, meals: [...strand.meals, { at, day, answer: fact.own?.[lot] ?? fact.answer }].slice(-mostAnswers) }))
+      return changeStrands(room, groupsNamed(room, fact.tank, fact.lot), (strand, { lot }) => eaten(strand, fact.own?.[lot] ?? fact.answer, day, mealsAsked(room.rules.policies)))
     case 'body':
       return changeStrands(room, groupsNamed(room, fact.tank, fact.lot), (strand) => (strand.bodyState === fact.state ? strand : { ...strand, bodyState: fact.state }))
     case 'reading': {

@@ -10,11 +10,10 @@ export interface Where {
 }
 const minutesPerHour = 60
 
-function hasEaten({ meals }: Strand, { answers, atLeast, withinDays }: EatingGate, day: number): boolean {
-  const newest = meals.filter(({ answer }) => mealAnswers.some((each) => each === answer)).slice(-answers)
+function hasEaten({ meals, mealDay }: Strand, { answers, atLeast, withinDays }: EatingGate, day: number): boolean {
+  const newest = meals.slice(-answers)
   const least = mealAnswers.indexOf(atLeast)
-  const last = newest.at(-1)
-  return newest.length === answers && last !== undefined && day - last.day <= withinDays && newest.every(({ answer }) => mealAnswers.findIndex((each) => each === answer) >= least)
+  return newest.length === answers && mealDay !== null && day - mealDay <= withinDays && newest.every((answer) => mealAnswers.findIndex((each) => each === answer) >= least)
 }
 
 /**

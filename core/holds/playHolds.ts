@@ -4,7 +4,7 @@ import { addDeparture, allGroups, changeStrands, groupOf, putGroup, standsIn, ta
 import { afterMovements } from './meetings'
 import { doMovements, millionths } from './movements'
 import { tellFact } from './facts'
-import { beginPhase, isPassed, type Hold, type PhaseBegin, type Strand } from './strand'
+import { beginPhase, isPassed, withoutOver, withoutTwins, type Hold, type PhaseBegin, type Strand } from './strand'
 import { closedAtLevel } from './waterState'
 
 /** A strand whose hold runs. */
@@ -48,11 +48,21 @@ function closeDay(room: HoldRoom, place: string, strand: Strand, day: number): S
   return { ...strand, hold: { ...hold, begins: hold.begins.map((each, at) => (at === index ? counted : each)) } }
 }
 
+/** Histories that differ in nothing any more, now that some courses are over, are one. */
+function joinAlike(room: HoldRoom, at: number): void {
+  for (const group of [...allGroups(room)]) {
+    if (group.strands.length < 2) continue
+    const strands = withoutTwins(group.strands.map((strand) => withoutOver(strand, at)))
+    if (strands.length < group.strands.length) putGroup(room, { ...group, strands })
+  }
+}
+
 /** Lets midnights go by: the old day is closed, then phases are passed. */
 function turnDays(room: HoldRoom, toDay: number): void {
   for (let day = room.day ?? toDay; day < toDay; day += 1) {
     changeStrands(room, [...allGroups(room)], (strand, { place }) => closeDay(room, place, strand, day))
     passAll(room, allGroups(room), day + 1, room.days.startOf(day + 1))
+    joinAlike(room, room.days.startOf(day + 1))
   }
   room.day = Math.max(room.day ?? toDay, toDay)
 }

@@ -19,11 +19,6 @@ export interface Ended {
   gates: readonly string[]
   reason: string | null
 }
-export interface MealSeen {
-  at: number
-  day: number
-  answer: string
-}
 /** Where the days of a phase began. */
 export interface PhaseBegin {
   day: number
@@ -45,6 +40,14 @@ export interface Hold {
   restarts: readonly Restart[]
   undecided: readonly string[]
 }
+/** Signs that are usual for a while. */
+export interface CourseKnown {
+  at: number
+  until: number
+  words: readonly string[]
+  /** Usual where they are slight. */
+  slightWords: readonly string[]
+}
 /**
  * One history that fish of a group may have had. Never changed in place, so that a room may be kept as it was at a
  * moment for the price of a list.
@@ -59,9 +62,10 @@ export interface Strand {
   /** Came together in a vessel with fish of another water. */
   isMixed: boolean
   lastMeetingAt: number | null
-  courses: readonly { at: number; until: number; words: readonly string[]; slightWords: readonly string[] }[]
-  /** Newest last. */
-  meals: readonly MealSeen[]
+  courses: readonly CourseKnown[]
+  /** How they ate, newest last, as many meals as a gate asks for; and the day of the newest. */
+  meals: readonly string[]
+  mealDay: number | null
   bodyState: string | null
   lookedDay: number | null
   /** Newest last, since the phase began. */
@@ -69,16 +73,13 @@ export interface Strand {
   pairing: { startedAt: number; result: string } | null
 }
 
-/** Meals beyond so many are asked by no gate that a house may make. */
-export const mostAnswers = 30
-
 const beginOf = (day: number, at: number): PhaseBegin => ({ day, at, looked: 0, atLevel: 0 })
 const freshHold = (policy: HoldPolicy, phase: number, day: number, at: number): Hold => ({ policy, phase, begins: Array.from({ length: phase + 1 }, () => beginOf(day, at)), begunDay: day, longer: 0, restarts: [], undecided: [] })
 
 /** Fish as they come. */
 export const newcomer = (policy: HoldPolicy | null, beganDay: number, at: number): Strand => ({
   ...{ hold: policy && freshHold(policy, 0, beganDay, at), ended: null, cameAt: at, from: null, isMixed: false, lastMeetingAt: null },
-  ...{ courses: [], meals: [], bodyState: null, lookedDay: null, steps: [], pairing: null },
+  ...{ courses: [], meals: [], mealDay: null, bodyState: null, lookedDay: null, steps: [], pairing: null },
 })
 
 /** All phases served; fish without a hold have none to pass. */
@@ -138,6 +139,22 @@ export function lengthenHold(strand: Strand, days: number): Strand {
   return { ...strand, hold: { ...hold, longer: hold.longer + days, phase, begins: hold.begins.slice(0, phase + 1) } }
 }
 
+/** Whether everything that one course explains from now on is explained by another that began by now. */
+const isCovered = (course: CourseKnown, by: CourseKnown): boolean =>
+  by.until >= course.until && course.words.every((word) => by.words.includes(word)) && course.slightWords.every((word) => by.words.includes(word) || by.slightWords.includes(word))
+
+/**
+ * Begins a course. What is over, or explains nothing that another does not, is forgotten: fish that went to and fro would
+ * have a history for each way they may have gone, and each would be twins of another in all that is asked of them.
+ */
+export function withCourse(strand: Strand, begun: CourseKnown): Strand {
+  const running = strand.courses.filter(({ until }) => until >= begun.at)
+  if (running.some((course) => isCovered(begun, course))) return running.length === strand.courses.length ? strand : { ...strand, courses: running }
+  return { ...strand, courses: [...running.filter((course) => !isCovered(course, begun)), begun] }
+}
+/** Forgets courses that were over before a minute. */
+export const withoutOver = (strand: Strand, at: number): Strand => (strand.courses.every(({ until }) => until >= at) ? strand : { ...strand, courses: strand.courses.filter(({ until }) => until >= at) })
+
 /** Strands that are equal in everything are one. */
 export function withoutTwins(strands: readonly Strand[]): readonly Strand[] {
   if (strands.length < 2) return strands
@@ -148,4 +165,10 @@ export function withoutTwins(strands: readonly Strand[]): readonly Strand[] {
   }
   return seen.size === strands.length ? strands : [...seen.values()]
 }
-const keyOf = ({ hold, ...rest }: Strand): string => JSON.stringify([hold && { ...hold, policy: hold.policy.id }, rest])
+const keys = new WeakMap<Strand, string>()
+function keyOf(strand: Strand): string {
+  const { hold, ...rest } = strand
+  const key = keys.get(strand) ?? JSON.stringify([hold && { ...hold, policy: hold.policy.id }, rest])
+  keys.set(strand, key)
+  return key
+}

@@ -112,7 +112,7 @@ test('fish found dead are a sign that asks; one that jumped is none; a loss that
 
 test('how a tank ate counts for its fish, unless somebody said of a lot that it did not', async () => {
   await deliver([['Honey gourami', 5, 1, room.tanks[0]!]])
-  const hasEaten = (species: string): boolean => held().groups.get(tankId())?.get(lots[species] ?? '')?.strands.every(({ meals }) => meals.at(-1)?.answer === 'all') ?? false
+  const hasEaten = (species: string): boolean => held().groups.get(tankId())?.get(lots[species] ?? '')?.strands.every(({ meals }) => meals.at(-1) === 'all') ?? false
   await check({ answers: [{ lotId: lots['Honey gourami'], ate: 'none' }] })
   expect([hasEaten('Cherry barb'), hasEaten('Honey gourami')]).toEqual([true, false])
 })
