@@ -148,9 +148,9 @@ const isCovered = (course: CourseKnown, by: CourseKnown): boolean =>
  * have a history for each way they may have gone, and each would be twins of another in all that is asked of them.
  */
 export function withCourse(strand: Strand, begun: CourseKnown): Strand {
-  const running = strand.courses.filter(({ until }) => until >= begun.at)
-  if (running.some((course) => isCovered(begun, course))) return running.length === strand.courses.length ? strand : { ...strand, courses: running }
-  return { ...strand, courses: [...running.filter((course) => !isCovered(course, begun)), begun] }
+  const running = withoutOver(strand, begun.at)
+  if (running.courses.some((course) => isCovered(begun, course))) return running
+  return { ...running, courses: [...running.courses.filter((course) => !isCovered(course, begun)), begun] }
 }
 /** Forgets courses that were over before a minute. */
 export const withoutOver = (strand: Strand, at: number): Strand => (strand.courses.every(({ until }) => until >= at) ? strand : { ...strand, courses: strand.courses.filter(({ until }) => until >= at) })
@@ -167,8 +167,10 @@ export function withoutTwins(strands: readonly Strand[]): readonly Strand[] {
 }
 const keys = new WeakMap<Strand, string>()
 function keyOf(strand: Strand): string {
+  const known = keys.get(strand)
+  if (known !== undefined) return known
   const { hold, ...rest } = strand
-  const key = keys.get(strand) ?? JSON.stringify([hold && { ...hold, policy: hold.policy.id }, rest])
+  const key = JSON.stringify([hold && { ...hold, policy: hold.policy.id }, rest])
   keys.set(strand, key)
   return key
 }

@@ -17,7 +17,7 @@ import { plural } from '../../core/words/plural'
 import type { FactsService } from '../facts/facts.service'
 import type { HoldsService } from './holds.service'
 import type { PairingsService } from './pairings.service'
-import type { HoldStoriesStore } from './holdStories.store'
+import type { EntryTold, HoldStoriesStore } from './holdStories.store'
 import { createTelling, type HoldTelling } from './holdTelling'
 
 /** Fish stand here to be held: let go, they make room. */
@@ -104,8 +104,8 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
   const decisions = (room: HoldRoom, telling: HoldTelling, nowMs: number): ToDecide[] =>
     asked(room, telling, nowMs).map(({ ids, ...each }, index) => ({ ...each, ifItCounts: index < mostReckoned ? consequences(room, new Set(ids), each.firstMs, telling, nowMs) : [] }))
 
-  function entries(room: HoldRoom, telling: HoldTelling, nowMs: number): HoldEntryView[] {
-    return stories.entries(nowMs - shownDays * dayMs).map(({ id, kind, placeId: where, lotId, policyId, days, word, reason, shortDays, shortGates, by, staffId, atMs, recordedAtMs }) => {
+  function entries(rows: readonly EntryTold[], room: HoldRoom, telling: HoldTelling): HoldEntryView[] {
+    return rows.map(({ id, kind, placeId: where, lotId, policyId, days, word, reason, shortDays, shortGates, by, staffId, atMs, recordedAtMs }) => {
       const whose = lotId === null ? '' : `${telling.lotName(lotId)}: `
       const told = {
         end: () => endedWords({ days: shortDays ?? 0, gates: shortGates === null ? [] : (JSON.parse(shortGates) as string[]), reason }),
@@ -119,13 +119,14 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
   }
 
   /** Fish that were let go and stand still where they were held. */
-  function letGo(room: HoldRoom, fishOf: ReadonlyMap<string, number>, nowMs: number): LetGo[] {
-    const ended = stories.entries(nowMs - shownDays * dayMs).filter(({ kind }) => kind === 'end')
-    return [...new Map(ended.map((entry) => [`${entry.lotId} ${entry.placeId}`, entry])).values()].flatMap(({ lotId, placeId: id }): LetGo[] => {
-      const [tank, named, group] = [facts.all(nowMs).get(id), lotId === null ? null : stories.lot(lotId), groupOf(room, lotId ?? '', id)]
-      const fish = fishOf.get(groupKey(lotId ?? '', id)) ?? 0
-      if (!tank || !isApart(tank) || !named || !group || holds.readDay(room, group) || fish === 0) return []
-      return [{ lotId: group.lot, lotCode: named.code, speciesId: named.speciesId, species: named.species, strain: named.strain, fish, placeId: id, placeName: tank.code }]
+  function letGo(rows: readonly EntryTold[], room: HoldRoom, fishOf: ReadonlyMap<string, number>, nowMs: number): LetGo[] {
+    const tanks = facts.all(nowMs)
+    const groups = new Set(rows.flatMap(({ kind, lotId, placeId: id }) => (kind === 'end' && lotId !== null ? (groupOf(room, lotId, id) ?? []) : [])))
+    return [...groups].flatMap((group): LetGo[] => {
+      const { lot, place: id } = group
+      const [tank, named, fish] = [tanks.get(id), stories.lot(lot), fishOf.get(groupKey(lot, id)) ?? 0]
+      if (!tank || !isApart(tank) || !named || holds.readDay(room, group) || fish === 0) return []
+      return [{ lotId: lot, lotCode: named.code, speciesId: named.speciesId, species: named.species, strain: named.strain, fish, placeId: id, placeName: tank.code }]
     })
   }
 
@@ -145,13 +146,14 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
     },
     view(nowMs: number): HoldsView {
       const [room, telling, on] = [holds.rooms.at(nowMs), tellingAt(nowMs), holds.dayOn(nowMs)]
+      const lately = stories.entries(nowMs - shownDays * dayMs)
       const booked = stories.booked().map(({ lotId, placeId: id, placeKind, fish }) => ({ lotId, place: heldPlace({ id, kind: placeKind }), fish }))
       const fishOf = new Map(booked.map(({ lotId, place, fish }) => [groupKey(lotId, place), fish]))
       const broken: string[] = []
       const groups = eachApart([...allGroups(room)], (group) => groupView(room, group, fishOf.get(groupKey(group.lot, group.place)) ?? 0, telling, nowMs), (group) => (broken.push(`the hold of ${telling.lotName(group.lot)}`), null)).flatMap((each) => each ?? [])
       const sorted = groups.sort((a, b) => Number(b.isReady) - Number(a.isReady) || (a.earliest < b.earliest ? -1 : a.earliest > b.earliest ? 1 : 0) || (a.placeName < b.placeName ? -1 : 1))
       const unclocked = booked.filter(({ lotId, place, fish }) => fish > 0 && !groupOf(room, lotId, place)).map(({ lotId, place }) => `${telling.lotName(lotId)} in ${telling.placeName(place)}`)
-      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, letGo: letGo(room, fishOf, nowMs), entries: entries(room, telling, nowMs), pairings: pairings.list(telling.placeName, telling.lotName, nowMs), pairable: pairings.pairable(nowMs), unclocked: [...unclocked, ...broken] }
+      return { on, decisions: decisions(room, telling, nowMs), waters: watersOf(sorted, room, telling, on), groups: sorted, letGo: letGo(lately, room, fishOf, nowMs), entries: entries(lately, room, telling), pairings: pairings.list(telling.placeName, telling.lotName, nowMs), pairable: pairings.pairable(nowMs), unclocked: [...unclocked, ...broken] }
     },
   }
 }

@@ -27,9 +27,7 @@ export function createDecisionsService({ store, facts }: Collaborators) {
   return {
     decideSign({ params, actor, key, nowMs }: CommandContext, { sign, lotId, decision, days, note, happenedAtMs }: DecideSign) {
       const tank = facts.requireTank(params.tankId ?? '', 'tankId', nowMs)
-      if (decision !== 'confirmed') {
-        requireLead(actor, 'Only a lead says that a sign is none, or known')
-      }
+      if (decision !== 'confirmed') requireLead(actor, 'Only a lead says that a sign is none, or known')
       const episode = signEpisode(tank, sign, lotId, nowMs)
       if (!episode) throw fieldProblem('sign', `${sign === 'death' ? 'No fish was found dead' : `"${sign}" was not seen`} here in the last seven days`)
       const { severity, firstMs, lastMs } = episode
