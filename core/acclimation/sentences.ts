@@ -1,3 +1,4 @@
+import { inARow } from '../words/inARow'
 import type { LimitName, SpeciesLimits } from './figures'
 import { nearlyEqual, type JudgedSchool, type Verdict } from './judge'
 import type { ReadingKind } from './drawBag'
@@ -31,7 +32,6 @@ export function figureAndLimit({ figures, binds, ratios, perHour }: JudgedSchool
 }
 
 const sureWord = (sure: number): string => (sure >= 0.9 ? 'firm' : sure >= 0.7 ? 'likely' : 'open')
-const listed = (names: readonly string[]): string => (names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`)
 
 /** How sure one can be, and of what. */
 export function sureSentence({ sure, recommended, borderline, equal, schools }: Verdict, { measured }: AcclimationQuestion): string {
@@ -75,7 +75,7 @@ function nearestWords(school: JudgedSchool, schools: readonly JudgedSchool[]): s
 function whyWords({ schools, equal, situation, order }: Verdict, school: JudgedSchool, limits: SpeciesLimits, units: DisplayUnits): string {
   const reason = order[0] === houseOrders[situation].order[0] ? houseOrders[situation].why : 'the house chose it so'
   const first = `first in the house’s order for ${situationWords[situation]} because ${reason}`
-  if (equal.length > 1) return `${listed(equal.map((key) => schools.find((each) => each.key === key)?.name ?? key))} ${equal.length === 2 ? 'both' : 'all'} stay under the house limits; ${school.name} is ${first}.`
+  if (equal.length > 1) return `${inARow(equal.map((key) => schools.find((each) => each.key === key)?.name ?? key))} ${equal.length === 2 ? 'both' : 'all'} stay under the house limits; ${school.name} is ${first}.`
   const next = schools.filter(({ key }) => key !== school.key).sort((a, b) => a.worst - b.worst)[0]
   const other = next && figureAndLimit(next, limits, units)
   const nextWords = next && other ? ` ${next.name} would reach ${other.figure} ${other.value}, limit ${other.limit}.` : ''
@@ -93,6 +93,6 @@ const readingValue = (kind: ReadingKind, value: number, units: DisplayUnits): st
 export function turningSentence(points: readonly TurningPoint[], schools: readonly { key: string; name: string }[], units: DisplayUnits = baseUnits): string | null {
   if (points.length === 0) return null
   const said = points.map(({ kind, side, value, school }) => `${readingWords[kind].replace(/^the /, 'a ')} ${side} ${readingValue(kind, value, units)} would make it ${schools.find(({ key }) => key === school)?.name ?? school}`)
-  const sentence = `${listed(said.map((each) => each.replace('a alkalinity', 'an alkalinity').replace('total ammonia', 'ammonia')))}.`
+  const sentence = `${inARow(said.map((each) => each.replace('a alkalinity', 'an alkalinity').replace('total ammonia', 'ammonia')))}.`
   return capital(sentence)
 }

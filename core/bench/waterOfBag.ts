@@ -1,3 +1,4 @@
+import { inARow } from '../words/inARow'
 import { classWater, waterClasses, type WaterClass } from '../acclimation/question'
 import type { Water } from '../room/room.schema'
 import { quantile } from '../stats/quantile'
@@ -77,7 +78,7 @@ export function waterOfBag(facts: WaterFacts, figures: WaterFigures, species: st
     const water = waterOfSalinity(measuredPpt)
     // A reading is believed, but not one from the other end of the sea than the only water the species lives in.
     const isOpposite = (water === 'fresh' && facts.waters.join() === 'marine') || (water === 'marine' && facts.waters.join() === 'fresh')
-    return isOpposite ? unknown(['which water'], `The bag reads ${show(measuredPpt)}, and ${species} lives in ${waterWords(facts.waters)} water only. Read it again, or look at the fish again.`) : known(water, 'reading')
+    return isOpposite ? unknown(['which water'], `The bag reads ${show(measuredPpt)}, and ${species} lives in ${inARow(facts.waters)} water only. Read it again, or look at the fish again.`) : known(water, 'reading')
   }
   if (facts.standing !== null && toldPpt === undefined) return known(facts.standing, 'their tank')
   if (facts.standing !== null) return known(waterOfSalinity(toldPpt as number), 'their tank')
@@ -87,13 +88,13 @@ export function waterOfBag(facts: WaterFacts, figures: WaterFigures, species: st
   ]
   const first = said[0]
   const odd = first && disagreement(said, facts.waters)
-  if (first && odd && reachPpt([...said.flatMap(({ water, ppt }) => (ppt === null ? [water] : [])), ...facts.waters], first.ppt, targetPpt) >= askFromPpt) return unknown(['salinity'], `Read the salinity first: ${odd === 'source' ? 'what was told and what the source usually ships in are two waters' : `${species} lives in ${waterWords(facts.waters)} water, and ${first.by === 'told' ? `${show(first.ppt as number)} was told` : `this source ships in ${waterOf(first.water)} water`}`}.`)
+  if (first && odd && reachPpt([...said.flatMap(({ water, ppt }) => (ppt === null ? [water] : [])), ...facts.waters], first.ppt, targetPpt) >= askFromPpt) return unknown(['salinity'], `Read the salinity first: ${odd === 'source' ? 'what was told and what the source usually ships in are two waters' : `${species} lives in ${inARow(facts.waters)} water, and ${first.by === 'told' ? `${show(first.ppt as number)} was told` : `this source ships in ${waterOf(first.water)} water`}`}.`)
   if (first) return known(first.water, first.by)
   const [only, other] = facts.waters
   if (only && !other) return known(only, 'species')
   const possible = facts.waters.length > 0 ? facts.waters : (['fresh', 'brackish', 'marine'] as const)
   if (reachPpt(possible, null, targetPpt) < askFromPpt) return known(nearestTo(possible, targetPpt), 'species')
-  const from = facts.waters.length > 0 ? `${species} is sold from ${waterWords(facts.waters)} water` : `nothing says which water ${species} came in`
+  const from = facts.waters.length > 0 ? `${species} is sold from ${inARow(facts.waters)} water` : `nothing says which water ${species} came in`
   return unknown(facts.waters.length > 0 ? ['salinity'] : ['salinity', 'which water'], `Read the salinity first: ${from}${Number.isFinite(targetPpt) ? `, and this tank stands at ${show(targetPpt)}` : ''}.`)
 }
 
@@ -131,7 +132,6 @@ const evenNormal = [-1.645, -1.036, -0.674, -0.385, -0.126, 0.126, 0.385, 0.674,
 const nearestTo = (waters: readonly Water[], ppt: number): Water => [...waters].sort((a, b) => meanGap(a, ppt) - meanGap(b, ppt))[0] ?? 'fresh'
 const meanGap = (water: Water, ppt: number): number => Math.abs(classWater[water === 'fresh' ? 'hard' : water].salinityPpt.mean - ppt)
 
-const waterWords = (waters: readonly Water[]): string => (waters.length < 2 ? (waters[0] ?? '') : `${waters.slice(0, -1).join(', ')} and ${waters.at(-1)}`)
 
 /** Answers whether a word is a class of water that can be reckoned with. */
 export const isWaterClass = (word: string | undefined): word is WaterClass => (waterClasses as readonly string[]).includes(word ?? '')

@@ -1,17 +1,17 @@
 import { groupBy } from '../collections/groupBy'
 import { capital } from '../words/capital'
+import { inARow } from '../words/inARow'
 import { plural } from '../words/plural'
 import { shownDay } from '../time/shownDay'
 import type { HoldClock } from './holdClock'
 import type { WhatIf } from './holdWhatIf'
 import type { PairingProof } from './pairingEvidence'
 
-const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`)
 const plainGates: Readonly<Record<string, string>> = { eating: 'eating', fillingOut: 'filling out', looked: 'a look', cleared: 'clear water', pairing: 'a passed pairing', decision: 'a decision', salinity: 'the salinity of the house', 'steps:dose': 'doses', 'steps:feed': 'medicated meals', 'steps:transfer': 'transfers' }
 
 /** What a hold waits for, by the name of its gate; `days` are told by the day. */
 export const gateWords = (name: string): string => plainGates[name] ?? `a reading of ${name.replace(/^reading:/, '')} in its range`
-const gatesOf = (names: readonly string[]): string => listed(names.filter((name) => name !== 'days').map(gateWords))
+const gatesOf = (names: readonly string[]): string => inARow(names.filter((name) => name !== 'days').map(gateWords))
 /** Gates besides the days, in words; null without any. */
 export const gatesWords = (names: readonly string[]): string | null => gatesOf(names) || null
 
@@ -57,7 +57,7 @@ export function causeWords(story: CauseStory): string {
 export const restartWords = ({ on, lost }: { on: string; lost: number }, story: CauseStory): string => `Began again on ${shownDay(on)}: ${causeWords(story)} (${plural(lost, 'day')} lost).`
 
 /** Whose dates move, and to when, if something counts. */
-export const ifItCountsWords = ({ lots, before, after }: { lots: readonly string[]; before: string; after: string }): string => `If it counts, ${listed(lots)} ${lots.length === 1 ? 'restarts' : 'restart'}: ${shownDay(after)} instead of ${shownDay(before)}.`
+export const ifItCountsWords = ({ lots, before, after }: { lots: readonly string[]; before: string; after: string }): string => `If it counts, ${inARow(lots)} ${lots.length === 1 ? 'restarts' : 'restart'}: ${shownDay(after)} instead of ${shownDay(before)}.`
 /** Signs of one word in one tank that nobody has decided, and what it would mean if they counted. */
 export const decideWords = ({ count, word, tank, when, lots, before, after }: { count: number; word: string; tank: string; when: string; lots: readonly string[]; before: string; after: string }): string =>
   `${count} to decide: ${word}, ${tank}, ${when}. ${ifItCountsWords({ lots, before, after })}`
@@ -69,12 +69,12 @@ const mostNamed = 3
 /** Fish without a hold that would stand with held fish. */
 export function unheldWords(lots: readonly string[]): string {
   const named = lots.length > mostNamed + 1 ? [...lots.slice(0, mostNamed), `${lots.length - mostNamed} more lots`] : lots
-  return `${listed(named)} ${lots.length === 1 ? 'has' : 'have'} no hold and would stand with held fish: no clock would show it.`
+  return `${inARow(named)} ${lots.length === 1 ? 'has' : 'have'} no hold and would stand with held fish: no clock would show it.`
 }
 /** What something would do to the dates of those who stand there: those that move alike share a sentence. */
 export function whatIfWords({ rows, unprotected }: WhatIf, lotName: (lot: string) => string, what: string): string[] {
   const moving = rows.flatMap(({ lot, before, after, lost }) => (before === null || after === null || before === after ? [] : [{ lot, date: `${shownDay(before)} becomes ${shownDay(after)}`, days: plural(lost, 'day') }]))
-  const moved = [...groupBy(moving, ({ date, days }) => `${days} ${date}`).values()].map((alike) => `${what}: ${alike[0]?.days} for ${listed(alike.map(({ lot }) => lotName(lot)))} (${alike[0]?.date}).`)
+  const moved = [...groupBy(moving, ({ date, days }) => `${days} ${date}`).values()].map((alike) => `${what}: ${alike[0]?.days} for ${inARow(alike.map(({ lot }) => lotName(lot)))} (${alike[0]?.date}).`)
   const bare = unprotected.length === 0 ? [] : [unheldWords([...new Set(unprotected.map(({ lot }) => lotName(lot)))])]
   return moved.length + bare.length === 0 ? ['Moves nobody’s clock.'] : [...moved, ...bare]
 }
