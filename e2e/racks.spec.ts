@@ -86,7 +86,12 @@ test('racks stand on the floor, and the round is walked by them', async ({ drive
   const rack = page.getByRole('button', { name: 'Rack R1' })
   await rack.focus()
   await page.keyboard.press('Enter')
-  for (let step = 0; step < 3; step += 1) await page.keyboard.press('ArrowRight')
+  // A key is read once the step before it is drawn, and said.
+  for (const across of [1, 2, 3]) {
+    await expect(page.getByText(new RegExp(`^R1: ${across} across, \\d+ down`))).toBeAttached()
+    await page.keyboard.press('ArrowRight')
+  }
+  await expect(page.getByText(/^R1: 4 across, \d+ down$/)).toBeAttached()
   await page.keyboard.press('Enter')
   await expect.poll(async () => (await server.get<{ racks: { rack: string; x: number | null }[] }>('/api/floor')).racks.find((each) => each.rack === 'R1')?.x).toBe(4)
   await driver.press('+ sink')

@@ -1,4 +1,4 @@
-import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'
+import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useSensor, useSensors, type Active, type Announcements, type DragEndEvent } from '@dnd-kit/core'
 import type { FloorRack, FloorView } from '../../core/room/floor'
 import { Button } from '../ui/Button'
 import type { useArranging } from './useArranging'
@@ -29,17 +29,15 @@ export function FloorPlan({ floor, arranging }: Props) {
   const below = Math.max(1, ...placed.map((rack) => (rack.y ?? 0) + footprint(rack).down + 1))
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: byStep }))
   const onDragEnd = ({ active, delta }: DragEndEvent): void => {
-    const [dx, dy] = [Math.round(delta.x / stepPx), Math.round(delta.y / stepPx)]
-    if (dx === 0 && dy === 0) return
-    const [what, name = ''] = String(active.id).split(':')
-    const rack = floor.racks.find((each) => each.rack === name)
-    const within = (value: number): number => Math.max(0, value)
-    if (what === 'sink') arranging.sinks(floor.sinks.map((sink, index) => (index === Number(name) ? { x: within(sink.x + dx), y: within(sink.y + dy) } : sink)))
-    else if (rack) arranging.change(rack, { x: within((rack.x ?? 0) + dx), y: within((rack.y ?? 0) + dy) })
+    const { rack, sink, from } = onFloorOf(floor, active)
+    const to = shifted(from, delta)
+    if (to.x === from.x && to.y === from.y) return
+    if (rack) arranging.change(rack, to)
+    else arranging.sinks(floor.sinks.map((each, index) => (index === sink ? to : each)))
   }
   return (
     <>
-      <DndContext sensors={sensors} onDragEnd={onDragEnd}>
+      <DndContext sensors={sensors} onDragEnd={onDragEnd} accessibility={{ announcements: announcementsOf(floor) }}>
         <div className="floor-scroll">
           <div className="floor" role="group" aria-label="Floor" style={{ width: across * stepPx, height: down * stepPx, backgroundSize: `${stepPx}px ${stepPx}px` }}>
             {zonesOf(placed).map(({ zone, ...area }) => (
@@ -91,6 +89,40 @@ interface Area {
   down: number
 }
 const boxOf = ({ x, y, across, down }: Area) => ({ left: x * stepPx, top: y * stepPx, width: across * stepPx, height: down * stepPx })
+
+interface Spot {
+  x: number
+  y: number
+}
+
+/** What is dragged (*rack:R1*, *sink:0*), and the step it stands on. */
+function onFloorOf(floor: FloorView, { id }: Pick<Active, 'id'>): { rack: FloorRack | undefined; sink: number; name: string; from: Spot } {
+  const [what, ...rest] = String(id).split(':')
+  const key = rest.join(':')
+  const rack = what === 'rack' ? floor.racks.find((each) => each.rack === key) : undefined
+  const from = rack ?? floor.sinks[Number(key)]
+  return { rack, sink: Number(key), name: rack ? rack.rack : `Sink ${Number(key) + 1}`, from: { x: from?.x ?? 0, y: from?.y ?? 0 } }
+}
+
+/** Whole steps on from there; the floor ends at its left and upper wall. */
+const shifted = ({ x, y }: Spot, moved: Spot): Spot => ({ x: Math.max(0, x + Math.round(moved.x / stepPx)), y: Math.max(0, y + Math.round(moved.y / stepPx)) })
+
+/** What is told to whoever cannot see it: the step on which it would stand, at every step. */
+function announcementsOf(floor: FloorView): Announcements {
+  const at = (active: Active): string => {
+    const { name, from } = onFloorOf(floor, active)
+    const { initial, translated } = active.rect.current
+    const { x, y } = initial && translated ? shifted(from, { x: translated.left - initial.left, y: translated.top - initial.top }) : from
+    return `${name}: ${x} across, ${y} down`
+  }
+  return {
+    onDragStart: ({ active }) => `${at(active)}, taken`,
+    onDragMove: ({ active }) => at(active),
+    onDragOver: () => undefined,
+    onDragEnd: ({ active }) => `${at(active)}, set`,
+    onDragCancel: ({ active }) => `${onFloorOf(floor, active).name} left where it was`,
+  }
+}
 
 /** A zone is one body around its racks: nothing wet goes out of it. */
 function zonesOf(placed: readonly FloorRack[]): (Area & { zone: string })[] {
