@@ -32,8 +32,10 @@ test('a tank is put elsewhere by keys, its neighbour makes room, and it is taken
   await expect(page.getByText('R1-03 to R1, shelf 1, place 1.')).toBeVisible()
   expect(await spots(server)).toEqual({ ...before, 'R1-03': before['R1-01'], 'R1-01': before['R1-03'] })
   // Whoever goes by keys goes on from there.
+  await expect(page.getByRole('region', { name: 'Rack R1' }).getByRole('button', { name: /^R1-\d+,/ }).first()).toHaveAccessibleName(/^R1-03,/)
   await expect(tank).toBeFocused()
   await page.keyboard.press('Enter')
+  await expect(page.getByText('R1, shelf 1, place 1', { exact: true })).toBeAttached()
   await page.keyboard.press('ArrowRight')
   await page.keyboard.press('Escape')
   await driver.press('take it back')
@@ -70,6 +72,7 @@ test('the row moves right up to its gap; who leaves off leaves it where it was',
   expect(await spots(server)).toMatchObject({ 'R1-04': before['R1-03'], 'R1-03': before['R1-04'] })
   await page.getByRole('button', { name: /^M1-01,/ }).focus()
   await page.keyboard.press('Enter')
+  await expect(page.getByText('M1, shelf 1, place 1', { exact: true })).toBeAttached()
   await page.keyboard.press('ArrowRight')
   await page.keyboard.press('Escape')
   await expect(page.getByText('M1-01 left where it was')).toBeAttached()
