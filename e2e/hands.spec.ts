@@ -89,9 +89,10 @@ test('what moves under the finger while it presses takes no press from it, and g
   for (const species of ['Cherry barb', 'Kuhli loach', 'Honey gourami']) await server.post(`/api/tanks/${id}/additions`, { species, quantity: 9, how: 'brought-in', note: null, happenedAtMs: Date.now() })
   await driver.goto('/room/R1-01')
   const row = (species: string) => page.locator('.stock').filter({ hasText: species })
+  // Over its button once that stands still: what was recorded before may have moved the page.
   const died = async (species: string): Promise<{ x: number; y: number }> => {
     const button = row(species).getByRole('button', { name: '1 died', exact: true })
-    await button.scrollIntoViewIfNeeded()
+    await button.hover()
     const box = await button.boundingBox()
     return { x: (box?.x ?? 0) + 30, y: (box?.y ?? 0) + 20 }
   }
