@@ -1,4 +1,3 @@
-import type { Locator } from '@playwright/test'
 import { expect, test } from './fixtures'
 
 test('sixty-four tanks and the day stand on one screen of a desk', async ({ driver, server, page }) => {
@@ -34,7 +33,7 @@ test('what is printed is the sheet alone', async ({ driver, page }) => {
   await expect(page.locator('body')).toHaveCSS('background-color', 'rgb(255, 255, 255)')
   // A calculation has the width that the list of its neighbours had.
   await driver.goto('/desk/gravity')
-  const widthOf = async (part: Locator): Promise<number> => (await part.boundingBox())?.width ?? NaN
-  const [sheet, source] = [page.getByRole('heading', { level: 1 }).locator('xpath=ancestor::main'), page.getByText('valid for').locator('xpath=ancestor::dl')]
-  await expect.poll(async () => (await widthOf(source)) / (await widthOf(sheet))).toBeGreaterThan(0.9)
+  const sheet = await page.getByRole('heading', { level: 1 }).locator('xpath=ancestor::main').boundingBox()
+  const source = await page.getByText('valid for').locator('xpath=ancestor::dl').boundingBox()
+  expect((source?.width ?? 0) / (sheet?.width ?? Infinity)).toBeGreaterThan(0.9)
 })
