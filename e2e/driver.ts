@@ -202,7 +202,7 @@ export class Driver {
   }
 
   /** What is needed while the server is away has come, once the first screen stood. */
-  fetchedAhead = () => this.page.waitForFunction(() => performance.getEntriesByType('resource').some(({ name }) => name.includes('SheetPanel')))
+  fetchedAhead = () => this.page.locator('[data-fetched-ahead]').waitFor({ state: 'attached' })
 
   // Round
   openRound = () => this.touch(this.page.getByRole('link', { name: 'Rounds' }))

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { NavLink, Outlet, useLocation } from 'react-router'
 import { useSession } from '../api/session'
@@ -25,19 +25,20 @@ const fetchAheadAfterMs = 1500
 export function Frame() {
   const { recorder, changeRecorder } = useSession()
   const { pathname } = useLocation()
+  const frame = useRef<HTMLDivElement>(null)
   useLiveChanges()
   // Hand screens use the whole phone: their own main action stands where the bar would be.
   const isHandScreen = /^\/(rounds|scan|kitchen$|handover$|stocktake\/walk|bench\/(runs|introductions)|room\/[^/]+\/move|plans\/new|vessels|crates\/[^/]+\/unpack)/.test(pathname)
   useEffect(() => void window.scrollTo(0, 0), [pathname])
   useEffect(() => {
-    const timer = setTimeout(() => void fetchAhead(), fetchAheadAfterMs)
+    const timer = setTimeout(() => void fetchAhead().then((isAll) => frame.current?.toggleAttribute('data-fetched-ahead', isAll)), fetchAheadAfterMs)
     return () => clearTimeout(timer)
   }, [])
   const [open, setOpen] = useState<'find' | 'keys' | 'more' | null>(null)
   useHotkeys(['/', 'ctrl+k', 'meta+k'], () => setOpen('find'), { preventDefault: true, useKey: true })
   useHotkeys('?', () => setOpen('keys'), { preventDefault: true, useKey: true })
   return (
-    <div className={isHandScreen ? 'frame is-hand-screen' : 'frame'}>
+    <div ref={frame} className={isHandScreen ? 'frame is-hand-screen' : 'frame'}>
       <nav className="rail" aria-label="Screens">
         <p className="wordmark">
           Daily

@@ -9,9 +9,11 @@ export function ahead<T>(load: () => Promise<T>): () => Promise<T> {
   return load
 }
 
-/** Fetches what was marked, one after another; what cannot be had now is asked for again when it is needed. */
-export async function fetchAhead(): Promise<void> {
-  for (const load of loads) await load().catch(() => null)
+/** Fetches what was marked, one after another; what cannot be had now is asked for again when it is needed. Answers whether all of it is here, with all that it needs itself. */
+export async function fetchAhead(): Promise<boolean> {
+  const had: boolean[] = []
+  for (const load of loads) had.push(await load().then(() => true, () => false))
+  return had.every(Boolean)
 }
 
 /** A part of a screen whose code is fetched ahead. Used sooner than it can be had, it is asked for until it is there, and the screen around it goes on. */
