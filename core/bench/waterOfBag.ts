@@ -132,6 +132,5 @@ const evenNormal = [-1.645, -1.036, -0.674, -0.385, -0.126, 0.126, 0.385, 0.674,
 const nearestTo = (waters: readonly Water[], ppt: number): Water => [...waters].sort((a, b) => meanGap(a, ppt) - meanGap(b, ppt))[0] ?? 'fresh'
 const meanGap = (water: Water, ppt: number): number => Math.abs(classWater[water === 'fresh' ? 'hard' : water].salinityPpt.mean - ppt)
 
-
 /** Answers whether a word is a class of water that can be reckoned with. */
 export const isWaterClass = (word: string | undefined): word is WaterClass => (waterClasses as readonly string[]).includes(word ?? '')

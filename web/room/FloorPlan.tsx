@@ -28,16 +28,16 @@ export function FloorPlan({ floor, arranging }: Props) {
   // A rack that is put down lies below all others.
   const below = Math.max(1, ...placed.map((rack) => (rack.y ?? 0) + footprint(rack).down + 1))
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: byStep }))
+  const things = thingsOn(floor, arranging)
   const onDragEnd = ({ active, delta }: DragEndEvent): void => {
-    const { rack, sink, from } = onFloorOf(floor, active)
-    const to = shifted(from, delta)
-    if (to.x === from.x && to.y === from.y) return
-    if (rack) arranging.change(rack, to)
-    else arranging.sinks(floor.sinks.map((each, index) => (index === sink ? to : each)))
+    const thing = things.get(active.id)
+    if (!thing) return
+    const to = shifted(thing, delta)
+    if (to.x !== thing.x || to.y !== thing.y) thing.put(to)
   }
   return (
     <>
-      <DndContext sensors={sensors} onDragEnd={onDragEnd} accessibility={{ announcements: announcementsOf(floor) }}>
+      <DndContext sensors={sensors} onDragEnd={onDragEnd} accessibility={{ announcements: announcementsOf(things) }}>
         <div className="floor-scroll">
           <div className="floor" role="group" aria-label="Floor" style={{ width: across * stepPx, height: down * stepPx, backgroundSize: `${stepPx}px ${stepPx}px` }}>
             {zonesOf(placed).map(({ zone, ...area }) => (
@@ -82,45 +82,45 @@ export function FloorPlan({ floor, arranging }: Props) {
   )
 }
 
-interface Area {
+interface Spot {
   x: number
   y: number
+}
+interface Area extends Spot {
   across: number
   down: number
 }
 const boxOf = ({ x, y, across, down }: Area) => ({ left: x * stepPx, top: y * stepPx, width: across * stepPx, height: down * stepPx })
 
-interface Spot {
-  x: number
-  y: number
+/** What can be dragged, and the step it stands on. */
+interface Thing extends Spot {
+  name: string
+  put: (to: Spot) => void
 }
-
-/** What is dragged (*rack:R1*, *sink:0*), and the step it stands on. */
-function onFloorOf(floor: FloorView, { id }: Pick<Active, 'id'>): { rack: FloorRack | undefined; sink: number; name: string; from: Spot } {
-  const [what, ...rest] = String(id).split(':')
-  const key = rest.join(':')
-  const rack = what === 'rack' ? floor.racks.find((each) => each.rack === key) : undefined
-  const from = rack ?? floor.sinks[Number(key)]
-  return { rack, sink: Number(key), name: rack ? rack.rack : `Sink ${Number(key) + 1}`, from: { x: from?.x ?? 0, y: from?.y ?? 0 } }
-}
+/** Racks and sinks by what they are called while they are dragged. */
+const thingsOn = ({ racks, sinks }: FloorView, arranging: Props['arranging']): ReadonlyMap<string | number, Thing> =>
+  new Map([
+    ...racks.map((rack): [string, Thing] => [`rack:${rack.rack}`, { name: rack.rack, x: rack.x ?? 0, y: rack.y ?? 0, put: (to) => arranging.change(rack, to) }]),
+    ...sinks.map((sink, index): [string, Thing] => [`sink:${index}`, { name: `Sink ${index + 1}`, ...sink, put: (to) => arranging.sinks(sinks.map((each, at) => (at === index ? to : each))) }]),
+  ])
 
 /** Whole steps on from there; the floor ends at its left and upper wall. */
 const shifted = ({ x, y }: Spot, moved: Spot): Spot => ({ x: Math.max(0, x + Math.round(moved.x / stepPx)), y: Math.max(0, y + Math.round(moved.y / stepPx)) })
 
 /** What is told to whoever cannot see it: the step on which it would stand, at every step. */
-function announcementsOf(floor: FloorView): Announcements {
-  const at = (active: Active): string => {
-    const { name, from } = onFloorOf(floor, active)
-    const { initial, translated } = active.rect.current
-    const { x, y } = initial && translated ? shifted(from, { x: translated.left - initial.left, y: translated.top - initial.top }) : from
-    return `${name}: ${x} across, ${y} down`
+function announcementsOf(things: ReadonlyMap<string | number, Thing>): Announcements {
+  const at = ({ id, rect: { current: { initial, translated } } }: Active): string => {
+    const thing = things.get(id)
+    if (!thing) return 'it is gone'
+    const { x, y } = initial && translated ? shifted(thing, { x: translated.left - initial.left, y: translated.top - initial.top }) : thing
+    return `${thing.name}: ${x} across, ${y} down`
   }
   return {
     onDragStart: ({ active }) => `${at(active)}, taken`,
     onDragMove: ({ active }) => at(active),
     onDragOver: () => undefined,
     onDragEnd: ({ active }) => `${at(active)}, set`,
-    onDragCancel: ({ active }) => `${onFloorOf(floor, active).name} left where it was`,
+    onDragCancel: ({ active }) => `${things.get(active.id)?.name ?? 'it'} left where it was`,
   }
 }
 
