@@ -17,6 +17,8 @@ export const thingNames = [
   'handover',
   // Holds and what they go by.
   'hold',
+  // What is put into waters and done to them.
+  'regimen',
   // Probes in tanks.
   'probe',
   // Deliveries: what was promised, and the bags it came in.

@@ -1,3 +1,4 @@
+import { nameKey } from '../words/nameKey'
 import shipped from './shippedAgents.json'
 
 /** What is put into water against something: its kit, when it is gone by itself, a published range where there is one. */
@@ -29,3 +30,13 @@ export const sensitivityOf: Readonly<Record<string, string>> = shipped.sensitivi
 export const dosingLimits = shipped.limits
 /** How copper is stepped in and out, where the house does not say otherwise. */
 export const shippedLadder = shipped.ladder
+
+/** Agents that something can be dosed with, as people call them. */
+export const dosedAgents: readonly string[] = Object.values(shippedAgents).flatMap(({ name, isNoDose }) => (isNoDose ? [] : [name]))
+const ids = new Map(Object.entries(shippedAgents).flatMap(([id, { name }]) => [id, name].map((each): [string, string] => [nameKey(each), id])))
+/** An agent as the table of refusals calls it, by either of its names; one that it does not know keeps its name. */
+export const agentId = (name: string): string => ids.get(nameKey(name)) ?? name
+/** Kits that read copper: neither reads the other's, so a figure without its kit says nothing of a level. */
+export const copperKits = ['copper, ionic', 'copper, chelated'] as const
+/** What a figure on a label may count. */
+export const doseBases = ['as product', 'as copper', 'as active ingredient'] as const

@@ -124,7 +124,7 @@ function amounts({ agent, label, water: { tanks, sumpL, isNeverDosed = false }, 
 /**
  * Says whether an agent may go into a water, and how much of it. It never prescribes: strength and target are the label's,
  * and local law and a veterinarian decide. The dose goes to all of the water, not to the tank.
- * Source: docs/holds.md#doses; the table of refusals is trade and house guidance, copper with invertebrates and in soft water published.
+ * Source: docs/regimens.md#doses; the table of refusals is trade and house guidance, copper with invertebrates and in soft water published.
  */
 export function doseCheck(asked: DoseAsked): Dose {
   const { agent, water, fish, leadOverrides = false } = asked

@@ -39,7 +39,7 @@ const nothing = { doseMg: null, productMl: null, changeL: null, changes: null, w
 
 /**
  * Says what is next on a ladder of doses; every dose still passes `doseCheck`.
- * Source: docs/holds.md#ladder; house guidance, the range of the label.
+ * Source: docs/regimens.md#ladder; house guidance, the range of the label.
  */
 export function ladderStep({ V, label, ladder, stage, hoursInStage, isEating, servedDays, levelDays, level, isNeverDosed = false, rel = dosingLimits.doseRel }: LadderAsked): LadderStep {
   const { target, lo, hi, partShare, raiseAfterH, stepShare, doneBelow, freshMgL } = { ...shippedLadder, ...ladder }

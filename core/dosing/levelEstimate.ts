@@ -42,7 +42,7 @@ function readOf({ reading, below, sd }: LevelEvent, kit: LevelAsked['kit']): { y
 /**
  * Follows the level of what was dosed through doses, changes and readings up to now (scalar Kalman filter). A reading that
  * lies further off than the model allows is taken as read, and marked.
- * Source: docs/science.md#treatment; docs/holds.md#levels.
+ * Source: docs/science.md#treatment; docs/regimens.md#levels.
  * @param asked - events in any order; those later than now are ignored.
  */
 export function levelEstimate({ par: { V, lambda, c0, sd0, doseRel = usualRel, q = 0 }, kit, events, now }: LevelAsked): LevelEstimate {

@@ -31,7 +31,7 @@ export interface LowSalinityPlan {
 
 /**
  * Dated steps of water down to a low salinity, and up again. Down in a day or two is trade; up is the slow part.
- * Source: docs/holds.md#low-salinity; 15 or less published, 10 to 13 house guidance.
+ * Source: docs/regimens.md#low-salinity; 15 or less published, 10 to 13 house guidance.
  */
 export function lowSalinityPlan({ V, S0, low, house, startOn, holdDays, fallPerDay = dosingLimits.salinityFallPerDay, upPerDay = dosingLimits.salinityPerDay, Sd = 0, Sn, T = 25, evapLPerDay = 0 }: LowSalinityAsked): LowSalinityPlan {
   const found: [boolean, string][] = [

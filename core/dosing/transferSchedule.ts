@@ -53,7 +53,7 @@ function problemsOf(tanks: readonly string[], everyH: number, match: TransfersAs
 /**
  * When fish are moved from tank to tank so that what swims off them finds nobody: against marine white spot only. One that
  * comes too late is a new entry; counting begins again with it.
- * Source: Colorni 1987, docs/holds.md#transfers.
+ * Source: Colorni 1987, docs/regimens.md#transfers.
  */
 export function transferSchedule({ start, tanks, transfers = dosingLimits.transfers, everyH = dosingLimits.transferEveryH, lateH = dosingLimits.transferLateH, cleanDryH = dosingLimits.transferCleanDryH, done = [], now, timeZone, match }: TransfersAsked): TransferSchedule {
   const { dayOf } = zoneDays(timeZone)

@@ -16,8 +16,8 @@ import type { PlanView } from '../plans/planView'
 import { lowerFirst } from '../words/lowerFirst'
 import type { DisplayUnits } from '../units/units'
 
-/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims, fish in buckets and boxes, newcomers, plans that can go or never will, what was asked for at a tank, the next step of a feed, probes that failed, what holds wait for, days on which they may be ready; a closed list that later rules add to. */
-export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim' | 'vessel' | 'introduction' | 'plan' | 'chore' | 'feed' | 'probe' | 'hold' | 'hold day'
+/** Work that waits for somebody: steps of runs, looks after them, crates to unpack and to prepare for, claims, fish in buckets and boxes, newcomers, plans that can go or never will, what was asked for at a tank, the next step of a feed, probes that failed, what holds wait for, days on which they may be ready, steps of regimens; a closed list that later rules add to. */
+export type DueKind = 'run step' | 'recheck' | 'crate' | 'preparation' | 'claim' | 'vessel' | 'introduction' | 'plan' | 'chore' | 'feed' | 'probe' | 'hold' | 'hold day' | 'regimen'
 
 /** Late or calling; within the hour or without a time; later. */
 export type Urgency = 'now' | 'soon' | 'later'

@@ -1,7 +1,7 @@
 import type { SourcesRule } from '../moves/moveRules'
 import type { HoldDay } from '../holds/holdDay'
 import type { Handling } from '../species/handling'
-import type { TankKind, TankPurpose, TankState, Water } from '../room/room.schema'
+import type { TankDecor, TankKind, TankPurpose, TankState, Water } from '../room/room.schema'
 import type { Ate, DecidedSign, Sign, SignDecisionAs } from '../rounds/rounds.schema'
 import type { Habit, Mouth } from '../rounds/roundRules'
 import type { Tolerance } from '../setup/words'
@@ -13,7 +13,10 @@ export interface WaterFacts {
   isAlone: boolean
   kind: Water
   tempC: number | null
+  /** What it is kept at; while its salinity is lowered, what was read last. */
   salinityPpt: number | null
+  /** What the house keeps it at, lowered or not. */
+  houseSalinityPpt?: number | null
   ph: number | null
   alkalinityMeqL: number | null
 }
@@ -195,6 +198,7 @@ export interface TankSetUp {
   netVolumeL: number | null
   purpose: TankPurpose | null
   state: TankState | null
+  decor?: TankDecor | null
   zoneId: string | null
   /** What its zone says of sources that have not met; null leaves it to the house. */
   sourcesRule?: SourcesRule | null
@@ -202,6 +206,8 @@ export interface TankSetUp {
   water: WaterFacts
   /** What stands in its water now that some animals do not bear. */
   agents: string[]
+  /** An ammonia binder works in its water until then; null while none does. */
+  binderUntilMs?: number | null
 }
 
 /** What is known of a tank beside how it is set up. */

@@ -24,7 +24,9 @@ function takeStep(room: HoldRoom, { id, tank, lot, of, agent = unnamed }: Step, 
     if (gone.length === 0) return
     setWater(room, water, withoutAgents(state, gone))
   }
-  if (of === 'dose') setWater(room, water, withDose(state, agent, day))
+  if (of === 'dose' || of === 'found') setWater(room, water, withDose(state, agent, day))
+  // What was found there treats nobody: it was there before anybody wrote it down.
+  if (of === 'found') return
   const treats = of !== 'transfer'
   const reaches = of === 'dose' || of === 'cleared' ? [...new Set([...groupsAt(room, tank), ...groupsOfWater(room, water)])] : groupsNamed(room, tank, lot)
   changeStrands(room, reaches, (strand, { place }) => {

@@ -92,7 +92,7 @@ export interface Step extends At {
   kind: 'step'
   tank: string
   lot?: string
-  of: StepKind | 'cleared'
+  of: StepKind | 'cleared' | 'found'
   agent?: string
 }
 export interface Pairing extends At {

@@ -2,6 +2,7 @@ import type { RegisterValues } from '../setup/registers'
 import type { Animal } from '../tankChoice/tankChoice'
 import type { Water } from '../room/room.schema'
 import { figure, word, words } from './readEntry'
+import { refusedInWater } from '../dosing/agentWords'
 import { agentColumns, type AgentColumn } from './speciesWords'
 
 /** Fish as they are at hand: what was noted of them, and whether they stand here already. */
@@ -36,7 +37,8 @@ export function animalAs(entry: RegisterValues, fish: FishAtHand): Animal {
   return {
     ...{ species: String(entry.name), water: (entry.water as Water | null) ?? null, waters: watersOf(entry, fish), animal: word(entry.animal), sizeCm, asPreyCm: sizeCm ?? (young.length > 0 ? Math.min(...young) : null) },
     ...{ adultCm, swallowsCm: figure(entry.swallowsCm), massG: figure(entry.usualMassG), groupMin: figure(entry.groupMin), temperament: word(entry.temperament) },
-    ...{ sensitivities: [...words(entry.sensitivities), ...agentsSaid(entry, 'forbidden')], withCare: agentsSaid(entry, 'with care') },
+    // The book's word for an agent and the table of refusals: the stricter wins.
+    ...{ sensitivities: [...new Set([...words(entry.sensitivities), ...agentsSaid(entry, 'forbidden'), ...refusedInWater(words(entry.agentGroups), word(entry.animal))])], withCare: agentsSaid(entry, 'with care') },
     // An entry that only says "fights its own kind" means one in a tank, whatever the line counts.
     ...{ eats: words(entry.eats), ownKind: ownKind ?? (entry.temperament === 'fights its own kind' ? 'one only' : null), company: word(entry.company), fins: finsOf(word(entry.fins), fish.strain), breeds: word(entry.breeds), poisons: word(entry.poisons) },
     ...{ hardness: word(entry.hardness), phMin: figure(entry.phMin), phMax: figure(entry.phMax), tempCMin: figure(entry.tempCMin), tempCMax: figure(entry.tempCMax), salinityPptMin: figure(entry.salinityPptMin), salinityPptMax: figure(entry.salinityPptMax) },
