@@ -23,6 +23,7 @@ import { introductionsApi } from '../core/moves/introductions.api'
 import { glassApi } from '../core/room/glass.api'
 import { probesApi } from '../core/probes/probes.api'
 import { holdsApi } from '../core/holds/holds.api'
+import { regimensApi } from '../core/regimens/regimens.api'
 import { plansApi } from '../core/plans/plans.api'
 import { movesApi } from '../core/moves/moves.api'
 import { placingApi } from '../core/placing/placing.api'
@@ -57,6 +58,7 @@ const parts: [title: string, file: string, ...apis: Api[]][] = [
   ['Introductions', 'core/moves/introductions.api.ts', introductionsApi],
   ['Tanks', 'core/room/glass.api.ts', glassApi],
   ['Holds', 'core/holds/holds.api.ts', holdsApi],
+  ['Regimens', 'core/regimens/regimens.api.ts', regimensApi],
   ['Plans', 'core/plans/plans.api.ts', plansApi],
   ['Contacts', 'core/contacts/contacts.api.ts', contactsApi],
   ['Rescues', 'core/placing/placing.api.ts', placingApi],

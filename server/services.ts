@@ -96,6 +96,8 @@ import { createGlassService } from './room/glass.service'
 import { createGlassStore } from './room/glass.store'
 import { createPastService } from './room/past.service'
 import { createPastStore } from './room/past.store'
+import { createRegimensStore } from './regimens/regimens.store'
+import { createRegimensScreen } from './regimens/regimensScreen'
 import { roomEndpoints } from './room/room.routes'
 import { createRoomService } from './room/room.service'
 import { createRoomStore } from './room/room.store'
@@ -178,12 +180,12 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const zone = (): string => roomStore.room()?.timeZone ?? 'UTC'
   const [changes, answers] = [createChanges(), createAnswers(db.version)]
   startHolds(db, { days: () => limits.inForce().shopHoldDays, zone, nowMs: now() })
-  const [holdBooks, levelsStore] = [createHoldBooksStore(db), createLevelsStore(db)]
+  const [holdBooks, levelsStore, waters] = [createHoldBooksStore(db), createLevelsStore(db), createRegimensStore(db)]
   const holds = createHoldsService({ db, books: holdBooks, limits: limits.inForce, roundRules: limits.roundRules, runs: levelsStore.runs, zone })
-  const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, holds })
+  const facts = createFactsService({ store: createFactsStore(db), limits: limits.inForce, holds, binders: waters.binders })
   changes.listen(facts.listen)
   const pairings = createPairings({ store: createPairingsStore(db), holds, facts })
-  const holdKeeping = createHoldKeeping({ books: holdBooks, policies: () => holds.rules().policies, judgePairings: pairings.judge })
+  const holdKeeping = createHoldKeeping({ books: holdBooks, policies: () => holds.rules().policies, zone, judgePairings: pairings.judge })
   holdKeeping.keepWaters(now())
   const movesStore = createMovesStore(db)
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
@@ -194,7 +196,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const kitchenStore = createKitchenStore(db)
   const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone, given: kitchenStore.givenSince })
   changes.listen(levels.listen)
-  const chores = createChoresService({ db, facts })
+  const chores = createChoresService({ db, facts, waters })
   const [glassStore, floorStore] = [createGlassStore(db), createFloorStore(db)]
   const walk = createRoundWalk({ floor: floorStore, levels: levelsStore, rules: roundRules })
   const rechecks = (nowMs: number) => benchStore.rechecks(nowMs - 86_400_000)
@@ -207,7 +209,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const ofMoves = { facts, levels, placing: placingStore, limits: limits.inForce, rules: moveRules.inForce, zone, dayStart: room.dayStart, clocks: holds, openPairings: pairings.open }
   const vessels = createVesselsService({ ...ofMoves, store: vesselsStore })
   const contacts = createContactsService({ ...ofMoves, store: createContactsStore(db), vesselWaters: vesselsStore.waters })
-  const routine = createRoutineService({ store: createRoutineStore(db), facts, contacts, audit, zone })
+  const routine = createRoutineService({ store: createRoutineStore(db), facts, contacts, waters, audit, zone })
   changes.listen(routine.listen)
   const sources = createSourcesService({ ...ofMoves, contacts })
   const gate = { store: placingStore, audit, limits: limits.inForce, facts, sources }
@@ -220,11 +222,12 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const sales = createSalesService({ store: createSalesStore(db), facts, ledger, zone })
   const crates = createCratesService({ store: cratesStore, ledger, ledgerStore, species, isTank, plans, audit })
   const placements = createPlacementsService({ store: cratesStore, ledger, ledgerStore, isTank, placing })
-  const cards = createCardService({ store: cratesStore, facts, served: holds.served, zone, roomName: () => roomStore.room()?.name ?? '' })
+  const cards = createCardService({ store: cratesStore, facts, served: holds.served, books: holdBooks, zone, roomName: () => roomStore.room()?.name ?? '' })
   const past = createPastService({ store: createPastStore(db), facts })
   const floor = createFloorService({ store: floorStore, facts, audit })
   const decisions = createDecisionsService({ store: createDecisionsStore(db), facts })
   const holdsScreen = createHoldsScreen({ db, books: holdBooks, holds, facts, pairings, decisions, audit, systems: roomStore.systems, zone })
+  const regimens = createRegimensScreen({ db, books: holdBooks, holds, facts, foods: kitchenStore.foods, ordersOf: kitchenStore.orders, staff: staff.listStaff, systemName: (id) => roomStore.systems().find((system) => system.id === id)?.name ?? 'water', zone })
   const rounds = createRoundsService({ store: roundsStore, walk, levels, stops, decisions, room, roomStore, facts, limits: limits.inForce })
   const setup = createSetupService({ store: createSetupStore(db), audit, insertPlace: ledgerStore.insertPlace })
   const photos = createPhotosService({ store: createPhotosStore(db), crates: cratesStore, folder: photosFolder })
@@ -233,11 +236,11 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const schools = createSchoolsService(db, audit)
   const subjects = createSubjectStore(db, (tankId) => facts.tank(tankId, now()))
   const bench = createBenchService({ store: benchStore, subjects, ledger, pools, ledgerStore, placing, crates: cratesStore, schools, limits: limits.inForce, zone: room.zone, units })
-  const kitchen = createKitchenService({ store: kitchenStore, facts, vessels: (nowMs) => vessels.view(nowMs).vessels, walk: (nowMs) => walk.order('kitchen', [...levels.all(nowMs).values()], () => 1, () => undefined).stops.map(({ tankId }) => tankId), limits: limits.inForce, rules: roundRules, growth: moveRules.inForce, lengths: plansStore.lengths, zone })
+  const kitchen = createKitchenService({ store: kitchenStore, facts, vessels: (nowMs) => vessels.view(nowMs).vessels, walk: (nowMs) => walk.order('kitchen', [...levels.all(nowMs).values()], () => 1, () => undefined).stops.map(({ tankId }) => tankId), limits: limits.inForce, rules: roundRules, growth: moveRules.inForce, lengths: plansStore.lengths, courses: regimens.feedOrders, zone })
   changes.listen(kitchen.listen)
   const probes = createProbesService({ store: createProbesStore(db), probes: simulatedProbes, facts, glass, audit, limits: limits.inForce, rules: roundRules })
   changes.listen(probes.listen)
-  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, probes: probes.due, holds: holdsScreen.due, limits: limits.inForce, units })
+  const due = createDueService({ version: db.version, runs: benchStore.open, rechecks, crates: cratesStore.openAndClaimable, preparation: delivery.preparation, vessels: vessels.view, introductions: introductions.list, plans: waiting.view, chores: chores.open, routine: (nowMs) => routine.view(nowMs), feeds: kitchen.due, probes: probes.due, holds: holdsScreen.due, regimens: regimens.due, limits: limits.inForce, units })
   changes.listen(due.listen)
   tellDue({ changes, due, now, isOpen: () => db.raw.open, onError: (error) => log.error(error, 'what is due could not be told') })
   const today = createTodayService({ store: createTodayStore(db), facts, roomStore, crates: cratesStore.openAndClaimable, limits: limits.inForce, rescues: placingStore.rescues, rechecks, due: due.view, stops: stops.all, appetiteOf: stops.appetiteOf })
@@ -251,6 +254,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...salesEndpoints(sales, now),
     ...contactsEndpoints(contacts),
     ...holdsScreen.endpoints,
+    ...regimens.endpoints,
     ...movesEndpoints({ moves, ledger, vessels, rules: moveRules, catching: createCatchingService({ ...ofMoves, store: movesStore }) }),
     ...introductionsEndpoints(introductions),
     ...plansEndpoints(waiting),
@@ -281,7 +285,10 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...findEndpoints(db),
     ...keepingEndpoints({ db, audit, notices, now, copiesFolder }),
   ]
-  const dispatch = createDispatch(db, changes, holdKeeping.after)
+  const dispatch = createDispatch(db, changes, (by, touched) => {
+    holdKeeping.after(by, touched)
+    return regimens.after(by, touched)
+  })
   /** Asks the probes whose time has come, in the name of whoever hung them up: through the one door, like anybody's write. */
   async function pollProbes(): Promise<void> {
     const [asker, poll] = [probes.asker(now()), endpoints.find((each): each is Command => each.kind === 'command' && each.name === 'pollProbes')]

@@ -64,7 +64,7 @@ function fedLots({ feed, tanks, orders, limits, daysOf, sizesOf, growth }: Pick<
   const [ofLot, ofTank] = [groupBy(orders, ({ lotId }) => lotId), new Set(orders.flatMap(({ kind, tankId }) => (kind === 'every other day' && tankId !== null ? [tankId] : [])))]
   return tanks.filter(isFedHere).flatMap((tank) =>
     tank.lots.map((facts): Fed => {
-      const said = ofLot.get(facts.lotId) ?? []
+      const said = (ofLot.get(facts.lotId) ?? []).filter(({ tankId }) => tankId === null || tankId === tank.tankId)
       const days = daysOf(facts)
       const isBorn = facts.origin === bornHere
       const { massG, mouth, isGuessed } = fishMass(facts.book.ways ?? { massG: null, tradedCm: null, adultCm: null, mouth: null }, sizesOf(facts), isBorn ? addDays(feed.on, -days) : null, feed.on, limits.usualFishG, growth)

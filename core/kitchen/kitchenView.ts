@@ -45,6 +45,8 @@ export interface OrderView {
   untilOn: string | null
   note: string | null
   by: string
+  /** The regimen by which it is so: it ends with that, not by itself. */
+  regimenId?: string
 }
 
 export interface KitchenFood {

@@ -71,7 +71,8 @@ export function levelAsked(tank: TankFacts, about: AboutTank, rules: RoundRules)
       losses: tank.losses.map(({ atMs, quantity, cause }) => ({ hoursAgo: hoursAgo(atMs, nowMs), quantity, cause })),
       unseen,
       readings: judgedReadings(tank, about.readings, nowMs),
-      targets: { tempC: tank.water.tempC, ph: tank.water.ph, salinityPpt: tank.water.salinityPpt },
+      // While it is lowered on purpose its regimen says what is next.
+      targets: { tempC: tank.water.tempC, ph: tank.water.ph, salinityPpt: tank.water.salinityPpt === (tank.water.houseSalinityPpt ?? tank.water.salinityPpt) ? tank.water.salinityPpt : null },
       accepted: knownSigns(tank, nowMs),
       soldLately: about.soldLately,
     },

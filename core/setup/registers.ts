@@ -5,6 +5,7 @@ import { agentsInWater, firstFoodKinds, mouths } from '../species/speciesWords'
 import { choiceField, choicesField, name, note, type FieldGroup, type RegisterField } from './fieldKinds'
 import { speciesGroups } from './speciesFields'
 import { vesselKinds } from '../vessels/vessels.schema'
+import { doseBases, dosedAgents } from '../dosing/agents'
 import { filterStates, foodKinds, origins, yesOrNo } from './words'
 
 export type { FieldGroup, RegisterField } from './fieldKinds'
@@ -59,7 +60,6 @@ export const registers: Record<RegisterName, Register> = {
       { name: 'salinityPpt', label: 'salinity', kind: 'measure', min: 0, max: 42, quantity: 'salinity', isInTable: true },
       { name: 'ph', label: 'pH', kind: 'measure', min: 3, max: 10.5 },
       { name: 'alkalinityMeqL', label: 'alkalinity', kind: 'measure', min: 0, max: 20, unit: 'meq/L' },
-      { name: 'agents', label: 'in the water now', kind: 'choices', options: agentsInWater },
       note,
     ],
   },
@@ -149,11 +149,22 @@ export const registers: Record<RegisterName, Register> = {
   },
   agents: {
     ...{ name: 'agents', title: 'Agents', one: 'agent', key: 'name' },
-    about: 'What baths and dips are made with, by active ingredient. Figures come from the label of your own product: nothing here is a prescription. Follow the label and a veterinarian; local law decides.',
+    about: 'What waters are dosed, and baths and dips are made with, by active ingredient. Figures come from the label of your own product: nothing here is a prescription. Follow the label and a veterinarian; local law decides.',
     fields: [
       { ...name, label: 'active ingredient' },
-      { ...choiceField('substance', 'counts as', agentsInWater, 'column of the species book that says who bears it'), isInTable: true },
+      { ...choiceField('agent', 'agent', dosedAgents, 'who may be near it, and when; left out, nothing is dosed with it over days'), isInTable: true },
+      { ...choiceField('substance', 'counts as', agentsInWater, 'for baths: column of the species book that says who bears it'), isInTable: true },
       { name: 'strengthMgPerMl', label: 'strength', kind: 'measure', min: 0.001, max: 2000, unit: 'mg in a mL', isInTable: true },
+      { name: 'activePercent', label: 'of a powder', kind: 'measure', min: 0.001, max: 100, unit: '% is the agent' },
+      { ...choiceField('strengthBasis', 'strength counts', doseBases, 'what the figure on the label counts: the product, or what is in it') },
+      { name: 'targetMgL', label: 'target', kind: 'measure', min: 0.0001, max: 100_000, unit: 'mg/L', isInTable: true },
+      { ...choiceField('targetBasis', 'target counts', doseBases, 'the same as the strength, or no number can be worked out') },
+      { name: 'loMgL', label: 'range from', kind: 'measure', min: 0, max: 100_000, unit: 'mg/L' },
+      { name: 'hiMgL', label: 'range to, never above', kind: 'measure', min: 0.0001, max: 100_000, unit: 'mg/L' },
+      { name: 'partPercent', label: 'part dose', kind: 'measure', min: 1, max: 100, unit: '% of the target', hint: 'stepped in; left out, a half' },
+      { name: 'raiseAfterH', label: 'raised after', kind: 'measure', min: 1, max: 240, unit: 'h', hint: 'at the earliest, and only if they eat; left out, 48' },
+      { name: 'stepPercent', label: 'stepped out by changes of', kind: 'measure', min: 5, max: 90, unit: '% of the water', hint: 'left out, a quarter' },
+      { name: 'doneBelowMgL', label: 'out at or below', kind: 'measure', min: 0, max: 100_000, unit: 'mg/L', hint: 'left out, 0.05' },
       { name: 'bathMgL', label: 'bath', kind: 'measure', min: 0.001, max: 100_000, unit: 'mg/L', isInTable: true },
       { name: 'bathMinutes', label: 'bath lasts', kind: 'measure', min: 0.5, max: 1440, unit: 'min', isInTable: true },
       { name: 'dipMgL', label: 'entry dip', kind: 'measure', min: 0.001, max: 100_000, unit: 'mg/L' },

@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
 import { figureInputs } from '../../core/bench/bagFigures'
 import type { BenchSubject, BenchView, RunView } from '../../core/bench/benchView'
 import type { TankView } from '../../core/room/roomView'
+import { productValues } from '../../core/testing/productValues'
 import { createTestRoom, plainBag, testNowMs, type TestRoom } from '../testing/testRoom'
 
 let room: TestRoom
@@ -156,7 +157,7 @@ test('a bath by the agent’s entry; a look that frees the plan; a visit out of 
   const subject = await openedLine()
   const noAgent = await room.post('/api/bench/runs', startOf(subject, '', { kind: 'bath', schoolKey: null }))
   expect(noAgent.body.errors).toEqual([{ path: 'agentId', message: 'Choose the agent; the list is in Setup, Agents' }])
-  const added = await room.post('/api/setup/agents', { values: { name: 'methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null, note: null } })
+  const added = await room.post('/api/setup/agents', { values: productValues({ name: 'methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20 }) })
   const look = await start(subject, '', { kind: 'look', schoolKey: null })
   await step(look, 0)
   expect((await step(look, 1)).body.detail).toBe('Say whether they are added or not')
@@ -244,7 +245,7 @@ test('plan, bath and alarms speak the units of the room, also what was planned b
   const other = await openedLine()
   const after = await start(other, 'drip', { vesselL: 1.2 })
   expect(after.plan.steps[2]?.detail).toMatch(/^[\d.]+ US gal in 60 min/)
-  const added = await room.post('/api/setup/agents', { values: { name: 'methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null, note: null } })
+  const added = await room.post('/api/setup/agents', { values: productValues({ name: 'methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20 }) })
   const bath = await start(await openedLine(), '', { kind: 'bath', schoolKey: null, agentId: added.body.id })
   expect(bath.plan.steps[0]?.detail).toMatch(/^1\.1 US gal of clean water like the bag’s, 71\.6 °F and 1\.0003 SG/)
   at(20)

@@ -123,7 +123,23 @@ export const agent = sqliteTable('agent', {
   name: text('name').notNull().unique(),
   /** Column of the species book that says who bears it, by its word. */
   substance: text('substance'),
+  /** What it is of, as the table of refusals calls it; null for what only the bench uses. */
+  agent: text('agent'),
   strengthMgPerMl: real('strength_mg_per_ml'),
+  /** Of a powder: share of it that is the agent. */
+  activePercent: real('active_percent'),
+  /** What strength and target count: as product, as copper. */
+  strengthBasis: text('strength_basis'),
+  targetMgL: real('target_mg_l'),
+  targetBasis: text('target_basis'),
+  /** The range that its label allows. */
+  loMgL: real('lo_mg_l'),
+  hiMgL: real('hi_mg_l'),
+  /** How it is stepped in and out; null as is usual. */
+  partPercent: real('part_percent'),
+  raiseAfterH: real('raise_after_h'),
+  stepPercent: real('step_percent'),
+  doneBelowMgL: real('done_below_mg_l'),
   bathMgL: real('bath_mg_l'),
   bathMinutes: real('bath_minutes'),
   dipMgL: real('dip_mg_l'),

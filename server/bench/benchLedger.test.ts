@@ -4,6 +4,7 @@ import { figureInputs } from '../../core/bench/bagFigures'
 import type { BenchSubject, BenchView, RunView } from '../../core/bench/benchView'
 import { createTestRoom, plainBag, type TestRoom } from '../testing/testRoom'
 import { tries } from '../../core/testing/tries'
+import { productValues } from '../../core/testing/productValues'
 
 let room: TestRoom
 beforeEach(async () => void (room = await createTestRoom({ sharing: 'each its own' })))
@@ -32,7 +33,7 @@ async function openedCrate(lines: [string, number, number][], findings: object =
 
 test('a dip is refused for fish that were not found strong, bag by bag, and taken for those that were', async () => {
   const weak = await openedCrate([['Cherry barb', 4, 2]])
-  const agent = await post<{ id: string }>('/api/setup/agents', { values: { name: 'hydrogen peroxide', substance: null, strengthMgPerMl: 30, bathMgL: null, bathMinutes: null, dipMgL: 75, dipMinutes: 5, cautions: 'eye protection', note: null } })
+  const agent = await post<{ id: string }>('/api/setup/agents', { values: productValues({ name: 'hydrogen peroxide', strengthMgPerMl: 30, dipMgL: 75, dipMinutes: 5, cautions: 'eye protection' }) })
   const dip = { kind: 'dip', agentId: agent.id }
   expect((await post('/api/bench/runs', bodyOf(await subjectOf(weak.lines[0]?.id ?? ''), null, dip))).errors).toEqual([{ path: 'kind', message: 'A dip is only for fish that arrived strong; bag 1: no concern was noted' }])
   const strong = await openedCrate([['Cherry barb', 4, 2]], { behaviour: 'lively', body: 'full' })

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals'
 import { figureInputs } from '../../core/bench/bagFigures'
 import type { BenchSubject, RunView } from '../../core/bench/benchView'
+import { productValues } from '../../core/testing/productValues'
 import { createTestRoom, plainBag, testNowMs, type TestRoom } from '../testing/testRoom'
 
 // From what is written down to what the bench is told: nothing is guessed from the tank, and what harms first comes first.
@@ -93,7 +94,7 @@ test('a float that was slowed is run as it was advised; shrimp get no dye, whoev
   const { plan } = (await room.get(`/api/bench/runs/${id}`)).body as RunView
   expect(plan.steps[0]).toMatchObject({ title: 'Float the bags shut, slowed' })
   expect(plan.steps[0]?.minutes).toBeGreaterThan(30)
-  const agent = await room.post('/api/setup/agents', { values: { name: 'Some dye', substance: null, strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: null, note: null } })
+  const agent = await room.post('/api/setup/agents', { values: productValues({ name: 'Some dye', strengthMgPerMl: 10, bathMgL: 5, bathMinutes: 20 }) })
   const shrimp = await crateOf('Cleaner shrimp', 2, 1)
   await open(shrimp, shrimp.bags.map(({ id: bagId }) => bagId), 2, { salinityPpt: 33 })
   const refused = await room.post('/api/bench/runs', bodyOf(await subjectOf(shrimp), { kind: 'bath', schoolKey: null, agentId: agent.body.id }))

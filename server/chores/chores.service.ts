@@ -6,6 +6,7 @@ import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { Problem } from '../http/problem'
 import { newId } from '../newId'
+import type { RegimensStore } from '../regimens/regimens.store'
 import { askedChore } from './chores.table'
 
 /** What nobody did for so long is asked for no more. */
@@ -15,10 +16,12 @@ const [minuteMs, dayMs] = [60_000, 86_400_000]
 interface Collaborators {
   db: Pick<Database, 'orm' | 'version'>
   facts: Pick<FactsService, 'all' | 'requireTank'>
+  /** What was changed of a water is kept for the levels of what is in it. */
+  waters: Pick<RegimensStore, 'insertChange' | 'undoChangesOf'>
 }
 
 /** Work at tanks that somebody asked for. */
-export function createChoresService({ db: { orm, version }, facts }: Collaborators) {
+export function createChoresService({ db: { orm, version }, facts, waters }: Collaborators) {
   let known: { version: string; minute: number; open: readonly AskedChore[] } | null = null
 
   function reckon(nowMs: number): AskedChore[] {
@@ -53,10 +56,13 @@ export function createChoresService({ db: { orm, version }, facts }: Collaborato
       orm.insert(askedChore).values({ id, tankId, kind, litresEach, times, byMs: nowMs + withinMin * minuteMs, askedById: actor.id, commandKey: key, askedAtMs: nowMs }).run()
       return { id }
     },
-    endChore({ params, actor, nowMs }: CommandContext, { as }: EndChore) {
+    endChore({ params, actor, key, nowMs }: CommandContext, { as }: EndChore) {
       const row = orm.select().from(askedChore).where(eq(askedChore.id, params.choreId ?? '')).get()
       if (!row) throw new Problem('not-found', 'Nobody asked for this')
       const ended = as === 'open' ? { endedAs: null, endedById: null, endedAtMs: null } : { endedAs: as, endedById: actor.id, endedAtMs: nowMs }
+      waters.undoChangesOf({ askedChoreId: row.id }, { undoneAtMs: nowMs, undoneById: actor.id })
+      const changed = as === 'done' && row.kind === 'part change' && row.litresEach !== null ? { tankId: row.tankId, litres: row.litresEach, askedChoreId: row.id, staffId: actor.id, commandKey: key, happenedAtMs: nowMs, recordedAtMs: nowMs } : null
+      if (changed) for (let time = 0; time < row.times; time += 1) waters.insertChange({ id: newId(), ...changed })
       orm.update(askedChore).set(ended).where(eq(askedChore.id, row.id)).run()
       return {}
     },

@@ -16,6 +16,7 @@ import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import { dayStartIn } from '../room/dayStartIn'
+import type { RegimensStore } from '../regimens/regimens.store'
 import type { RoutineStore } from './routine.store'
 
 /** What the books hold of which chores go by. */
@@ -25,12 +26,14 @@ interface Collaborators {
   store: RoutineStore
   facts: Pick<FactsService, 'all' | 'requireTank'>
   contacts: Pick<ContactsService, 'recordContact' | 'undoContact'>
+  /** What was changed of a water is kept for the levels of what is in it. */
+  waters: Pick<RegimensStore, 'insertChange' | 'undoChangesOf'>
   audit: AuditStore
   zone: () => string
 }
 
 /** Work that comes round by itself: what is due where, what to carry, and what was done. */
-export function createRoutineService({ store, facts, contacts, audit, zone }: Collaborators) {
+export function createRoutineService({ store, facts, contacts, waters, audit, zone }: Collaborators) {
   /** Chores, arrivals and what was last done, as they stand on a day. */
   function standing(nowMs: number) {
     const on = dayInZone(nowMs, zone())
@@ -139,6 +142,14 @@ export function createRoutineService({ store, facts, contacts, audit, zone }: Co
     return contacts.recordContact(context, { kind: 'water', fromTankId: from.tankId, toTankId: to.tankId, litres: at.litres, note: null, happenedAtMs }).id
   }
 
+  /** What is in a water falls by its change; by water out of another one in which something is, nobody knows how much. */
+  function keepChange({ actor, key, nowMs }: CommandContext, at: ChorePlace, choreDoneId: string, happenedAtMs: number): void {
+    const tanks = facts.all(nowMs)
+    const [water, from] = [waterAt(at, tanks), at.fromTankId === null ? null : tanks.get(at.fromTankId)]
+    if (at.litres === null || !water || (from && from.agents.length > 0)) return
+    waters.insertChange({ id: newId(), tankId: water.tankId, litres: at.litres, choreDoneId, staffId: actor.id, commandKey: key, happenedAtMs, recordedAtMs: nowMs })
+  }
+
   /** Its contact never happened; somebody may have taken that back already. */
   function undoContact(context: CommandContext, contactId: string): void {
     try {
@@ -178,7 +189,7 @@ export function createRoutineService({ store, facts, contacts, audit, zone }: Co
     },
 
     doChore(context: CommandContext, { placeId, happenedAtMs }: DoChore) {
-      const { id: choreId, places } = requireChore(context.params.choreId)
+      const { id: choreId, kind, places } = requireChore(context.params.choreId)
       const at = places.find(({ id }) => id === placeId)
       if (!at) throw fieldProblem('placeId', 'This chore has no such place')
       const doneMs = Math.min(happenedAtMs, context.nowMs)
@@ -189,6 +200,7 @@ export function createRoutineService({ store, facts, contacts, audit, zone }: Co
       const { place } = placed(at, facts.all(context.nowMs), store.systemNames())
       store.insertDone({ id, choreId, placeId, place, doneOn, staffId: context.actor.id, commandKey: context.key, happenedAtMs: doneMs, contactId: contactOf(context, at, doneMs) })
       for (const each of at.uses) use(context, each, id)
+      if (kind === 'water change') keepChange(context, at, id, doneMs)
       return { id }
     },
     undoChore(context: CommandContext) {
@@ -197,6 +209,7 @@ export function createRoutineService({ store, facts, contacts, audit, zone }: Co
       if (done.undoneAtMs !== null) return {}
       for (const { item, pieces } of store.usedBy(done.id)) if (pieces > 0) store.insertStock({ item, pieces, after: (store.piecesOf(item) ?? 0) + pieces, why: 'not used', doneId: done.id, staffId: context.actor.id, commandKey: context.key, atMs: context.nowMs })
       if (done.contactId !== null) undoContact(context, done.contactId)
+      waters.undoChangesOf({ choreDoneId: done.id }, { undoneAtMs: context.nowMs, undoneById: context.actor.id })
       store.undo(done.id, { undoneAtMs: context.nowMs, undoneById: context.actor.id })
       return {}
     },

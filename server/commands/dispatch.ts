@@ -30,11 +30,11 @@ const futureToleranceMs = 5 * 60_000
 /**
  * Makes the one door through which everything is written: looks the key up, checks the input, runs the command and keeps
  * its answer, the last two in one transaction.
- * @param beside - keeps what goes with a write, in its transaction.
+ * @param beside - keeps what goes with a write, in its transaction, and answers what else that touched.
  * @throws Problem `key-reused` when the key was used for something else, `ahead-of-clock` when the input happened later
  *   than the server's clock stands; whatever the command throws.
  */
-export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { tell: () => undefined }, beside: (by: { key: string; staffId: string; nowMs: number }, touched: readonly Thing[]) => void = () => undefined): Dispatch {
+export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { tell: () => undefined }, beside: (by: { key: string; staffId: string; nowMs: number }, touched: readonly Thing[]) => readonly Thing[] = () => []): Dispatch {
   const find = db.orm.select().from(commandTable).where(eq(commandTable.key, sql.placeholder('key'))).prepare()
   const keep = db.orm
     .insert(commandTable)
@@ -67,19 +67,21 @@ export function createDispatch(db: Database, changes: Pick<Changes, 'tell'> = { 
     refuseFuture(input, nowMs)
     const prepared = (await command.prepare?.(input)) as undefined
     const before = db.version()
+    const touched = command.touches(params, input)
+    let beyond: readonly Thing[] = []
     const dispatched = db.transact((): Dispatched => {
       // Looked up again: another request with this key may have been answered while we prepared.
       const meanwhile = command.prepare ? replay(key, bodyHash) : null
       if (meanwhile) return meanwhile
       const answer = command.run({ actor, key, nowMs, params }, input, prepared) ?? {}
-      beside({ key, staffId: actor.id, nowMs }, command.touches(params, input))
+      beyond = beside({ key, staffId: actor.id, nowMs }, touched)
       const status = command.method === 'post' ? 201 : 200
       keep.run({ key, name: command.name, bodyHash, status, answer: JSON.stringify(answer), staffId: actor.id, recordedAtMs: nowMs })
       return { status, answer, isReplay: false }
     })
     if (!dispatched.isReplay) db.acknowledge(nowMs)
     // Only what is in the books is told.
-    if (!dispatched.isReplay) changes.tell({ command: command.name, params, touched: command.touches(params, input), written: { key, before, after: db.version() } })
+    if (!dispatched.isReplay) changes.tell({ command: command.name, params, touched: [...touched, ...beyond], written: { key, before, after: db.version() } })
     return dispatched
   }
 }

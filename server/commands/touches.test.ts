@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import sharp from 'sharp'
 import request from 'supertest'
+import { productValues } from '../../core/testing/productValues'
 import { figureInputs } from '../../core/bench/bagFigures'
 import type { BenchSubject, BenchView, RunView } from '../../core/bench/benchView'
 import { addressOf } from '../../core/commands/declare'
@@ -33,7 +34,7 @@ let oona: string
 const tried = new Set<string>()
 const missed: string[] = []
 /** What the reads of single things are asked of. */
-const known: Record<string, Set<string>> = { crateId: new Set(), runId: new Set(), code: new Set(), tankId: new Set(), introductionId: new Set() }
+const known: Record<string, Set<string>> = { crateId: new Set(), runId: new Set(), code: new Set(), tankId: new Set(), introductionId: new Set(), regimenId: new Set() }
 /** Questions that say more than their address: what is asked of them, once there is something to ask about. */
 const asked: Record<string, object> = { find: { q: 'barb' } }
 const mailboxFolder = mkdtempSync(join(tmpdir(), 'daily-crate-mailbox-'))
@@ -396,6 +397,35 @@ test('holds: what people decide, end and change', async () => {
   // Praziquantel goes into the water, and is out of it again.
   room.db.raw.prepare("INSERT INTO observation (kind, tank_id, word, value, staff_id, command_key, happened_at_ms, recorded_at_ms) VALUES ('dose', ?, 'praziquantel', 100, ?, 'k', ?, ?)").run([tank(9), room.leadId, happenedAtMs, happenedAtMs])
   await act('recordCleared', {}, { tankId: tank(9), agent: 'praziquantel', happenedAtMs })
+})
+
+test('regimens: what is put into a water, changed of it and done over days', async () => {
+  room.clock.nowMs = happenedAtMs
+  const own = { agent: 'praziquantel', strengthMgPerMl: 10, strengthBasis: 'as product', targetMgL: 2, targetBasis: 'as product' }
+  const { id: productId } = await act<{ id: string }>('addAgents', {}, { values: productValues({ name: 'Own praziquantel', ...own }) })
+  const { id: foodId } = await act<{ id: string }>('addFoods', {}, { values: emptyOf('foods', { name: 'Fleas with medicine', kind: 'frozen', servesAs: ['water fleas'] }) })
+  const of = { tankId: tank(6) }
+  await act('recordContents', of, { contents: ['binder'], binderUntilMs: happenedAtMs + 3_600_000 })
+  await act('recordContents', of, { contents: [], binderUntilMs: null })
+  await act('recordFound', of, { agent: 'salt', happenedAtMs })
+  const begun = async (name: string, plan: object): Promise<string> => {
+    const { id } = await act<{ id: string }>(name, {}, { tankId: tank(6), note: null, happenedAtMs, ...plan })
+    known.regimenId?.add(id)
+    return id
+  }
+  const course = { fromOn: '2031-05-04', days: 1, pauseDays: 6, times: 2, onSignDays: 0, mostDays: 0 }
+  const { id: saltId } = await act<{ id: string }>('addAgents', {}, { values: productValues({ name: 'Own salt', agent: 'salt', activePercent: 100, strengthBasis: 'as product', targetMgL: 2000, targetBasis: 'as product' }) })
+  const ladder = await begun('startLadder', { kind: 'ladder', productId: saltId, levelDays: 21 })
+  await begun('startDoses', { kind: 'doses', productId, ...course })
+  const feed = await begun('startMedicatedFeed', { kind: 'medicated feed', foodId, ...course })
+  await begun('startTransfer', { kind: 'transfer', tankIds: [tank(6), tank(7)], transfers: 4, everyH: 72, lateH: 6, cleanDryH: 24 })
+  const low = await begun('startLowSalinity', { kind: 'low salinity', startOn: '2031-05-04', lowPpt: 12, housePpt: 34, holdDays: 3, fallPerDay: 12, upPerDay: 8, downPpt: 0, upPpt: 40, evapLPerDay: 1 })
+  const { id: doseId } = await act<{ id: string }>('recordDose', of, { productId, regimenId: ladder, given: 3, towardsMgL: 2, ticked: [], reason: null, isDone: true, happenedAtMs })
+  await act('undoDose', { doseId }, {})
+  const { id: changeId } = await act<{ id: string }>('recordWaterChange', of, { litres: 20, productId: null, mixMgL: null, salinityPpt: 0, regimenId: low, happenedAtMs })
+  await act('undoWaterChange', { changeId }, {})
+  await act('recordRegimenStep', { regimenId: feed }, { kind: 'feed', tankId: tank(6), happenedAtMs })
+  for (const regimenId of known.regimenId ?? []) await act('endRegimen', { regimenId }, { reason: 'served', happenedAtMs })
 })
 
 test('what a lead keeps', async () => {

@@ -1,10 +1,13 @@
 import { groupBy } from '../../core/collections/groupBy'
 import type { CardFacts, CardKind } from '../../core/crates/cardFacts'
 import type { CardWater } from '../../core/crates/takeAlongCard'
+import { agentId } from '../../core/dosing/agents'
+import { agentsMet } from '../../core/dosing/agentsMet'
 import { stockOf } from '../../core/facts/askFacts'
 import type { LotFacts, TankFacts } from '../../core/facts/facts'
 import { poolsOf } from '../../core/pools/poolsOf'
 import { dayInZone } from '../../core/time/dayInZone'
+import type { HoldBooksStore } from '../holds/holdBooks.store'
 import type { HoldsService } from '../holds/holds.service'
 import type { FactsService } from '../facts/facts.service'
 import { Problem } from '../http/problem'
@@ -19,12 +22,14 @@ interface Collaborators {
   facts: Pick<FactsService, 'inUse'>
   /** What fish served of their hold, whether or not it is over. */
   served: HoldsService['served']
+  /** Where fish stood, and what was put into those waters. */
+  books: Pick<HoldBooksStore, 'staysOf' | 'putInto'>
   zone: () => string
   roomName: () => string
 }
 
 /** What goes along with fish that leave a tank. */
-export function createCardService({ store, facts, served, zone, roomName }: Collaborators) {
+export function createCardService({ store, facts, served, books, zone, roomName }: Collaborators) {
   /** What one value all lots agree on; null where they do not, or nobody knows. */
   const agreed = <T>(values: readonly (T | null)[]): T | null => (new Set(values).size === 1 ? (values[0] ?? null) : null)
 
@@ -34,6 +39,10 @@ export function createCardService({ store, facts, served, zone, roomName }: Coll
     const [first] = holds.sort((a, b) => (a?.days ?? -1) - (b?.days ?? -1))
     return first ? { days: first.days, of: first.of, school: first.policy.toLowerCase() } : null
   }
+
+  /** What stood in the waters that they lived in, and until when. */
+  const agentsOf = (lotIds: readonly string[], nowMs: number): CardKind['agents'] =>
+    agentsMet(books.staysOf(lotIds).map(({ tankId, fromMs, toMs }) => ({ fromMs, toMs, put: books.putInto(tankId).map((row) => ({ ...row, agent: agentId(row.agent) })) })), nowMs).map(({ agent, lastMs }) => ({ agent, lastOn: dayInZone(lastMs, zone()) }))
 
   function kindOf(lots: readonly LotFacts[], tank: TankFacts, nowMs: number): Omit<CardKind, 'speciesId' | 'species' | 'strain' | 'quantity'> {
     const told = store.toldOfLots(lots.map(({ lotId }) => lotId))
@@ -46,7 +55,7 @@ export function createCardService({ store, facts, served, zone, roomName }: Coll
       sizeCm: agreed(lots.map(({ noted }) => noted.sizeCm)),
       ateBefore: foods.length > 0 ? foods.join(', ').slice(0, 80) : null,
       held: heldOf(lots, tank.tankId, nowMs),
-      agents: tank.agents.map((agent) => ({ agent, lastOn: dayInZone(nowMs, zone()) })),
+      agents: agentsOf(lots.map(({ lotId }) => lotId), nowMs),
       lastFedOn: lastMealMs > 0 ? dayInZone(lastMealMs, zone()) : null,
     }
   }

@@ -49,7 +49,9 @@ function takenBack(file: string): void {
   raw.exec('PRAGMA foreign_keys=OFF')
   const tables = (raw.prepare(`SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name NOT LIKE '\\_\\_%' ESCAPE '\\'`).all() as { name: string }[]).map(({ name }) => name)
   for (const table of tables) {
-    const columns = (raw.prepare(`PRAGMA table_info("${table}")`).all() as { name: string }[]).map(({ name }) => `"${name}"`).join(', ')
+    // What a later version dropped had its default.
+    const still = new Set((room.db.raw.prepare(`PRAGMA table_info("${table}")`).all() as { name: string }[]).map(({ name }) => name))
+    const columns = (raw.prepare(`PRAGMA table_info("${table}")`).all() as { name: string }[]).filter(({ name }) => still.has(name)).map(({ name }) => `"${name}"`).join(', ')
     const rows = room.db.raw.prepare(`SELECT ${columns} FROM "${table}"`).raw().all() as unknown[][]
     for (const row of rows) raw.prepare(`INSERT INTO "${table}" (${columns}) VALUES (${row.map(() => '?').join(', ')})`).run(row)
   }

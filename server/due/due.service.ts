@@ -32,6 +32,8 @@ interface Collaborators {
   probes: (nowMs: number) => readonly DueItem[]
   /** What holds wait for. */
   holds: (nowMs: number) => readonly DueItem[]
+  /** What regimens ask for. */
+  regimens: (nowMs: number) => readonly DueItem[]
   /** What the feeds of today ask for next. */
   feeds: (nowMs: number) => readonly DueItem[]
   limits: () => Limits
@@ -51,7 +53,7 @@ export interface DueView {
 const keptMs = 5000
 
 /** All work that waits, from wherever it comes, in one shape. */
-export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, routine, feeds, probes, holds, limits, units }: Collaborators) {
+export function createDueService({ version, runs, rechecks, crates, preparation, vessels, introductions, plans, chores, routine, feeds, probes, holds, regimens, limits, units }: Collaborators) {
   let known: { version: string; atMs: number; view: DueView } | null = null
 
   function reckon(nowMs: number): DueView {
@@ -71,6 +73,7 @@ export function createDueService({ version, runs, rechecks, crates, preparation,
       ...apart([nowMs], feeds, () => 'the next feed'),
       ...apart([nowMs], probes, () => 'the probes'),
       ...apart([nowMs], holds, () => 'what holds wait for'),
+      ...apart([nowMs], regimens, () => 'what regimens ask for'),
       ...apart(plans(nowMs).plans, planDue, ({ number }) => `how plan ${number} stands`),
       ...apart(all.filter((crate) => summaryStage(crate) === 'due'), (crate) => preparation(crate.id, nowMs).steps.map((step) => preparationDue(crate, step, nowMs)), ({ number }) => `the preparation for crate ${number}`),
     ]

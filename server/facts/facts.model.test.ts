@@ -64,7 +64,7 @@ class Scene {
 
   constructor(readonly counts: { accepted: number; refused: number }) {
     this.db.raw.exec('PRAGMA synchronous=OFF')
-    this.facts = createFactsService({ store: this.store, limits: () => limits, holds: noHolds })
+    this.facts = createFactsService({ store: this.store, limits: () => limits, holds: noHolds, binders: () => [] })
     this.services.changes.listen(this.facts.listen)
   }
 
@@ -172,7 +172,7 @@ test('random days: what is known of tanks is what the ledger says, however late,
           expect(asSlow(told, horizon.looksMs)).toEqual(asSlow(after.get(tankId) as TankFacts, horizon.looksMs))
         }
       }
-      const afresh = createFactsService({ store, limits: () => limits, holds: noHolds })
+      const afresh = createFactsService({ store, limits: () => limits, holds: noHolds, binders: () => [] })
       for (const tankId of scene.tanks) {
         const slow = slowFacts(scene.db.raw, tankId, horizon)
         expect(asSlow(facts.all(nowMs).get(tankId) as TankFacts, horizon.looksMs)).toEqual(slow)

@@ -1,3 +1,4 @@
+import { agentWord, agentWordsIn } from '../../core/dosing/agentWords'
 import type { FactEvent, TankFacts } from '../../core/facts/facts'
 import { foldAll, nothingKnown } from '../../core/facts/foldFacts'
 import { runningDay, type HoldDay } from '../../core/holds/holdDay'
@@ -23,18 +24,24 @@ const touching = new Set(['tickHandover', 'leaveWord', 'takeWordOff', 'askChore'
 /** More at once is read anew as a whole. */
 const mostTouched = 200
 
+const lowered = agentWord('lowSalinity')
+/** What was read last of a water, in whichever of its tanks. */
+const newestReading = (tanks: readonly TankFacts[], what: string): number | null => tanks.flatMap(({ readings }) => readings.filter((each) => each.what === what)).sort((a, b) => b.atMs - a.atMs)[0]?.value ?? null
+
 /** Days in which nothing differs that anybody goes by. */
 const isSameDay = (a: HoldDay | null, b: HoldDay | null): boolean => a === b || (a !== null && b !== null && a.day === b.day && a.of === b.of && a.isServed === b.isServed && a.earliest === b.earliest && a.waitsFor.join() === b.waitsFor.join() && a.added?.by === b.added?.by && a.added?.days === b.added?.days)
 
 interface Collaborators {
   store: FactsStore
   limits: () => Pick<Limits, 'recentLossDays' | 'fightMemoryDays'>
-  /** The clocks of all fish that are held. */
-  holds: Pick<HoldsService, 'daysAt' | 'dayOf'>
+  /** The clocks of all fish that are held, and what is in each water. */
+  holds: Pick<HoldsService, 'daysAt' | 'dayOf' | 'agentsAt'>
+  /** Waters in which an ammonia binder works, and until when. */
+  binders: (nowMs: number) => readonly { waterId: string; untilMs: number }[]
 }
 
 /** What is known of tanks, read once for everybody until something is written. */
-export function createFactsService({ store, limits, holds }: Collaborators) {
+export function createFactsService({ store, limits, holds, binders }: Collaborators) {
   let known: { version: string; hour: number; quarter: number; tanks: ReadonlyMap<string, TankFacts> } | null = null
 
   /** Whole hours, so that the minutes passing are nothing that changed. */
@@ -51,12 +58,20 @@ export function createFactsService({ store, limits, holds }: Collaborators) {
     return new Map(store.tanks(only).map((tank) => [tank.tankId, { ...foldAll({ ...tank, ...nothingKnown }, byTank.get(tank.tankId) ?? []), fights: (fights.get(tank.tankId) ?? []).map(({ id, atMs }) => ({ id, atMs })).sort((a, b) => b.atMs - a.atMs), decisions: (decisions.get(tank.tankId) ?? []).map(({ tankId: _of, ...decision }) => decision) }]))
   }
 
-  /** Tanks with the day of its hold that each lot is in; one in which none is another day stays the same. */
+  /** Tanks with the day of its hold that each lot is in, and what is in their water; one of which none is another stays the same. */
   function withHolds(tanks: ReadonlyMap<string, TankFacts>, nowMs: number): Map<string, TankFacts> {
-    const dayOf = holds.daysAt(nowMs)
+    const [dayOf, agentsAt, inWater] = [holds.daysAt(nowMs), holds.agentsAt(nowMs), new Map<string, string[]>()]
+    const agentsOf = (waterId: string): string[] => {
+      const known = inWater.get(waterId) ?? agentWordsIn(agentsAt(waterId))
+      inWater.set(waterId, known)
+      return known
+    }
+    const salinityOf = ({ water }: TankFacts): number | null => (agentsOf(water.id).includes(lowered) ? (newestReading([...tanks.values()].filter((each) => each.water.id === water.id), 'salinityPpt') ?? water.houseSalinityPpt ?? null) : (water.houseSalinityPpt ?? null))
+    const untilOf = new Map(binders(nowMs).map(({ waterId, untilMs }) => [waterId, untilMs]))
     return new Map([...tanks].map(([id, tank]) => {
-      const days = tank.lots.map(({ lotId }) => dayOf(lotId, id))
-      return [id, days.every((day, index) => isSameDay(day, tank.lots[index]?.hold ?? null)) ? tank : { ...tank, lots: tank.lots.map((lot, index) => ({ ...lot, hold: days[index] ?? null })) }]
+      const [days, agents, binderUntilMs, salinityPpt] = [tank.lots.map(({ lotId }) => dayOf(lotId, id)), agentsOf(tank.water.id), untilOf.get(tank.water.id) ?? null, salinityOf(tank)]
+      const isSame = agents.join() === tank.agents.join() && salinityPpt === tank.water.salinityPpt && binderUntilMs === (tank.binderUntilMs ?? null) && days.every((day, index) => isSameDay(day, tank.lots[index]?.hold ?? null))
+      return [id, isSame ? tank : { ...tank, agents, binderUntilMs, water: { ...tank.water, salinityPpt }, lots: tank.lots.map((lot, index) => ({ ...lot, hold: days[index] ?? null })) }]
     }))
   }
 

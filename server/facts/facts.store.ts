@@ -17,7 +17,7 @@ export interface Horizon {
 }
 
 type LookRow = Omit<Look, 'signs' | 'marks' | 'answers' | 'counts'> & { tankId: string; signs: string; marks: string | null; answers: string | null; counts: string | null }
-type SetUpRow = Omit<TankSetUp, 'water' | 'agents' | 'isRetired'> & Omit<WaterFacts, 'id' | 'isAlone' | 'kind'> & { waterId: string; isAlone: number; water: WaterFacts['kind']; agents: string; isRetired: number }
+type SetUpRow = Omit<TankSetUp, 'water' | 'agents' | 'isRetired'> & Omit<WaterFacts, 'id' | 'isAlone' | 'kind'> & { waterId: string; isAlone: number; water: WaterFacts['kind']; isRetired: number }
 type LotRow = Omit<LotStanding, 'book' | 'noted' | 'isBeforeBooks' | 'hold'> & { isBeforeBooks: number } & Omit<NotedOfLot, 'atMs'> & { notedAtMs: number; tankId: string; firstMealDays: number | null; bearsHunger: string | null; firstFoods: string | null; shareSeenPercent: number | null; tolerance: Tolerance | null; habits: string; mouth: Mouth | null; usualMassG: number | null; tradedCm: number | null; adultCm: number | null } & HandlingRow
 
 /** What is known of tanks, of all in use or of `only` one, each kind in one statement that goes by an index. */
@@ -38,15 +38,15 @@ export function createFactsStore({ orm, version }: Database) {
         )
         .map(({ id }) => id),
 
-    /** Tanks in rack order, those out of use as well. */
+    /** Tanks in rack order, those out of use as well; what is in their water follows from what was put into it. */
     tanks: (only: string | null): TankSetUp[] =>
       orm
         .all<SetUpRow>(
-          sql`SELECT tank.id AS tankId, tank.code, tank.kind, tank.system_id AS systemId, tank.rack, tank.shelf, tank.position, tank.net_volume_l AS netVolumeL, tank.purpose, tank.state, tank.retired_at_ms IS NOT NULL AS isRetired,
-              system.zone_id AS zoneId, (SELECT sources_rule FROM zone WHERE zone.id = system.zone_id) AS sourcesRule, ${waterId} AS waterId, ${isAlone} AS isAlone, system.water, system.agents, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL
+          sql`SELECT tank.id AS tankId, tank.code, tank.kind, tank.system_id AS systemId, tank.rack, tank.shelf, tank.position, tank.net_volume_l AS netVolumeL, tank.purpose, tank.state, tank.decor, tank.retired_at_ms IS NOT NULL AS isRetired,
+              system.zone_id AS zoneId, (SELECT sources_rule FROM zone WHERE zone.id = system.zone_id) AS sourcesRule, ${waterId} AS waterId, ${isAlone} AS isAlone, system.water, system.temp_c AS tempC, system.salinity_ppt AS salinityPpt, system.ph, system.alkalinity_meq_l AS alkalinityMeqL
             FROM tank JOIN system ON system.id = tank.system_id WHERE ${tanks(only)} ORDER BY tank.rack, tank.shelf, tank.position`,
         )
-        .map(({ waterId: id, isAlone: alone, water: kind, tempC, salinityPpt, ph, alkalinityMeqL, agents, isRetired, ...tank }) => ({ ...tank, isRetired: isRetired === 1, agents: listed<string>(agents), water: { id, isAlone: alone === 1, kind, tempC, salinityPpt, ph, alkalinityMeqL } })),
+        .map(({ waterId: id, isAlone: alone, water: kind, tempC, salinityPpt, ph, alkalinityMeqL, isRetired, ...tank }) => ({ ...tank, isRetired: isRetired === 1, agents: [], water: { id, isAlone: alone === 1, kind, tempC, salinityPpt, houseSalinityPpt: salinityPpt, ph, alkalinityMeqL } })),
 
     /** What was decided of signs, of those seen since a moment or known still. */
     decisions: (only: string | null, sinceMs: number): (SignDecision & { tankId: string })[] =>

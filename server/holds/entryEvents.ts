@@ -26,6 +26,8 @@ export function entryEvents({ id, kind, placeId, placeKind, lotId, policyId, pha
   const why = reason === null ? {} : { reason }
   const ofLot = lotId === null ? {} : { lot: lotId }
   if (kind === 'cleared') return [{ ...about, kind: 'step', of: 'cleared', ...(word === null ? {} : { agent: word }) }]
+  if (kind === 'found') return [{ ...about, kind: 'step', of: 'found', ...(word === null ? {} : { agent: word }) }]
+  if (kind === 'transfer' || kind === 'feed') return [{ ...about, ...ofLot, kind: 'step', of: kind }]
   if (kind === 'body') return [{ ...about, ...ofLot, kind: 'body', state: word ?? '' }]
   if (lotId === null) return []
   if (kind === 'lengthen') return [{ ...about, ...why, kind: 'lengthen', lot: lotId, days: days ?? 0 }]

@@ -7,7 +7,7 @@ import type { Database } from '../db/open'
 import type { HeldMark } from './heldMark.store'
 
 /** Another number whenever rooms are written otherwise, or played otherwise: what was kept before is played anew. */
-const format = 3
+const format = 4
 
 /** A room of held fish as it was at a minute, and how far the books had been read. */
 export interface KeptRoom {

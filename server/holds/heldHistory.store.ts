@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { minuteOf } from '../../core/contacts/contact'
-import { shippedAgents } from '../../core/dosing/agents'
+import { agentId } from '../../core/dosing/agents'
 import type { Decision, Exposure, HoldEvent, Pairing, Plumb, Reading, Step } from '../../core/holds/holdEvents'
 import { heldPlace, type LedgerRow, type Learned, type PoolPart } from '../../core/holds/ledgerEvents'
 import type { DecisionRow, LookRow, SignRow } from '../../core/holds/lookEvents'
@@ -8,7 +8,6 @@ import type { CourseSpecies } from '../../core/rounds/expectedCourse'
 import { levelNames } from '../../core/holds/levelNames'
 import type { ReadingKind } from '../../core/room/glass.schema'
 import { isHabit } from '../../core/rounds/roundRules'
-import { nameKey } from '../../core/words/nameKey'
 import type { Tolerance } from '../../core/setup/words'
 import type { MovementKind, PlaceKind } from '../../core/ledger/movement'
 import type { OwnAnswer } from '../../core/facts/facts'
@@ -36,11 +35,6 @@ interface MovementRow {
   happenedAtMs: number
   recordedAtMs: number
 }
-
-/** Agents by what people call them. */
-const agentIds = new Map(Object.entries(shippedAgents).flatMap(([id, { name }]) => [id, name].map((each): [string, string] => [nameKey(each), id])))
-/** An agent as holds and doses call it; one that they do not know keeps its name. */
-export const agentId = (name: string): string => agentIds.get(nameKey(name)) ?? name
 
 /**
  * What happened to held fish, from the books: the ledger, looks, readings, doses, decisions, breaches, and what people did to

@@ -52,6 +52,7 @@ export function createHeldMarkStore({ orm, version, isWriting }: Database) {
           UNION ALL SELECT min(+first_ms) FROM sign_decision WHERE undone_at_ms >= ${sinceMs}
           UNION ALL SELECT min(+at_ms) FROM contact WHERE undone_at_ms >= ${sinceMs}
           UNION ALL SELECT min(+happened_at_ms) FROM hold_entry WHERE undone_at_ms >= ${sinceMs}
+          UNION ALL SELECT min(+happened_at_ms) FROM observation WHERE undone_at_ms >= ${sinceMs}
           UNION ALL SELECT min(+c.at_ms) FROM breach_decision d JOIN contact c ON c.id = d.contact_id WHERE d.undone_at_ms >= ${sinceMs})`,
       ).atMs
     },

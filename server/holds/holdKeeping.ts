@@ -1,25 +1,26 @@
-import { shippedMatrix } from '../../core/dosing/agents'
+import { minuteOf } from '../../core/contacts/contact'
+import { agentId, goneAfterDays, shippedAgents, shippedMatrix } from '../../core/dosing/agents'
+import { agentsIn, clearWater, withDose, withoutAgents } from '../../core/holds/waterState'
+import { zoneDays } from '../../core/time/zoneDays'
 import { policyFor } from '../../core/holds/policyFor'
 import type { HoldPolicy } from '../../core/holds/policy'
 import type { Thing } from '../../core/commands/things'
-import { agentId } from './heldHistory.store'
+import { holdGroupsOf } from '../../core/species/holdGroups'
 import type { HoldBooksStore, NewLotRow } from './holdBooks.store'
 
 interface Collaborators {
   books: HoldBooksStore
   policies: () => ReadonlyMap<string, HoldPolicy>
+  zone: () => string
   judgePairings: (staffId: string, key: string, nowMs: number) => void
 }
-/** Hold groups of the table of refusals, by how the species book calls them. */
-const groupNames: Readonly<Record<string, string>> = { 'seahorse or pipefish': 'seahorsePipefish', scorpionfish: 'lionfish', 'puffer or boxfish': 'puffer', 'shark or ray': 'sharkRay', 'soft-water fish': 'softWaterFish' }
-const groupOf = (name: string): string => groupNames[name] ?? name
 /** Below this alkalinity copper and its like are stronger; below this salinity sea water is lowered. */
 const [softMeqL, loweredPpt] = [1, 20]
 
 /** What stands in a water, by the names of the table of refusals. */
-function contentsOf({ water, agents, alkalinityMeqL, salinityPpt }: NewLotRow): string[] {
+function contentsOf({ water, alkalinityMeqL, salinityPpt }: NewLotRow, agents: readonly string[]): string[] {
   const isLowered = water === 'marine' && salinityPpt !== null && salinityPpt < loweredPpt
-  const present = agents.map((agent) => `with:${agentId(agent)}`).filter((condition) => condition in shippedMatrix)
+  const present = agents.map((agent) => `with:${agent}`).filter((condition) => condition in shippedMatrix)
   return [...present, ...(alkalinityMeqL !== null && alkalinityMeqL < softMeqL ? ['softWater'] : []), ...(isLowered ? ['loweredSalinity'] : [])]
 }
 
@@ -27,12 +28,20 @@ function contentsOf({ water, agents, alkalinityMeqL, salinityPpt }: NewLotRow): 
  * Keeps beside every write what holds will be played by: which hold a new lot begins, and which water a tank belongs to. In
  * the transaction of the write itself, so that neither is ever missing.
  */
-export function createHoldKeeping({ books, policies, judgePairings }: Collaborators) {
+export function createHoldKeeping({ books, policies, zone, judgePairings }: Collaborators) {
+  /** Agents in the water of a tank, by what was written down of it: clocks are not asked, since this write is not in them yet. */
+  function agentsAt(tankId: string, nowMs: number): string[] {
+    const { dayOf } = zoneDays(zone())
+    const [day, minute] = [dayOf(minuteOf(nowMs)), minuteOf(nowMs)]
+    const state = books.putInto(tankId).filter(({ atMs }) => minuteOf(atMs) <= minute).reduce((water, { of, agent, atMs }) => (of === 'cleared' ? withoutAgents(water, [agentId(agent)]) : withDose(water, agentId(agent), dayOf(minuteOf(atMs)))), clearWater)
+    return agentsIn(state, day, goneAfterDays(shippedAgents))
+  }
+
   /** Fish out of a bag begin the hold that the house's rules choose; others begin none by themselves. */
   function begin(row: NewLotRow, key: string, nowMs: number): void {
-    const groups = row.isKnown ? row.groups.map(groupOf) : []
-    const [group = row.isKnown ? 'other' : null, ...otherGroups] = groups
-    const chosen = row.isFromBag ? policyFor(books.rules().rules, { water: row.water, group, otherGroups, supplier: row.supplier, origin: row.origin, isWeak: row.isWeak }, contentsOf(row), policies()) : { policy: null, rule: null, skipped: [] }
+    const [group = null, ...others] = holdGroupsOf(row.groups, row.animal, row.isKnown)
+    const otherGroups = others.filter((each) => each !== null)
+    const chosen = row.isFromBag ? policyFor(books.rules().rules, { water: row.water, group, otherGroups, supplier: row.supplier, origin: row.origin, isWeak: row.isWeak }, row.tankId === null ? contentsOf(row, []) : [...contentsOf(row, agentsAt(row.tankId, nowMs)), ...books.contentsAt(row.tankId, nowMs)], policies()) : { policy: null, rule: null, skipped: [] }
     books.begin({ lotId: row.lotId, policyId: chosen.policy, rule: chosen.rule, skipped: chosen.skipped, commandKey: key, recordedAtMs: nowMs })
   }
 

@@ -5,9 +5,10 @@ import { createClockReader, createGroupReader } from '../../core/holds/clockRead
 import type { UsualFor } from '../../core/holds/courseEvents'
 import { holdDay, type HoldDay } from '../../core/holds/holdDay'
 import { whatIf, type Supposed, type WhatIf } from '../../core/holds/holdWhatIf'
-import { allGroups, groupOf, placeMark, type Group, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
+import { allGroups, groupOf, groupsOfWater, placeMark, waterState, type Group, type HoldRoom, type HoldRules } from '../../core/holds/holdRoom'
 import type { HoldPolicy } from '../../core/holds/policy'
 import { usualPolicy } from '../../core/holds/policyFor'
+import { agentsIn } from '../../core/holds/waterState'
 import { undecidedHolds, undecidedIds } from '../../core/holds/undecided'
 import type { SignRow } from '../../core/holds/lookEvents'
 import { policiesById, shippedPolicies } from '../../core/holds/shippedHolds'
@@ -98,10 +99,21 @@ export function createHoldsService({ db, books, limits, roundRules, runs, zone }
   /** What would happen to clocks, before anybody does it. */
   const suppose = (events: readonly Supposed[], nowMs: number): WhatIf => whatIf(rooms.at(nowMs), events, minuteOf(nowMs))
 
+  function agentsAt(nowMs: number): (waterId: string) => string[] {
+    const [room, { goneAfter }] = [rooms.at(nowMs), rules()]
+    return (waterId) => agentsIn(waterState(room, waterId), room.day ?? 0, goneAfter)
+  }
+
   return {
     rooms,
     rules,
     history,
+    /** Agents that are in a water now, as the table of refusals calls them. */
+    agentsIn: (waterId: string, nowMs: number): string[] => agentsAt(nowMs)(waterId),
+    /** The same of many waters. */
+    agentsAt,
+    /** Lots of which fish stand in a water, in its tanks or in vessels that belong to it. */
+    lotsIn: (waterId: string, nowMs: number): string[] => [...new Set(groupsOfWater(rooms.at(nowMs), waterId).map(({ lot }) => lot))],
     openSigns,
     suppose,
     /** Fish of lots would go from one place into another: of each so many, or all. */

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 import type { HoldPolicy } from '../../core/holds/policy'
 import type { PolicyRule } from '../../core/holds/policyFor'
@@ -29,7 +30,7 @@ export const holdBegin = sqliteTable('hold_begin', {
   recordedAtMs: integer('recorded_at_ms').notNull(),
 })
 
-export const holdEntryKinds = ['policy', 'lengthen', 'end', 'body', 'cleared'] as const
+export const holdEntryKinds = ['policy', 'lengthen', 'end', 'body', 'cleared', 'found', 'transfer', 'feed', 'cleaned'] as const
 export type HoldEntryKind = (typeof holdEntryKinds)[number]
 
 /** What people did to holds: another policy, longer, ended; and what they saw that holds ask for. */
@@ -50,6 +51,8 @@ export const holdEntry = sqliteTable(
     /** What an end was short of. */
     shortDays: integer('short_days'),
     shortGates: text('short_gates', { mode: 'json' }).$type<string[]>(),
+    /** The regimen that it is a step of. */
+    regimenId: text('regimen_id'),
     staffId: text('staff_id').notNull().references(() => staff.id),
     commandKey: text('command_key').notNull(),
     happenedAtMs: integer('happened_at_ms').notNull(),
@@ -57,7 +60,7 @@ export const holdEntry = sqliteTable(
     undoneById: text('undone_by_id').references(() => staff.id),
     undoneAtMs: integer('undone_at_ms'),
   },
-  (table) => [index('hold_entry_happened').on(table.happenedAtMs), index('hold_entry_lot').on(table.lotId, table.happenedAtMs), index('hold_entry_command').on(table.commandKey), index('hold_entry_undone').on(table.undoneAtMs)],
+  (table) => [index('hold_entry_happened').on(table.happenedAtMs), index('hold_entry_lot').on(table.lotId, table.happenedAtMs), index('hold_entry_command').on(table.commandKey), index('hold_entry_undone').on(table.undoneAtMs), index('hold_entry_regimen').on(table.regimenId).where(sql`${table.regimenId} IS NOT NULL`)],
 )
 
 /** When this room's holds began to be kept; nothing that was recorded before is played. One row. */

@@ -46,7 +46,7 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
 
   /** The salinity of a water and what it is kept at; null where either is not known. */
   function salinityOf(tank: TankFacts | undefined, nowMs: number): { now: number; house: number } | null {
-    const house = tank?.water.salinityPpt ?? null
+    const house = tank?.water.houseSalinityPpt ?? null
     if (!tank || house === null || tank.water.kind === 'fresh') return null
     const onWater = [...facts.all(nowMs).values()].filter(({ water }) => water.id === tank.water.id).map(({ tankId }) => tankId)
     const now = stories.salinity(onWater, nowMs - readDays * dayMs)
@@ -66,7 +66,7 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
       exposed: clock.status === 'ready' ? null : exposedWords(clock),
       restarts: [...clock.restarts].reverse().map((restart) => telling.restartTold(restart, clock.policy)),
       ...{ waitsFor: clock.waitsFor, earliest: clock.earliest, isUndecided: clock.undecided.length > 0, bar },
-      release: releaseCheck({ today: bar.today, clock, salinity: salinityOf(tank, nowMs), ...(tank?.netVolumeL == null ? {} : { volumeL: tank.netVolumeL }), upPpt: (tank?.water.salinityPpt ?? 0) * 1.5 }),
+      release: releaseCheck({ today: bar.today, clock, salinity: salinityOf(tank, nowMs), ...(tank?.netVolumeL == null ? {} : { volumeL: tank.netVolumeL }), upPpt: (tank?.water.houseSalinityPpt ?? 0) * 1.5 }),
     }
   }
 
@@ -113,6 +113,10 @@ export function createHoldsView({ holds, facts, stories, pairings, systemName, m
         lengthen: () => `${plural(days ?? 0, 'day')} longer${reason ? `: ${reason}` : ''}.`,
         body: () => `body ${word ?? ''}.`,
         cleared: () => `${word ?? 'what was in it'} is out of the water.`,
+        found: () => `${word ?? 'something'} was found in the water.`,
+        transfer: () => 'came by a transfer.',
+        feed: () => 'medicated food given.',
+        cleaned: () => 'cleaned and dried.',
       }[kind]()
       return { id, placeName: telling.placeName(holds.placeOf(room, where)), words: `${whose}${told}`, by, staffId, atMs, recordedAtMs }
     })

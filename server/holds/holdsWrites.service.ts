@@ -1,3 +1,4 @@
+import { agentId } from '../../core/dosing/agents'
 import type { HoldClock } from '../../core/holds/holdClock'
 import { groupOf, waterOf, waterState } from '../../core/holds/holdRoom'
 import type { ChangeHold, DecideBreach, DecideHeldSign, EndHolds, LengthenHold, RecordBody, RecordCleared } from '../../core/holds/holds.schema'
@@ -10,7 +11,6 @@ import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { DecisionsService } from '../rounds/decisions.service'
 import type { HoldBooksStore } from './holdBooks.store'
-import { agentId } from './heldHistory.store'
 import type { HoldsService } from './holds.service'
 import type { HoldEntryKind } from './holds.table'
 

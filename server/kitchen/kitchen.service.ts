@@ -24,7 +24,7 @@ import type { FactsService } from '../facts/facts.service'
 import type { CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
-import type { KitchenStore } from './kitchen.store'
+import type { KitchenStore, OrderRow } from './kitchen.store'
 
 const dayMs = 86_400_000
 /** A feed is the next one until so long after its time, or until its racks are given. */
@@ -45,11 +45,16 @@ interface Collaborators {
   growth: () => MoveRules
   /** Lengths that somebody measured of lots, oldest first. */
   lengths: (lotIds: readonly string[]) => readonly { lotId: string; cm: number; atMs: number }[]
+  /** What medicated feeds ask of a day. */
+  courses: (on: string, nowMs: number) => readonly OrderRow[]
   zone: () => string
 }
 
 /** The feed kitchen: composed anew from the books whenever it is read, so that who came, went or fell ill meanwhile is in it. */
-export function createKitchenService({ store, facts, vessels, walk, limits, rules, growth, lengths, zone }: Collaborators) {
+export function createKitchenService({ store, facts, vessels, walk, limits, rules, growth, lengths, courses, zone }: Collaborators) {
+  /** What regimens feed comes before what was said in the kitchen. */
+  const ordersOn = (on: string, nowMs: number): OrderRow[] => [...courses(on, nowMs), ...store.orders(on)]
+
   function feedsOn(on: string): FeedOfDay[] {
     const rows = store.feeds()
     const [year, month, day] = on.split('-').map(Number) as [number, number, number]
@@ -73,7 +78,7 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
   function compose(feed: FeedOfDay, ticks: readonly TickView[], nowMs: number): { asked: FeedAsked; composed: ComposedFeed; tanks: TankFacts[] } {
     const [inForce, tanks] = [limits(), facts.inUse(nowMs)]
     const sizes = sizesOf(tanks)
-    const asked: FeedAsked = { feed, tanks, foods: store.foods(), recipes: rules().recipes, kitchen: kitchenWith(inForce).kitchen, limits: inForce, orders: store.orders(feed.on), ticks, walk: () => walk(nowMs), growth: growth(), sizesOf: (lot) => sizes.get(lot.lotId) ?? [], daysOf: (lot) => lotDays(lot, feed.atMs, zone()) }
+    const asked: FeedAsked = { feed, tanks, foods: store.foods(), recipes: rules().recipes, kitchen: kitchenWith(inForce).kitchen, limits: inForce, orders: ordersOn(feed.on, nowMs), ticks, walk: () => walk(nowMs), growth: growth(), sizesOf: (lot) => sizes.get(lot.lotId) ?? [], daysOf: (lot) => lotDays(lot, feed.atMs, zone()) }
     return { asked, composed: composeFeed(asked), tanks }
   }
 
@@ -122,7 +127,7 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
     larder: (nowMs: number): LarderView => larder(nowMs),
     /** What was ticked off or set up in the kitchen counts at once; who came, went or ate in the tanks with the next minutes. */
     listen({ touched }: Pick<Change, 'touched'>): void {
-      if (meets(touched, ['kitchen', 'register', 'limit', 'house'])) known = null
+      if (meets(touched, ['kitchen', 'regimen', 'register', 'limit', 'house'])) known = null
     },
     /** What today's feeds ask for next; nothing in a house that set none. */
     due(nowMs: number): readonly DueItem[] {
@@ -138,7 +143,7 @@ export function createKitchenService({ store, facts, vessels, walk, limits, rule
         ...tanks.filter((tank) => tank.lots.length > 0 && !isFedHere(tank)).map(({ code, lots }) => ({ where: code, fish: `${lots.reduce((sum, { quantity }) => sum + quantity, 0)} fish`, why: 'a customer’s tank: fed there' })),
       ]
       return {
-        ...{ feeds, feed, away, orders: store.orders(feed.on) },
+        ...{ feeds, feed, away, orders: ordersOn(feed.on, nowMs) },
         ...showFeed(from, composed),
         ...smallWaters(tanks, composed, store.systems(), limits()),
         order: larder(nowMs, from.foods).foods.filter(({ isToOrder }) => isToOrder).map((food) => ({ food: food.food, pieces: food.pieces ?? 0, words: orderWords(food) })),

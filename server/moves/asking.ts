@@ -24,7 +24,10 @@ import type { MovesStore } from './moves.store'
 import { ofHome } from './ruleSets'
 import type { SourcesService } from './sources.service'
 
-const [hourMs, dayMs] = [3_600_000, 86_400_000]
+const [minuteMs, hourMs, dayMs] = [60_000, 3_600_000, 86_400_000]
+
+/** Until when a binder works in the water of a tank, in minutes as moves are judged by. */
+const binderOf = (tank: TankFacts | null | undefined): number | null => (tank?.binderUntilMs == null ? null : Math.floor(tank.binderUntilMs / minuteMs))
 
 export interface AskingOf {
   facts: Pick<FactsService, 'requireTank' | 'inUse' | 'holdIn' | 'heldDays'>
@@ -131,7 +134,7 @@ export function createAsking({ facts, placing, sources, contacts, vessels, waiti
   function asFrom(from: Standing, moving: ReadonlySet<string>, { doubtOf }: Seen): MoveFrom {
     const { kind, id, waterId, tank } = from
     const others = kind === 'tank' ? (tank?.lots ?? []).filter(({ lotId }) => !moving.has(lotId)).map(({ species, quantity }) => ({ species, quantity })) : []
-    return { kind, id, waterId, zoneId: tank?.zoneId ?? null, doubt: doubtOf(waterId), tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, agents: tank?.agents ?? [], others }
+    return { kind, id, waterId, zoneId: tank?.zoneId ?? null, doubt: doubtOf(waterId), tempC: tank?.water.tempC ?? null, salinityPpt: tank?.water.salinityPpt ?? null, agents: tank?.agents ?? [], binderUntil: binderOf(tank), others }
   }
 
   const asChosen = (tanks: readonly TankFacts[], coming: Coming[], nowMs: number): ChoiceTank[] => placing.tanks({ nowMs, tanks, heldDays: (lotId) => facts.heldDays(lotId, nowMs), fightMemoryDays: limits().fightMemoryDays, coming, countsPlans: false })
@@ -142,7 +145,7 @@ export function createAsking({ facts, placing, sources, contacts, vessels, waiti
     const planned = waiting.bookings(nowMs).filter(({ tankId, isReady, fish }) => tankId === to.id && !isReady && !coming.some(({ lotId }) => fish.some((each) => each.lotId === lotId)))
     return {
       ...{ ...place, bookings: [...bookings, ...planned] },
-      ...{ doubt: doubtOf(to.waterId), sourcesRule: sources.ruleOf(to.tank, nowMs), onWater: onWater(to.waterId) },
+      ...{ doubt: doubtOf(to.waterId), sourcesRule: sources.ruleOf(to.tank, nowMs), onWater: onWater(to.waterId), binderUntil: binderOf(to.tank) },
       occupants: occupants.map(({ lotId = '', animal, quantity, supplier, heldDays }): MoveOccupant => ({ lot: lotId, animal, quantity, supplier, source: sourceKnown(supplier), heldDays })),
     }
   }

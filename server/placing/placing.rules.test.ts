@@ -56,6 +56,11 @@ interface Case {
 const residents = async (tank: TestTank | undefined, species: string, quantity = 1): Promise<void> => void (await room.addFish(tank, species, quantity))
 const tankOf = async (...asked: Parameters<typeof makeTanks>): Promise<TestTank> => (await makeTanks(...asked))[0] as TestTank
 
+async function withCopper(tank: TestTank): Promise<TestTank> {
+  expect((await post(`/api/tanks/${tank.id}/found-agents`, { agent: 'copperIonic', happenedAtMs })).status).toBe(201)
+  return tank
+}
+
 /** A tank of fresh water in which somebody lives, and who comes. */
 const livesThere = (resident: string, residentCount: number, species: string, count: number) => async (): Promise<Scene> => {
   const target = await tankOf('T1', 'fresh')
@@ -67,7 +72,7 @@ const cases: Case[] = [
   { rule: 'salinity', water: 'marine', prepare: async () => ({ species: 'Royal gramma', count: 1, target: await tankOf('T1', 'fresh', { system: { salinityPpt: 0.3 } }) }) },
   { rule: 'water-kind', water: 'marine', prepare: async () => ({ species: 'Royal gramma', count: 1, target: await tankOf('T1', 'fresh') }) },
   { rule: 'temperature', water: 'fresh', prepare: async () => ({ species: 'White cloud minnow', count: 6, target: await tankOf('T1', 'fresh', { system: { tempC: 29 } }) }) },
-  { rule: 'agent', water: 'fresh', prepare: async () => ({ species: 'Amano shrimp', count: 6, target: await tankOf('T1', 'fresh', { system: { agents: ['copper'] } }) }) },
+  { rule: 'agent', water: 'fresh', prepare: async () => ({ species: 'Amano shrimp', count: 6, target: await withCopper(await tankOf('T1', 'fresh')) }) },
   { rule: 'not-clean', water: 'fresh', prepare: async () => ({ species: 'Cherry barb', count: 6, target: await tankOf('T1', 'fresh', { tank: { state: 'not clean after illness' } }) }) },
   { rule: 'customer-tank', water: 'fresh', prepare: async () => ({ species: 'Cherry barb', count: 6, target: await tankOf('T1', 'fresh', { tank: { purpose: 'customer' } }) }) },
   { rule: 'too-small', water: 'fresh', prepare: async () => ({ species: 'Congo tetra', count: 1, target: await tankOf('T1', 'fresh', { tank: { netVolumeL: 12 } }) }) },

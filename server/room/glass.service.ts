@@ -75,9 +75,9 @@ export function createGlassService({ store, facts, placing, tankByCode, flagOf, 
       const { tankId } = facts.requireTank(params.tankId ?? '', 'tankId', nowMs)
       return { seq: store.insertReading({ tankId, word: what, value: value ?? 0, instrument: instrument?.trim() || null, staffId: actor.id, commandKey: key, happenedAtMs, recordedAtMs: nowMs }) }
     },
-    undoReading({ params }: CommandContext) {
+    undoReading({ params, nowMs }: CommandContext) {
       const seq = Number(params.seq)
-      if (!Number.isSafeInteger(seq) || !store.undoReading(seq)) throw new Problem('conflict', 'There is no such reading, or it was taken back already')
+      if (!Number.isSafeInteger(seq) || !store.undoReading(seq, nowMs)) throw new Problem('conflict', 'There is no such reading, or it was taken back already')
       return {}
     },
 

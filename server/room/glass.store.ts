@@ -42,7 +42,7 @@ export function createGlassStore({ orm }: Database) {
 
     insertReading: (row: { tankId: string; word: string; value: number; instrument: string | null; staffId: string; commandKey: string; happenedAtMs: number; recordedAtMs: number }): number => Number(orm.insert(observation).values({ kind: 'reading', ...row }).returning({ seq: observation.seq }).get().seq),
     /** A reading that was written wrongly stands for itself no more. */
-    undoReading: (seq: number): boolean => orm.update(observation).set({ replacedBySeq: seq }).where(and(eq(observation.seq, seq), eq(observation.kind, 'reading'), isNull(observation.replacedBySeq))).returning({ seq: observation.seq }).all().length > 0,
+    undoReading: (seq: number, undoneAtMs: number): boolean => orm.update(observation).set({ replacedBySeq: seq, undoneAtMs }).where(and(eq(observation.seq, seq), eq(observation.kind, 'reading'), isNull(observation.replacedBySeq))).returning({ seq: observation.seq }).all().length > 0,
     /** Readings of these tanks since a moment, the oldest first. */
     readings: (tankIds: readonly string[], sinceMs: number): ReadingView[] =>
       orm.all(sql`SELECT o.seq, o.word AS what, o.value, o.instrument, o.happened_at_ms AS atMs, staff.name AS by FROM json_each(${JSON.stringify(tankIds)}) t CROSS JOIN observation o ON o.tank_id = t.value AND o.kind = 'reading' AND o.happened_at_ms >= ${sinceMs} JOIN staff ON staff.id = o.staff_id WHERE o.replaced_by_seq IS NULL ORDER BY o.happened_at_ms, o.seq`),

@@ -50,7 +50,7 @@ async function live(steps: number, chance: () => number): Promise<void> {
 
 test('as of 100 random moments it is what carrying the movements out says, by both clocks, while more are written', async () => {
   const chance = random(7)
-  const facts = createFactsService({ store: createFactsStore(room.db), limits: () => standardLimits, holds: noHolds })
+  const facts = createFactsService({ store: createFactsStore(room.db), limits: () => standardLimits, holds: noHolds, binders: () => [] })
   // Marks so near that every moment lies behind some.
   const past = createPastService({ store: createPastStore(room.db), facts }, 10)
   const byKey = (rows: { place: string; lot: string; n: number }[]): Record<string, number> => Object.fromEntries(rows.map(({ place, lot, n }) => [`${place} ${lot}`, n]))

@@ -64,8 +64,7 @@ export const system = sqliteTable('system', {
   salinityPpt: real('salinity_ppt'),
   ph: real('ph'),
   alkalinityMeqL: real('alkalinity_meq_l'),
-  /** What stands in the water now that some animals do not bear. */
-  agents: text('agents', { mode: 'json' }).$type<string[]>().notNull().default([]),
+
   note: text('note'),
   ...inUse(),
 })

@@ -88,12 +88,15 @@ export const observation = sqliteTable(
     recordedAtMs: integer('recorded_at_ms').notNull(),
     /** The first observation of the touch that corrected this one. */
     replacedBySeq: integer('replaced_by_seq').references((): AnySQLiteColumn => observation.seq),
+    /** When it was taken back; then it replaces itself. */
+    undoneAtMs: integer('undone_at_ms'),
   },
   (table) => [
     index('observation_tank').on(table.tankId, table.kind, table.happenedAtMs),
     index('observation_lot').on(table.lotId, table.happenedAtMs).where(sql`${table.lotId} IS NOT NULL`),
     index('observation_at').on(table.kind, table.happenedAtMs),
     index('observation_replaced').on(table.replacedBySeq).where(sql`${table.replacedBySeq} IS NOT NULL`),
+    index('observation_undone').on(table.undoneAtMs).where(sql`${table.undoneAtMs} IS NOT NULL`),
     index('observation_sign').on(table.word, table.happenedAtMs).where(sql`${table.kind} = 'sign'`),
     holds('observation_kind', sql`${table.kind} IN ('ate', 'sign', 'seen', 'reading', 'dose', 'restart', 'note')`),
     holds('observation_severity', sql`(${table.kind} = 'sign') = (${table.severity} IS NOT NULL) AND coalesce(${table.severity}, 1) IN (1, 2)`),

@@ -12,5 +12,4 @@ export function moveAgentWords(raw: Raw): void {
     raw.prepare(`UPDATE species SET ${columns.map((column) => `${column} = coalesce(${column}, 'forbidden')`).join(', ')} WHERE EXISTS (SELECT 1 FROM json_each(species.sensitivities) WHERE value = ?)`).run(word)
   }
   raw.exec(`UPDATE species SET sensitivities = (SELECT json_group_array(value) FROM json_each(species.sensitivities) WHERE value NOT IN ('copper', 'salt', 'formalin', 'medicine dyes')) WHERE sensitivities <> '[]'`)
-  raw.exec(`UPDATE system SET agents = replace(agents, '"medicine dyes"', '"malachite green","methylene blue"')`)
 }

@@ -96,7 +96,7 @@ export function createTodayService({ store, facts, roomStore, crates, due, limit
         holds: held(lots),
         rescues: rescues(),
         prepare: work.items.filter(({ kind, done, byMs }) => kind === 'preparation' && done === null && (byMs === null || byMs - nowMs <= prepareAheadMs)),
-        onTheWay: work.items.filter(({ kind, urgency, byMs }) => (kind === 'vessel' || kind === 'introduction' || kind === 'plan' || kind === 'chore' || kind === 'feed' || kind === 'probe' || kind === 'hold') && (urgency !== 'later' || (byMs !== null && byMs - nowMs <= prepareAheadMs))),
+        onTheWay: work.items.filter(({ kind, urgency, byMs }) => (kind === 'vessel' || kind === 'introduction' || kind === 'plan' || kind === 'chore' || kind === 'feed' || kind === 'probe' || kind === 'hold' || kind === 'regimen') && (urgency !== 'later' || (byMs !== null && byMs - nowMs <= prepareAheadMs))),
         broken: [...notWorkedOut, ...work.broken],
       }
     },
