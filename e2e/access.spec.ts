@@ -16,7 +16,7 @@ test('every screen can be read and used, in both themes; none scrolls sideways, 
   await page.getByRole('button', { name: 'other fish' }).click()
   await look()
   const setup = ['', '/room', '/rack', '/book', '/book/changes', '/tanks', '/species/new', '/tanks/import', '/feeds', '/limits', '/holds', '/schools', '/people', '/devices', '/audit', '/keeping'].map((page) => `/setup${page}`)
-  for (const path of ['/today', '/today/calendar', '/desk/gravity', '/desk/dose', '/desk/bag', '/bench', '/crates', crate, `${crate}/edit`, `${crate}/preparation`, `${crate}/tanks`, `${crate}/claim`, '/crates/new', ...setup, '/room', '/room/R1-01', '/plans', '/kitchen', '/kitchen/larder', '/kitchen/otherwise', '/holds', '/chores', '/chores/new', '/handover', '/probes', '/as-of', '/arrange', '/labels', '/scan']) {
+  for (const path of ['/today', '/today/calendar', '/desk/gravity', '/desk/dose', '/desk/bag', '/bench', '/crates', crate, `${crate}/edit`, `${crate}/preparation`, `${crate}/tanks`, `${crate}/claim`, '/crates/new', ...setup, '/room', '/room/R1-01', '/plans', '/kitchen', '/kitchen/larder', '/kitchen/otherwise', '/holds', '/regimens', '/regimens/new?kind=transfer', '/regimens/new?kind=low salinity', '/regimens/dose', '/chores', '/chores/new', '/handover', '/probes', '/as-of', '/arrange', '/labels', '/scan']) {
     await driver.goto(path)
     // The stream of changes never ends, so no network is ever idle: the heading says that the page is there.
     await expect(page.locator('main h1')).toBeVisible()

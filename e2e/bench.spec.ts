@@ -1,3 +1,4 @@
+import { addAgent } from './addAgent'
 import { expect, openedLine, openedLines, test } from './fixtures'
 
 const minuteMs = 60_000
@@ -149,7 +150,7 @@ test('a touch is not lost when the verdict comes while the finger is down', asyn
 })
 
 test('a bag that came badly: a bath by the agent’s own entry, timed, then counted into the quiet tank', async ({ driver, server, page }) => {
-  await server.post('/api/setup/agents', { values: { name: 'Methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: 'stains', note: null } })
+  await addAgent(server, { name: 'Methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, cautions: 'stains' })
   const crate = await openedLine(server, { species: 'Honey gourami', count: 4, bags: 1, tank: 'R1-03' }, { concerns: ['water'] })
   await driver.goto(`/bench/compare?line=${crate.lines[0]?.id}`)
   await expect(page.getByText('First: first-response bath, then an observation tank.')).toBeVisible()

@@ -1,3 +1,4 @@
+import { addAgent } from './addAgent'
 import { expect, openedLine, test } from './fixtures'
 
 // What was seen to kill fish on paper, done again by hand: on a phone, with one thumb.
@@ -38,8 +39,8 @@ test('a gravity typed as ppt is asked about, and is taken by the room’s refere
 })
 
 test('shrimp in cloudy water get no bath: the reason is said, no dye can be begun', async ({ driver, server, page }) => {
-  await server.post('/api/setup/agents', { values: { name: 'Methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: 'stains', note: null } })
-  await server.post('/api/setup/agents', { values: { name: 'For dips only', substance: null, strengthMgPerMl: 10, bathMgL: null, bathMinutes: null, dipMgL: 5, dipMinutes: 5, cautions: null, note: null } })
+  await addAgent(server, { name: 'Methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, cautions: 'stains' })
+  await addAgent(server, { name: 'For dips only', strengthMgPerMl: 10, dipMgL: 5, dipMinutes: 5 })
   const crate = await openedLine(server, { species: 'Cleaner shrimp', count: 2, bags: 1, tank: 'M1-01' }, { concerns: ['water'], salinityPpt: 33 })
   await driver.goto(`/bench/compare?line=${crate.lines[0]?.id}`)
   await expect(page.getByText('First: a quiet observation tank.')).toBeVisible()

@@ -17,7 +17,6 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['unpack', '/crates/open/unpack', spoilBag],
   ['claim', '/crates/open/claim'],
   ['room', '/room'],
-  ['plans', '/plans', (driver) => driver.page.locator('.plan').first().waitFor()],
   ['tank', '/room/R1-02', (driver) => driver.openAction('Cherry barb', 'count')],
   ['round', '/rounds', (driver) => driver.answer('none ate')],
   ['move', '/room/R1-06/move', sayMove],
@@ -28,10 +27,17 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['run', '/bench/runs/siphon'],
   ['kitchen', '/kitchen', (driver) => driver.page.locator('.tick-row').first().waitFor()],
   ['holds', '/holds', (driver) => driver.page.locator('.hold-row').first().waitFor()],
+  ['regimen', '/regimens', openLadder],
   ['handover', '/handover', (driver) => driver.page.locator('.handover .record').first().waitFor()],
 ]
 const onPhone = new Set(['unpack', 'run', 'kitchen', 'move', 'introduction'])
-const onDesktop = new Set(['today', 'crate', 'holds', 'tank-choice', 'claim', 'room', 'handover', 'plans', 'tank', 'trace', 'compare'])
+const onDesktop = new Set(['today', 'crate', 'holds', 'tank-choice', 'claim', 'room', 'handover', 'regimen', 'tank', 'trace', 'compare'])
+
+/** The ladder half way, with its chart. */
+async function openLadder(driver: Driver): Promise<void> {
+  await driver.page.getByRole('link', { name: /^Copper, ionic, stepped, Q1-03/ }).click()
+  await driver.page.locator('.level-chart canvas').waitFor()
+}
 
 /** Five fish, next door. */
 async function sayMove(driver: Driver): Promise<void> {

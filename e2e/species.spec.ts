@@ -1,3 +1,4 @@
+import { addAgent } from './addAgent'
 import { expect, test } from './fixtures'
 import { openedLine } from './openedLines'
 
@@ -24,7 +25,7 @@ test('a bag of scats says whom it hurts, on bag, tank and rack; corydoras in clo
 })
 
 test('a puffer is never lifted out of the water, a snail gets no dye: what is refused says why', async ({ driver, server, page }) => {
-  await server.post('/api/setup/agents', { values: { name: 'Methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, dipMgL: null, dipMinutes: null, cautions: 'stains', note: null } })
+  await addAgent(server, { name: 'Methylene blue', substance: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, cautions: 'stains' })
   const puffer = await openedLine(server, { species: 'Pea puffer', count: 1, bags: 1, tank: 'R1-03' })
   await driver.goto(`/bench/compare?line=${puffer.lines[0]?.id}`)
   await expect(page.getByText('Not offered: Net-over. Pea puffer must not be lifted out of the water.')).toBeVisible()

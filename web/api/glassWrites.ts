@@ -12,7 +12,7 @@ export function useGlassWrites(tankId: string) {
   return {
     pin: (words: string) => write(glassApi.pinNote, { params, label: 'a note', body: { words } }, form),
     unpin: (pinId: string) => write(glassApi.unpinNote, { params: { pinId }, label: 'a note taken off', body: {} }, form),
-    read: (what: ReadingKind, value: number) => write(glassApi.recordReading, { params, label: readingKinds[what].label, body: { what, value, instrument: null, happenedAtMs: nowMs() } }, form),
+    read: (what: ReadingKind, value: number, instrument: string | null = null) => write(glassApi.recordReading, { params, label: readingKinds[what].label, body: { what, value, instrument, happenedAtMs: nowMs() } }, form),
     undoRead: (seq: number) => write(glassApi.undoReading, { params: { seq: String(seq) }, label: 'taking back', body: {} }, form),
     addPhoto: (image: string, label: string) => write(glassApi.addTankPhoto, { params, label, body: { image, happenedAtMs: nowMs() } }, { refusals: 'tray' }),
     removePhoto: (photoId: string) => write(glassApi.removeTankPhoto, { params: { photoId }, label: 'a picture taken off', body: {} }, form),

@@ -28,7 +28,7 @@ export function Frame() {
   const frame = useRef<HTMLDivElement>(null)
   useLiveChanges()
   // Hand screens use the whole phone: their own main action stands where the bar would be.
-  const isHandScreen = /^\/(rounds|scan|kitchen$|handover$|stocktake\/walk|bench\/(runs|introductions)|room\/[^/]+\/move|plans\/new|vessels|crates\/[^/]+\/unpack)/.test(pathname)
+  const isHandScreen = /^\/(rounds|scan|kitchen$|handover$|stocktake\/walk|bench\/(runs|introductions)|room\/[^/]+\/move|plans\/new|regimens\/.|vessels|crates\/[^/]+\/unpack)/.test(pathname)
   useEffect(() => void window.scrollTo(0, 0), [pathname])
   useEffect(() => {
     const timer = setTimeout(() => void fetchAhead().then((isAll) => frame.current?.toggleAttribute('data-fetched-ahead', isAll)), fetchAheadAfterMs)

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { groupBy } from '../../core/collections/groupBy'
 import type { HeldGroupView, HoldsView } from '../../core/holds/holdsView'
 import { neverReadyWords } from '../../core/holds/holdWords'
@@ -45,7 +45,7 @@ export function HoldsPage() {
   const opened = holds.groups.find((group) => keyOf(group) === open)
   return (
     <>
-      <Lead title="Holds">
+      <Lead title="Holds" aside={<Link to="/regimens">Regimens</Link>}>
         <HoldsSentence holds={holds} />
       </Lead>
       <Decisions decisions={holds.decisions} writes={writes} />

@@ -4,7 +4,7 @@ import { mostOrderDays, orderKinds, type OrderFeeding, type OrderKind } from '..
 import type { KitchenView } from '../../core/kitchen/kitchenView'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
 import { useRegister, useRoomView, useTankOf } from '../api/sharedReads'
-import { Button } from '../ui/Button'
+import { Button, ButtonLink } from '../ui/Button'
 import { ChoiceField, TextField } from '../ui/Field'
 import { Lead } from '../ui/Lead'
 import { Notice, Problem } from '../ui/Notice'
@@ -42,7 +42,7 @@ function Orders({ kitchen: { orders } }: { kitchen: KitchenView }) {
   return (
     <>
       <RowSection title="Now" count={orders.length} nothing="All fish are fed as usual.">
-        {orders.map(({ id, kind, whom, food, untilOn, by, note }) => (
+        {orders.map(({ id, kind, whom, food, untilOn, by, note, regimenId }) => (
           <li key={id} className="record order-row">
             <span>
               <strong>{whom}</strong> {kind}
@@ -52,7 +52,7 @@ function Orders({ kitchen: { orders } }: { kitchen: KitchenView }) {
                 {note && `: ${note}`}
               </small>
             </span>
-            <Button onClick={() => void endOrder(id).catch((error: unknown) => setProblem(sentenceOf(error)))}>As usual again</Button>
+            {regimenId === undefined ? <Button onClick={() => void endOrder(id).catch((error: unknown) => setProblem(sentenceOf(error)))}>As usual again</Button> : <ButtonLink to={`/regimens/${regimenId}`}>The regimen</ButtonLink>}
           </li>
         ))}
       </RowSection>

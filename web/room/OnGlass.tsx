@@ -61,7 +61,7 @@ export function OnGlass({ tank }: { tank: TankView }) {
         <NoteForm onKeep={(words) => writes.pin(words).then(close)} />
       </Sheet>
       <Sheet title={`A reading of ${tank.code}`} isOpen={telling === 'reading'} onClose={close}>
-        <ReadingForm onKeep={(what, value, words) => writes.read(what, value).then(({ seq }) => (setKept({ words, seq }), close()))} />
+        <ReadingForm onKeep={(what, value, words, instrument) => writes.read(what, value, instrument).then(({ seq }) => (setKept({ words, seq }), close()))} />
       </Sheet>
     </section>
   )
@@ -111,9 +111,14 @@ function Photos({ tank, writes }: { tank: TankView; writes: GlassWrites }) {
 }
 
 /** Whose water and whose tools: what happens there is soon here. */
-function OfWater({ tank: { neighbours, toolSets } }: { tank: TankView }) {
+function OfWater({ tank: { neighbours, toolSets, agents } }: { tank: TankView }) {
   return (
     <>
+      {agents.length > 0 && (
+        <p className="of-water">
+          In the water: <Link to="/regimens">{agents.join(', ')}</Link>
+        </p>
+      )}
       {neighbours.length > 0 && (
         <p className="of-water">
           On the same water:{' '}

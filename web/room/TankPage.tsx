@@ -143,6 +143,9 @@ function StockList({ tank, writes }: { tank: TankView; writes: TankWrites }) {
           <ButtonLink look="quiet" to={`/room/${tank.code}/contacts`}>
             contacts
           </ButtonLink>
+          <ButtonLink look="quiet" to={`/regimens/dose?tank=${tank.code}`}>
+            dose its water …
+          </ButtonLink>
         </div>
       )}
       <FightSheet pools={pools} isOpen={telling === 'fight'} onClose={() => setTelling(null)} onSay={(a, b, harm, words) => writes.recordFight(a, b, harm).then(({ id }) => setDone((all) => [...all, { words, movementId: '', fightId: id }]))} />

@@ -23,7 +23,7 @@ export function MoreSheet({ stop, isOpen, onClose }: { stop: RoundStop; isOpen: 
           its page
         </ButtonLink>
       </div>
-      <ReadingForm key={kept.length} onKeep={(what, value, words) => read(what, value).then(() => keep(words))} />
+      <ReadingForm key={kept.length} onKeep={(what, value, words, instrument) => read(what, value, instrument).then(() => keep(words))} />
     </Sheet>
   )
 }

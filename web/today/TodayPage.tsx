@@ -84,7 +84,7 @@ const waiting = (key: string, title: string, items: readonly DueItem[], Shown: C
 /** What waits for somebody's hands: what is late or harms already stands above what has its time still. */
 function AtHand({ today }: { today: TodayView }) {
   const of = (kind: DueItem['kind']): DueItem[] => today.onTheWay.filter((item) => item.kind === kind)
-  const others: readonly DueItem['kind'][] = ['plan', 'chore', 'feed', 'probe', 'hold']
+  const others: readonly DueItem['kind'][] = ['plan', 'chore', 'feed', 'probe', 'hold', 'regimen']
   // What was asked for at a tank has its time; what comes round has the day.
   const [ofWay, plans, all, feeds, probes] = [today.onTheWay.filter(({ kind }) => !others.includes(kind)), of('plan'), of('chore'), of('feed').slice(0, 1), of('probe')]
   const [asked, chores] = [all.filter(({ byMs }) => byMs !== null), all.filter(({ byMs }) => byMs === null)]
@@ -102,6 +102,7 @@ function AtHand({ today }: { today: TodayView }) {
     },
     waiting('asked', 'Asked for', asked, ChoreRow),
     waiting('holds', 'Holds to see to', of('hold'), ChoreRow),
+    waiting('regimens', 'Regimens', of('regimen'), ChoreRow),
     waiting('feeds', 'Kitchen', feeds, ChoreRow),
     waiting('probes', 'Probes', probes, ChoreRow),
     {
