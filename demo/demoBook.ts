@@ -84,17 +84,17 @@ export const demoShapes = [
 ] as const
 /** Invented figures for the demo; a real room enters those of its own product's label. */
 export const demoAgents = [
-  { name: 'Methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, substance: 'methylene blue', cautions: 'stains skin and silicone; never with invertebrates, never into a running filter; invented figures, enter those of your own label' },
-  { name: 'Hydrogen peroxide', strengthMgPerMl: 30, dipMgL: 75, dipMinutes: 5, cautions: 'eye protection; burns skin when concentrated; only fish that arrive strong; never with formalin, not for invertebrates; invented figures, enter those of your own label' },
+  { name: 'Methylene blue', agent: 'methylene blue', strengthMgPerMl: 10, bathMgL: 2, bathMinutes: 20, substance: 'methylene blue', cautions: 'stains skin and silicone; never with invertebrates, never into a running filter; invented figures, enter those of your own label' },
+  { name: 'Hydrogen peroxide', agent: 'hydrogen peroxide', strengthMgPerMl: 30, dipMgL: 75, dipMinutes: 5, cautions: 'eye protection; burns skin when concentrated; only fish that arrive strong; never with formalin, not for invertebrates; invented figures, enter those of your own label' },
   // The species book refers to these; figures are for whoever has the product and its label.
-  { name: 'Copper, ionic', substance: 'copper', cautions: 'kills invertebrates; measured daily with a kit for ionic copper; never beside a binder' },
-  { name: 'Copper, chelated', substance: 'copper', cautions: 'kills invertebrates; other doses and another kit than ionic copper; never beside a binder' },
-  { name: 'Formalin', substance: 'formalin', cautions: 'toxic, suspected carcinogen: gloves, eye protection, open air; takes oxygen, aerate; never with hydrogen peroxide' },
+  { name: 'Copper, ionic', substance: 'copper', agent: 'copper (ionic)', strengthMgPerMl: 10, strengthBasis: 'as copper', targetMgL: 0.18, targetBasis: 'as copper', loMgL: 0.15, hiMgL: 0.2, cautions: 'invented figures, enter those of your own label; kills invertebrates; measured daily with a kit for ionic copper; never beside a binder' },
+  { name: 'Copper, chelated', substance: 'copper', agent: 'copper (chelated)', cautions: 'kills invertebrates; other doses and another kit than ionic copper; never beside a binder' },
+  { name: 'Formalin', substance: 'formalin', agent: 'formalin', cautions: 'toxic, suspected carcinogen: gloves, eye protection, open air; takes oxygen, aerate; never with hydrogen peroxide' },
   { name: 'Malachite green', substance: 'malachite green', cautions: 'stains, harmful to unborn children: gloves; hard on small tetras and scaleless fish; not for food fish' },
-  { name: 'Praziquantel', substance: 'praziquantel', cautions: 'clouds the water, aerate; worms living in rock die of it' },
-  { name: 'Chloroquine', substance: 'chloroquine', cautions: 'prescription-only in many places; dark tank; kills algae and invertebrates' },
-  { name: 'Salt, plain', substance: 'salt', cautions: 'without iodine or anti-caking agents; soft-water fish and plants bear little' },
-  { name: 'Metronidazole', cautions: 'prescription-only in many places; by feed or in the water, a veterinarian decides' },
+  { name: 'Praziquantel', substance: 'praziquantel', agent: 'praziquantel', activePercent: 50, strengthBasis: 'as active ingredient', targetMgL: 2, targetBasis: 'as active ingredient', cautions: 'invented figures, enter those of your own label; clouds the water, aerate; worms living in rock die of it' },
+  { name: 'Chloroquine', substance: 'chloroquine', agent: 'chloroquine phosphate', cautions: 'prescription-only in many places; dark tank; kills algae and invertebrates' },
+  { name: 'Salt, plain', substance: 'salt', agent: 'salt', cautions: 'without iodine or anti-caking agents; soft-water fish and plants bear little' },
+  { name: 'Metronidazole', agent: 'metronidazole', cautions: 'prescription-only in many places; by feed or in the water, a veterinarian decides' },
 ] as const
 export const demoFoods: readonly (readonly [name: string, kind: string, thawMinutes: number | null, servesAs: string[], note?: string])[] = [
   ['Copepods', 'live', null, ['copepods']],
@@ -243,10 +243,9 @@ export const openLines = [
 ] as const
 /** Expected later today. */
 export const dueLines = [
-  ['Royal gramma', 1, 1, 'Q1-01'],
-  ['Firefish', 1, 1, 'Q1-02'],
   ['Tailspot blenny', 1, 1, 'Q1-04'],
-  ['Yellow watchman goby', 1, 1, 'Q1-05'],
   ['Captive-bred seahorse', 2, 1, 'Q1-06'],
   ['Cleaner shrimp', 4, 1, 'M1-08'],
+  ['Trochus snail', 1, 12, 'M1-09'],
+  ['Peppermint shrimp', 2, 2, 'M1-10'],
 ] as const

@@ -16,7 +16,7 @@ export async function feedTheRoom({ commander, people, tanks }: Scene, nowMs: nu
   const begunMs = nowMs - fedDays * dayMs
   // Counted when the kitchen began; mysis runs short, everything else lasts.
   for (const { foodId, food } of commander.ask<LarderView>('/api/kitchen/larder', {}, begunMs).foods) await commander.run('changeFoodStock', { foodId }, { why: 'counted', pieces: food === 'Mysis' ? 22 : 400 }, people.lead, begunMs)
-  const quarantine = ['Q1-03', 'Q1-06', 'Q1-01', 'Q1-05'].flatMap((code) => commander.tank(code, nowMs).stock.slice(0, 1).map(({ lotId }) => ({ code, lotId })))
+  const quarantine = ['Q1-06', 'M1-03'].flatMap((code) => commander.tank(code, nowMs).stock.slice(0, 1).map(({ lotId }) => ({ code, lotId })))
   const [thin, rich] = quarantine
   if (thin) await commander.run('orderFeeding', {}, { kind: 'conditioning', lotId: thin.lotId, tankId: null, foodId: null, days: 14, note: 'thin behind the head' }, people.lead, nowMs - 2 * dayMs)
   if (rich) await commander.run('orderFeeding', {}, { kind: 'every other day', lotId: null, tankId: tanks.get(rich.code) ?? null, foodId: null, days: null, note: 'fouls quickly' }, people.lead, nowMs - 2 * dayMs)

@@ -24,6 +24,7 @@ import { doRegularly } from './doneRegularly'
 import { feedTheRoom } from './inTheKitchen'
 import { hangOnTheGlass } from './onTheGlass'
 import { putOnTheBench } from './onTheBench'
+import { treatWaters } from './treating'
 import { lookAtTrouble, stopEating, told } from './onTheRound'
 
 const minuteMs = 60_000
@@ -294,6 +295,7 @@ async function happenOnce(scene: Scene, daysAgo: number, atMs: number): Promise<
 async function today(scene: Scene, nowMs: number): Promise<void> {
   const { commander, people } = scene
   await stopEating(scene, nowMs)
+  await treatWaters(scene, nowMs)
   await moveAbout(scene, nowMs)
   await walkRound(scene, nowMs - 50 * minuteMs, (tank, index) => index < 30 && !told.has(tank.code))
   await lookAtTrouble(scene, nowMs)
