@@ -123,7 +123,14 @@ test('shrimp in the water end it; a lead overrides where the table lets one, and
   await expect(page.getByText('copper (ionic), until it is cleared')).toBeVisible()
   await driver.goto(`/regimens/dose?tank=Q1-01&product=${id}`)
   await expect(page.getByText('no reading of the last 24 h: read first')).toBeVisible()
-  await expect(page.getByRole('button', { name: /is in$/ })).toHaveCount(0)
+  await expect(page.getByRole('button', { name: / mL is in$/ })).toHaveCount(0)
+  // Carbon took it out; salt came with the water.
+  await driver.press('copper (ionic) is out')
+  await expect(page.getByText('Nothing, as far as is written down.')).toBeVisible()
+  await page.getByText('something is in it that nobody wrote down').click()
+  await page.getByLabel('found in it').selectOption('salt')
+  await driver.press('it is in')
+  await expect(page.getByRole('button', { name: 'salt is out' })).toBeVisible()
 })
 
 test('a tank transfer to its fourth move: made by moving them, late once, and begun anew with that', async ({ driver, server, page }) => {

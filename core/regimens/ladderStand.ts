@@ -12,7 +12,7 @@ export interface StandAsked {
   /** Doses of this ladder, oldest first, and the level that each went for. */
   doses: readonly { atMs: number; towardsMgL: number | null }[]
   targetMgL: number
-  /** When it was first read in its range after it was raised; null while it was not. */
+  /** When it was first read within its range, or above, since its first dose; null while it was not: that it is raised, whatever its doses went for. */
   inRangeMs: number | null
   timeZone: string
   nowMs: number
@@ -39,7 +39,7 @@ function stageOf({ phases }: HoldPolicy, phase: string | null): 'part' | 'level'
  */
 export function ladderStand({ held, levelDays: asked, doses, targetMgL, inRangeMs, timeZone, nowMs }: StandAsked): LadderStand {
   const last = doses.at(-1)
-  const isRaised = doses.some(({ towardsMgL }) => towardsMgL !== null && towardsMgL >= raisedShare * targetMgL)
+  const isRaised = inRangeMs !== null || doses.some(({ towardsMgL }) => towardsMgL !== null && towardsMgL >= raisedShare * targetMgL)
   const levelDays = held ? (held.policy.phases.find(({ counts }) => counts === 'atLevel')?.days ?? asked) : asked
   const at = (stage: LadderStand['stage'], servedDays: number): LadderStand => ({ stage, hoursInStage: last ? (nowMs - last.atMs) / hourMs : 0, isEating: held !== null && !held.clock.waitsFor.includes('eating'), servedDays, levelDays })
   if (!last) return at('enter', 0)

@@ -53,8 +53,8 @@ export function createLadders({ store, treating, holds, offer, zone }: Collabora
     const doses = dosesOf(regimenId, water, product.agent)
     const ladder = ladderOf(product.agent, labelOf(product))
     const treated = treating.treated(water, product.agent)
-    const raisedMs = doses.find(({ towardsMgL }) => towardsMgL !== null && ladder !== null && towardsMgL > ladder.target * 0.98)?.atMs ?? Infinity
-    const inRange = treated?.readings.find(({ atMs, mgL, kit }) => atMs >= raisedMs && kit === measuringOf(product.agent, labelOf(product), water.volumes).kit && ladder !== null && mgL >= ladder.lo && mgL <= ladder.hi)
+    const firstMs = doses[0]?.atMs ?? Infinity
+    const inRange = treated?.readings.find(({ atMs, mgL, kit }) => atMs >= firstMs && kit === measuringOf(product.agent, labelOf(product), water.volumes).kit && ladder !== null && mgL >= ladder.lo)
     return ladderStand({ held: heldBy(holds.rooms.at(nowMs), water.id, product.agent), levelDays: plan.levelDays, doses, targetMgL: ladder?.target ?? Infinity, inRangeMs: inRange?.atMs ?? null, timeZone: zone(), nowMs })
   }
 

@@ -82,7 +82,9 @@ export function createRegimenSteps({ db: { orm }, store, books, waterOf, medicat
     const waterId = waterOf(tankId)
     const low = read.find(({ tankId: at, what, value, instrument }) => what === 'copperMgL' && instrument === kit && waterOf(at) === waterId && ladder !== null && value <= (ladder.doneBelow ?? 0))
     if (!low || !product?.agent || !ladder) return false
-    const isRaised = store.doses(waterId, 0).some(({ regimenId, towardsMgL, atMs }) => regimenId === id && towardsMgL !== null && towardsMgL >= ladder.target * 0.98 && atMs < low.atMs)
+    const doses = store.doses(waterId, 0).filter(({ regimenId, atMs }) => regimenId === id && atMs < low.atMs)
+    const isRead = (): boolean => store.readings(waterId, 'copperMgL', doses[0]?.atMs ?? Infinity).some(({ value, instrument, atMs }) => atMs < low.atMs && instrument === kit && value >= (ladder.lo ?? Infinity))
+    const isRaised = doses.some(({ towardsMgL }) => towardsMgL !== null && towardsMgL >= ladder.target * 0.98) || isRead()
     if (isRaised) insert(by, 'cleared', id, { placeId: low.tankId, word: product.agent, happenedAtMs: low.atMs })
     return isRaised
   }

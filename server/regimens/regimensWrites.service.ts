@@ -73,7 +73,7 @@ export function createRegimensWrites({ store, books, treating, facts, observe, u
       if (regimenId !== null) requireRegimen(regimenId, 'regimenId')
       const water = treating.water(tankId, context.nowMs)
       const why = reason?.trim() ?? ''
-      const { check, isContentsAsked } = treating.offer(water, product, { stand: regimenId === null ? null : standOf(regimenId, context.nowMs), nowMs: context.nowMs, leadOverrides: why !== '' })
+      const { check, isContentsAsked, towardsMgL: offeredTowards } = treating.offer(water, product, { stand: regimenId === null ? null : standOf(regimenId, context.nowMs), nowMs: context.nowMs, leadOverrides: why !== '' })
       const mg = product.strengthMgPerMl !== null ? given * product.strengthMgPerMl : product.activePercent !== null ? given * 10 * product.activePercent : null
       if (mg === null) throw fieldProblem('productId', 'The strength of this product is not written down: Setup, Agents')
       const offered = check.productMl ?? check.productG
@@ -89,7 +89,7 @@ export function createRegimensWrites({ store, books, treating, facts, observe, u
       }
       const observationSeq = observe({ tankId, word: product.agent, value: mg, staffId: context.actor.id, commandKey: context.key, happenedAtMs, recordedAtMs: context.nowMs })
       const id = newId()
-      store.insertDose({ ...{ id, observationSeq, productId, agent: product.agent, tankId, regimenId, given, mg, offered, towardsMgL, isCut: Number(!isDone && check.isCut), reasons: check.reasons, ticked, reason: why || null }, ...by(context, happenedAtMs) })
+      store.insertDose({ ...{ id, observationSeq, productId, agent: product.agent, tankId, regimenId, given, mg, offered, towardsMgL: isDone ? towardsMgL : offeredTowards, isCut: Number(!isDone && check.isCut), reasons: check.reasons, ticked, reason: why || null }, ...by(context, happenedAtMs) })
       return { id }
     },
     undoDose(context: CommandContext) {

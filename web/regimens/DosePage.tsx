@@ -8,6 +8,7 @@ import { Trouble, Waiting } from '../ui/PageState'
 import { TankOptions } from '../ui/TankOptions'
 import { withParam } from '../ui/withParam'
 import { levelWords } from './levelChart'
+import { InTheWater } from './InTheWater'
 import { Offer } from './Offer'
 import { useDoseOffer, useRegimens, useRegimenWrites } from './useRegimens'
 import './regimens.css'
@@ -17,13 +18,13 @@ export function DosePage() {
   const { room } = useRoomView()
   const { regimens, problem } = useRegimens()
   if (!regimens || !room) return problem ? <Trouble problem={problem} back={{ to: '/regimens', label: 'Regimens' }} /> : <Waiting what="the agents" />
-  return <Dose tanks={room.tanks} products={regimens.products} />
+  return <Dose tanks={room.tanks} regimens={regimens} />
 }
 
 type Room = NonNullable<ReturnType<typeof useRoomView>['room']>
 type Regimens = NonNullable<ReturnType<typeof useRegimens>['regimens']>
 
-function Dose({ tanks, products }: { tanks: Room['tanks']; products: Regimens['products'] }) {
+function Dose({ tanks, regimens: { products, waters } }: { tanks: Room['tanks']; regimens: Regimens }) {
   const [params, setParams] = useSearchParams()
   const writes = useRegimenWrites()
   const [isDone, setDone] = useState(false)
@@ -63,6 +64,7 @@ function Dose({ tanks, products }: { tanks: Room['tanks']; products: Regimens['p
           <Offer key={`${offer.tankId} ${offer.product.id}`} offer={offer} regimenId={null} writes={writes} onGiven={() => setDone(true)} />
         </>
       )}
+      {tank && <InTheWater key={tank.id} tankId={tank.id} water={waters.find(({ tankCodes }) => tankCodes.includes(tank.code))} writes={writes} />}
     </>
   )
 }

@@ -1,4 +1,5 @@
 import { regimensApi } from '../../core/regimens/regimens.api'
+import { holdsApi } from '../../core/holds/holds.api'
 import { glassApi } from '../../core/room/glass.api'
 import type { ReadingKind } from '../../core/room/glass.schema'
 import type { WaterContent } from '../../core/dosing/doseReasons'
@@ -45,6 +46,7 @@ export function useRegimenWrites() {
       write(regimensApi.recordWaterChange, { params: { tankId }, label: `${Math.round(litres)} L changed`, body: { litres, productId, mixMgL, salinityPpt, regimenId, happenedAtMs: nowMs() } }, form),
     read: (tankId: string, what: ReadingKind, value: number, instrument: string | null) => write(glassApi.recordReading, { params: { tankId }, label: `${what === 'copperMgL' ? 'copper' : 'salinity'} read`, body: { what, value, instrument, happenedAtMs: nowMs() } }, form),
     found: (tankId: string, agent: string) => write(regimensApi.recordFound, { params: { tankId }, label: `${agent} found`, body: { agent, happenedAtMs: nowMs() } }, form),
+    cleared: (tankId: string, agent: string) => write(holdsApi.recordCleared, { label: `${agent} is out`, body: { tankId, agent, happenedAtMs: nowMs() } }, form),
     step: (regimenId: string, kind: 'cleaned' | 'feed', tankId: string) => write(regimensApi.recordRegimenStep, { params: { regimenId }, label: kind === 'cleaned' ? 'a tank cleaned' : 'medicated food given', body: { kind, tankId, happenedAtMs: nowMs() } }, form),
     end: (regimenId: string, reason: string) => write(regimensApi.endRegimen, { params: { regimenId }, label: 'a regimen ended', body: { reason, happenedAtMs: nowMs() } }, form),
     undo: ({ id, kind }: Pick<LogRow, 'id' | 'kind'>): Promise<unknown> | null =>
