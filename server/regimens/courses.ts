@@ -7,7 +7,7 @@ import type { OrderRow } from '../kitchen/kitchen.store'
 import type { RegimensStore } from './regimens.store'
 
 interface Collaborators {
-  store: Pick<RegimensStore, 'steps' | 'doses' | 'running'>
+  store: Pick<RegimensStore, 'steps' | 'doses' | 'product' | 'running'>
   facts: Pick<FactsService, 'all'>
   foodName: (id: string) => string
   nameOfStaff: (id: string | null) => string
@@ -28,7 +28,7 @@ export function createCourses({ store, facts, foodName, nameOfStaff, zone }: Col
 
   function stand({ id, tankId, plan, happenedAtMs }: Course, nowMs: number): CourseNow {
     const waterId = facts.all(nowMs).get(tankId)?.water.id ?? tankId
-    const given = plan.kind === 'medicated feed' ? store.steps(id).filter(({ kind }) => kind === 'feed') : store.doses(waterId, happenedAtMs).filter(({ regimenId }) => regimenId === id)
+    const given = plan.kind === 'medicated feed' ? store.steps(id).filter(({ kind }) => kind === 'feed') : store.doses(waterId, happenedAtMs).filter(({ agent }) => agent === store.product(plan.productId)?.agent)
     return courseNow({ plan, signs: signDays(tankId, happenedAtMs, nowMs), given: given.map(({ atMs }) => dayOf(atMs)), today: dayOf(nowMs) })
   }
 

@@ -27,7 +27,6 @@ interface Collaborators {
   zone: () => string
 }
 export interface LadderOf {
-  regimenId: string
   plan: LadderPlan
   product: Product
   water: TreatableWater
@@ -47,10 +46,11 @@ export function createLadders({ store, treating, holds, offer, zone }: Collabora
     })
     return held.sort((a, b) => ((a.clock.earliest ?? '') < (b.clock.earliest ?? '') ? 1 : -1))[0] ?? null
   }
-  const dosesOf = (regimenId: string, { id }: TreatableWater, agent: string): DoseTold[] => store.doses(id, 0).filter((dose) => dose.regimenId === regimenId && dose.agent === agent)
+  /** Doses of an agent into its water since it began, whoever gave them and on which screen. */
+  const dosesOf = ({ id }: TreatableWater, agent: string, startedAtMs: number): DoseTold[] => store.doses(id, startedAtMs).filter((dose) => dose.agent === agent)
 
-  function stand({ regimenId, plan, product, water, nowMs }: LadderOf): LadderStand {
-    const doses = dosesOf(regimenId, water, product.agent)
+  function stand({ plan, product, water, startedAtMs, nowMs }: LadderOf): LadderStand {
+    const doses = dosesOf(water, product.agent, startedAtMs)
     const ladder = ladderOf(product.agent, labelOf(product))
     const treated = treating.treated(water, product.agent)
     const firstMs = doses[0]?.atMs ?? Infinity
@@ -99,6 +99,6 @@ export function createLadders({ store, treating, holds, offer, zone }: Collabora
     }
   }
 
-  return { stand, show, dosesOf }
+  return { stand, show }
 }
 export type Ladders = ReturnType<typeof createLadders>

@@ -75,14 +75,14 @@ export function createRegimenSteps({ db: { orm }, store, books, waterOf, medicat
   const readBy = (key: string): Read[] => orm.all<Read & { commandKey: string }>(sql`SELECT tank_id AS tankId, word AS what, value, instrument, happened_at_ms AS atMs, kind, command_key AS commandKey FROM observation ORDER BY seq DESC LIMIT ${mostRead}`).filter(({ commandKey }) => commandKey === key)
 
   /** The agent of a ladder is out of its water at a reading of its own kit at or below the house's figure. */
-  function clearedByKit(by: By, { id, plan, tankId }: { id: string; plan: LadderPlan; tankId: string }, read: readonly Read[]): boolean {
+  function clearedByKit(by: By, { id, plan, tankId, happenedAtMs }: { id: string; plan: LadderPlan; tankId: string; happenedAtMs: number }, read: readonly Read[]): boolean {
     const product = store.product(plan.productId)
     const ladder = product?.agent ? ladderOf(product.agent, labelOf(product)) : null
     const kit = shippedAgents[product?.agent ?? '']?.kit
     const waterId = waterOf(tankId)
     const low = read.find(({ tankId: at, what, value, instrument }) => what === 'copperMgL' && instrument === kit && waterOf(at) === waterId && ladder !== null && value <= (ladder.doneBelow ?? 0))
     if (!low || !product?.agent || !ladder) return false
-    const doses = store.doses(waterId, 0).filter(({ regimenId, atMs }) => regimenId === id && atMs < low.atMs)
+    const doses = store.doses(waterId, happenedAtMs).filter(({ agent, atMs }) => agent === product.agent && atMs < low.atMs)
     const isRead = (): boolean => store.readings(waterId, 'copperMgL', doses[0]?.atMs ?? Infinity).some(({ value, instrument, atMs }) => atMs < low.atMs && instrument === kit && value >= (ladder.lo ?? Infinity))
     const isRaised = doses.some(({ towardsMgL }) => towardsMgL !== null && towardsMgL >= ladder.target * 0.98) || isRead()
     if (isRaised) insert(by, 'cleared', id, { placeId: low.tankId, word: product.agent, happenedAtMs: low.atMs })

@@ -49,7 +49,7 @@ export function createRegimensScreen({ db, books, holds, facts, foods, ordersOf,
     const found = store.regimen(regimenId)
     const product = found?.plan.kind === 'ladder' ? store.product(found.plan.productId) : null
     if (!found || found.plan.kind !== 'ladder' || !product || !isProduct(product)) return null
-    return ladders.stand({ regimenId, plan: found.plan, product, water: treating.water(found.tankId, nowMs), tank: facts.requireTank(found.tankId, 'tankId', nowMs), startedAtMs: found.happenedAtMs, nowMs })
+    return ladders.stand({ plan: found.plan, product, water: treating.water(found.tankId, nowMs), tank: facts.requireTank(found.tankId, 'tankId', nowMs), startedAtMs: found.happenedAtMs, nowMs })
   }
 
   const nameOfStaff = (id: string | null): string => staff().find((each) => each.id === id)?.name ?? ''

@@ -56,10 +56,10 @@ export function createRegimensView({ store, treating, offer, ladders, facts, hol
   }
   const due = (id: string, what: string, tankCode: string, byMs: number | null, detail: string | null = null): RegimenDue => ({ id, what, tankCode, byMs, detail })
 
-  function ladderShown({ id, plan, tankId, happenedAtMs }: Regimen & { plan: LadderPlan }, nowMs: number): Shown {
+  function ladderShown({ plan, tankId, happenedAtMs }: Regimen & { plan: LadderPlan }, nowMs: number): Shown {
     const [of, tank, water] = [product(plan.productId), facts.requireTank(tankId, 'tankId', nowMs), treating.water(tankId, nowMs)]
     if (!of) return { ...nothing, now: { now: 'Its agent is out of use.', why: 'Setup, Agents.', isAmiss: true }, due: [] }
-    const { ladder, now, readByMs } = ladders.show({ regimenId: id, plan, product: of, water, tank, startedAtMs: happenedAtMs, nowMs })
+    const { ladder, now, readByMs } = ladders.show({ plan, product: of, water, tank, startedAtMs: happenedAtMs, nowMs })
     const isStep = ladder.step !== null && !['wait', 'waitEating', 'hold', 'read'].includes(ladder.step)
     return { ...nothing, ladder, now, due: [...(readByMs === null ? [] : [due('read', 'read the level', tank.code, readByMs, `with the kit for ${ladder.offer.product.kit ?? ''}`)]), ...(isStep ? [due(`step ${ladder.step}`, now.now, tank.code, null, now.why)] : [])] }
   }

@@ -24,12 +24,14 @@ export function DosePage() {
 type Room = NonNullable<ReturnType<typeof useRoomView>['room']>
 type Regimens = NonNullable<ReturnType<typeof useRegimens>['regimens']>
 
-function Dose({ tanks, regimens: { products, waters } }: { tanks: Room['tanks']; regimens: Regimens }) {
+function Dose({ tanks, regimens: { products, waters, running } }: { tanks: Room['tanks']; regimens: Regimens }) {
   const [params, setParams] = useSearchParams()
   const writes = useRegimenWrites()
   const [isDone, setDone] = useState(false)
   const tank = tanks.find(({ code }) => code === params.get('tank'))
   const product = products.find(({ id }) => id === params.get('product'))
+  const water = waters.find(({ tankCodes }) => tankCodes.includes(tank?.code ?? ''))
+  const ladder = running.find(({ kind, tankCode }) => kind === 'ladder' && tank && (tankCode === tank.code || water?.tankCodes.includes(tankCode)))
   const { offer, problem } = useDoseOffer(tank && product ? { code: tank.code, productId: product.id } : null)
   const choose = (name: string, value: string): void => (setDone(false), setParams(withParam(params, name, value || null), { replace: true }))
   return (
@@ -64,7 +66,12 @@ function Dose({ tanks, regimens: { products, waters } }: { tanks: Room['tanks'];
           <Offer key={`${offer.tankId} ${offer.product.id}`} offer={offer} regimenId={null} writes={writes} onGiven={() => setDone(true)} />
         </>
       )}
-      {tank && <InTheWater key={tank.id} tankId={tank.id} water={waters.find(({ tankCodes }) => tankCodes.includes(tank.code))} writes={writes} />}
+      {ladder && (
+        <p className="aside-word">
+          <Link to={`/regimens/${ladder.id}`}>{ladder.title}</Link> runs in this water: it says what is next.
+        </p>
+      )}
+      {tank && <InTheWater key={tank.id} tankId={tank.id} water={water} writes={writes} />}
     </>
   )
 }
