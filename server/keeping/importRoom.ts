@@ -14,7 +14,7 @@ import { installTriggers, rereadExpected } from '../db/triggers'
 import { unplayableHolds } from '../holds/unplayable'
 import { checkLedger } from '../ledger/checkLedger'
 import type { Progress } from './exportRoom'
-import { fillFromEarlier } from './fromEarlier'
+import { fillFromEarlier, makeFormerColumns } from './fromEarlier'
 import { databaseIn, photosIn } from './folder'
 import { moveAgentWords } from '../species/agentWords'
 import { columnsOf, exportedTables, laterTables, type Column } from './tables'
@@ -63,6 +63,7 @@ async function takeIn(file: string, work: string, db: Database, onProgress: Prog
   db.raw.exec('PRAGMA foreign_keys=OFF')
   // All movements stand before all shares here, an order in which there may have been fewer than none; they are read together at the end.
   db.raw.exec('DROP TRIGGER pool_share_keeps_expected')
+  makeFormerColumns(db.raw)
   const state = { line: 0, total: 0, rows: 0, photos: 0, table: '', insert: null as ((row: unknown) => void) | null, seen: new Set<string>(), isEnded: false }
   db.raw.exec('BEGIN')
   for await (const text of linesOf(file)) {

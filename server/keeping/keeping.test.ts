@@ -77,6 +77,16 @@ describe('full export and import', () => {
     expect(existsSync(databaseIn(target))).toBe(true)
   })
 
+  test('what somebody had typed of a water in an export of before was found there', async () => {
+    const [file, target] = [join(root, 'typed.json'), join(root, 'typed')]
+    await writeExport(room.db, file)
+    writeFileSync(file, readFileSync(file, 'utf8').replace(/("name":"Fresh sale rack")/, '"agents":"[\\"copper\\",\\"medicine dyes\\"]",$1'))
+    await importRoom(file, target)
+    const db = openDatabase(databaseIn(target))
+    expect(db.raw.prepare(`SELECT DISTINCT word FROM hold_entry WHERE kind = 'found' ORDER BY word`).all()).toEqual([{ word: 'copperIonic' }, { word: 'malachite green' }, { word: 'methyleneBlue' }])
+    db.close()
+  })
+
   const spoil: [what: string, change: (lines: string[]) => string[], says: RegExp][] = [
     ['of another program', () => ['{"hello":1}'], /Line 1: this is not a full export/],
     ['no JSON at all', () => ['PK\u0003\u0004'], /Line 1: this is not a full export/],

@@ -69,7 +69,8 @@ export function createLadders({ store, treating, holds, offer, zone }: Collabora
     })
   }
 
-  function show(of: LadderOf): { ladder: LadderView; now: NowWords; readByMs: number | null } {
+  /** @param isWhole - with its chart: lists and what is due do without. */
+  function show(of: LadderOf, isWhole: boolean): { ladder: LadderView; now: NowWords; readByMs: number | null } {
     const { product, water, tank, startedAtMs, nowMs } = of
     const stands = stand(of)
     const { step, ...offered } = offer(product, tank, stands, nowMs)
@@ -92,7 +93,7 @@ export function createLadders({ store, treating, holds, offer, zone }: Collabora
         offer: offered,
         ...{ step: step?.do ?? null, changeL: step?.changeL ?? null, changes: step?.changes ?? null },
         ...{ loMgL: ladder?.lo ?? 0, hiMgL: ladder?.hi ?? 0, targetMgL: target, doneBelowMgL },
-        path: treated ? levelPath(treated, measuring, { fromMs, toMs: nowMs + aheadMs }) : [],
+        path: treated && isWhole ? levelPath(treated, measuring, { fromMs, toMs: nowMs + aheadMs }) : [],
         readings: (treated?.readings ?? []).filter(({ atMs }) => atMs >= fromMs && atMs <= nowMs).map((reading) => ({ ...reading, isOwnKit: reading.kit === measuring.kit })),
         redose: treated && offered.level && stands.stage !== 'enter' ? redoseOf(treated, offered.level.mgL) : [],
       },

@@ -56,10 +56,10 @@ export function createRegimensView({ store, treating, offer, ladders, facts, hol
   }
   const due = (id: string, what: string, tankCode: string, byMs: number | null, detail: string | null = null): RegimenDue => ({ id, what, tankCode, byMs, detail })
 
-  function ladderShown({ plan, tankId, happenedAtMs }: Regimen & { plan: LadderPlan }, nowMs: number): Shown {
+  function ladderShown({ plan, tankId, happenedAtMs }: Regimen & { plan: LadderPlan }, nowMs: number, isWhole: boolean): Shown {
     const [of, tank, water] = [product(plan.productId), facts.requireTank(tankId, 'tankId', nowMs), treating.water(tankId, nowMs)]
     if (!of) return { ...nothing, now: { now: 'Its agent is out of use.', why: 'Setup, Agents.', isAmiss: true }, due: [] }
-    const { ladder, now, readByMs } = ladders.show({ plan, product: of, water, tank, startedAtMs: happenedAtMs, nowMs })
+    const { ladder, now, readByMs } = ladders.show({ plan, product: of, water, tank, startedAtMs: happenedAtMs, nowMs }, isWhole)
     const isStep = ladder.step !== null && !['wait', 'waitEating', 'hold', 'read'].includes(ladder.step)
     return { ...nothing, ladder, now, due: [...(readByMs === null ? [] : [due('read', 'read the level', tank.code, readByMs, `with the kit for ${ladder.offer.product.kit ?? ''}`)]), ...(isStep ? [due(`step ${ladder.step}`, now.now, tank.code, null, now.why)] : [])] }
   }
@@ -127,11 +127,11 @@ export function createRegimensView({ store, treating, offer, ladders, facts, hol
     return { ...nothing, salinity: told, now, due: isRefused ? [due('refused', 'take them out, or end it', tank.code, nowMs, now.why)] : asks }
   }
 
-  function shown(regimen: Regimen, nowMs: number): Shown {
+  function shown(regimen: Regimen, nowMs: number, isWhole = false): Shown {
     const { plan } = regimen
     switch (plan.kind) {
       case 'ladder':
-        return ladderShown({ ...regimen, plan }, nowMs)
+        return ladderShown({ ...regimen, plan }, nowMs, isWhole)
       case 'transfer':
         return transferShown({ ...regimen, plan }, nowMs)
       case 'low salinity':
@@ -199,7 +199,6 @@ export function createRegimensView({ store, treating, offer, ladders, facts, hol
   }
 
   return {
-    shown,
     view(nowMs: number): RegimensView {
       const all = summaries(nowMs)
       return { running: all.filter(({ ended }) => ended === null).sort((a, b) => Number(b.isAmiss) - Number(a.isAmiss) || nextOf(a) - nextOf(b)), ended: all.filter(({ ended }) => ended !== null), waters: treatedWaters(nowMs), products: store.products().filter(isProduct).map(productView), lately: lately(nowMs) }
@@ -207,7 +206,7 @@ export function createRegimensView({ store, treating, offer, ladders, facts, hol
     one(id: string, nowMs: number): RegimenView {
       const regimen = store.regimen(id)
       if (!regimen || regimen.undoneAtMs !== null) throw new Problem('not-found', 'There is no such regimen')
-      const { now, due: asks, ...kinds } = shown(regimen, nowMs)
+      const { now, due: asks, ...kinds } = shown(regimen, nowMs, true)
       return { ...summary(regimen, { now, due: asks, transfer: kinds.transfer }, nowMs), ...kinds, plan: regimen.plan, note: regimen.note, by: nameOfStaff(regimen.staffId), log: logOf(regimen, nowMs), nowMs }
     },
     /** What regimens ask for, as due work. */
