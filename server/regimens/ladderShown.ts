@@ -95,7 +95,8 @@ export function createLadders({ store, treating, holds, offer, zone }: Collabora
         ...{ loMgL: ladder?.lo ?? 0, hiMgL: ladder?.hi ?? 0, targetMgL: target, doneBelowMgL },
         path: treated && isWhole ? levelPath(treated, measuring, { fromMs, toMs: nowMs + aheadMs }) : [],
         readings: (treated?.readings ?? []).filter(({ atMs }) => atMs >= fromMs && atMs <= nowMs).map((reading) => ({ ...reading, isOwnKit: reading.kit === measuring.kit })),
-        redose: treated && offered.level && stands.stage !== 'enter' ? redoseOf(treated, offered.level.mgL) : [],
+        // Nothing is said of milligrams on a level that nobody read, or where the check refuses.
+        redose: treated && offered.level?.basis === 'measured' && !offered.level.isJump && offered.answer !== 'refuse' && stands.stage !== 'enter' ? redoseOf(treated, offered.level.mgL) : [],
       },
     }
   }

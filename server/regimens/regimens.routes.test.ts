@@ -184,6 +184,7 @@ test('what a chore changes of a water is in its levels, and what is read or dose
   await read(tank!.id, 0.09)
   const level = async () => (await regimen(ladder)).ladder?.offer.level?.mgL ?? NaN
   expect(await level()).toBeCloseTo(0.09, 2)
+  expect((await regimen(ladder)).ladder?.redose.map(({ school }) => school)).toEqual(['asIs', 'redose', 'premix'])
   const chore = { name: 'Change', kind: 'water change', rule: { kind: 'every', days: 7, weekdays: [], fish: null, earlyDays: 0 }, startOn: '2031-01-01', places: [{ id: 'a', tankId: tank!.id, systemId: null, label: null, uses: [], litres: 100, fromTankId: null, fish: [] }], note: null, version: 0 }
   const choreId = (await room.post('/api/chores', chore)).body.id as string
   later(60_000)
@@ -193,6 +194,8 @@ test('what a chore changes of a water is in its levels, and what is read or dose
   expect(await level()).toBeCloseTo(0.09, 2)
 
   later(3 * dayMs)
+  // Read three days ago, it says nothing of milligrams.
+  expect((await regimen(ladder)).ladder?.redose).toEqual([])
   await read(tank!.id, 0.09)
   // Given past the regimen, it counts for its ladder all the same.
   expect((await dose(tank!.id, id, 1.8, { towardsMgL: 0.18, isDone: true })).status).toBe(201)
