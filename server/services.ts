@@ -97,6 +97,7 @@ import { createGlassStore } from './room/glass.store'
 import { createPastService } from './room/past.service'
 import { createPastStore } from './room/past.store'
 import { createRegimensStore } from './regimens/regimens.store'
+import { createTransferBookings } from './regimens/transferBookings'
 import { createRegimensScreen } from './regimens/regimensScreen'
 import { roomEndpoints } from './room/room.routes'
 import { createRoomService } from './room/room.service'
@@ -191,8 +192,8 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
   const plansStore = createPlansStore(db)
   const waiting = createPlansService({ store: plansStore, facts, rules: moveRules.inForce, zone })
-  const placingStore = createPlacingStore(db, waiting.bookings)
-  const roundRules = limits.roundRules
+  const [roundRules, transfers] = [limits.roundRules, createTransferBookings({ store: waters, facts, zone })]
+  const placingStore = createPlacingStore(db, (nowMs) => [...waiting.bookings(nowMs), ...transfers(nowMs)])
   const kitchenStore = createKitchenStore(db)
   const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone, given: kitchenStore.givenSince })
   changes.listen(levels.listen)

@@ -133,6 +133,13 @@ test('transfers are the moves themselves: one too late begins anew, and one that
     return moved.body.movementIds[0] as string
   }
   expect((await regimen(transfer)).now).toBe('Move them from T1-01 to T1-02 when its time comes.')
+  // The tank that waits clean for them is nobody else's.
+  const glass = ((await room.get('/api/room')).body.tanks as { code: string; bookings: { plan: string; takes: string }[] }[]).find(({ code }) => code === 'T1-02')
+  expect(glass?.bookings).toMatchObject([{ plan: 'a tank transfer', takes: 'whole' }])
+  await room.addFish(apart[2], 'Firefish', 1)
+  const { stock: others } = (await room.get('/api/tanks/T1-03')).body as { stock: { speciesId: string; strain: string | null; quantity: number }[] }
+  const refused = await room.post('/api/moves', { from: { kind: 'tank', id: ids[2] }, to: { kind: 'tank', id: ids[1] }, fish: others.map(({ speciesId, strain, quantity }) => ({ speciesId, strain, quantity })), toolSetId: null, waterGoesAlong: false, note: null, happenedAtMs: room.clock.nowMs })
+  expect(refused.body).toMatchObject({ code: 'breaks-rule', detail: expect.stringContaining('a tank transfer') })
   later(72 * hourMs)
   await go(0, 1)
   expect((await regimen(transfer)).transfer).toMatchObject({ served: 1, atCode: 'T1-02', nextCode: 'T1-01', toClean: [{ tankCode: 'T1-01' }] })
