@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { runApart } from './apart.mjs'
 import { ensurePackages, root } from './shared.mjs'
 
-// `npm run test:faults`: do the tests find what they are there for? Eighteen faults that would hurt fish or books are planted
+// `npm run test:faults`: do the tests find what they are there for? Twenty faults that would hurt fish or books are planted
 // in a copy, one at a time, and the tests concerned must fail: a test, not a file that cannot be read any more.
 
 /** What is planted, where, by which change, and who must find it: files of Jest, or a journey in the browser. */
@@ -13,6 +13,8 @@ const faults = [
   { what: 'un-ionised ammonia forgets what a meter’s pH scale is off', file: 'core/water/ammonia.ts', from: 'unionisedShare(meterPh - c.phOffset, c)', to: 'unionisedShare(meterPh, c)', jest: ['core/water/'] },
   { what: 'a fish on its side waits for a bath', file: 'core/crates/triage.ts', from: "if (behaviour === 'on its side') return", to: "if (behaviour === 'on its side' && concerns.includes('fish')) return", jest: ['core/crates/triage'] },
   { what: 'shrimp are planned into copper', file: 'core/tankChoice/rules.ts', from: 'tank.agents.filter((agent) => sensitivities.includes(agent))', to: 'tank.agents.filter((agent) => agent === species)', jest: ['core/tankChoice/'] },
+  { what: 'a lead overrides what a shrimp in the water ends', file: 'core/dosing/doseCheck.ts', from: "if (worst === 'X' || hasInvertebrate) return", to: "if (worst === 'X') return", jest: ['core/dosing/', 'core/regimens/'] },
+  { what: 'a reading with the other kit lets a dose go', file: 'core/dosing/doseCheck.ts', from: "level.kit !== kit ? x('wrongKit')", to: "level.kit === '' ? x('wrongKit')", jest: ['core/dosing/', 'core/regimens/'] },
   { what: 'one fish more than stands there may be taken', file: 'core/ledger/stock.ts', from: 'if (available < movement.quantity) return', to: 'if (available < movement.quantity - 1) return', jest: ['core/ledger/'] },
   { what: 'a claim may be made an hour late', file: 'core/crates/claim.ts', from: 'arrivedAtMs + windowHours * hourMs', to: 'arrivedAtMs + (windowHours + 1) * hourMs', jest: ['core/crates/claim'] },
   { what: 'a touch that is sent again is refused instead of answered as before', file: 'server/commands/dispatch.ts', from: 'if (known) return known', to: 'if (known?.isReplay === false) return known', jest: ['server/commands/'] },
