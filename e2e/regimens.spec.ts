@@ -117,7 +117,7 @@ test('shrimp in the water end it; a lead overrides where the table lets one, and
   // The label's target is its limit: the rest waits for a reading.
   await expect(page.getByText(/Cut to stay under its limit: give this, read, then the rest\.$/)).toBeVisible()
   await driver.press(/ mL is in$/)
-  await expect(page.getByText('Written down.')).toBeVisible()
+  await expect(page.getByText('Written down.', { exact: true })).toBeVisible()
   await driver.goto('/regimens')
   await expect(page.getByText('Q1-01: 3.33 mL of Copper, ionic; the keeper of the label said so')).toBeVisible()
   await expect(page.getByText('copper (ionic), until it is cleared')).toBeVisible()
