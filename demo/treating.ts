@@ -31,8 +31,10 @@ async function give(scene: Scene, code: string, productId: string, regimenId: st
   const { amount, towardsMgL, reasons } = scene.commander.ask<OfferView>('/api/tanks/:code/dose-offer', { code }, atMs, { product: productId, regimen: regimenId })
   await scene.commander.run('recordDose', { tankId: tankId(scene, code) }, { productId, regimenId, given: amount, towardsMgL, ticked: reasons.map((reason) => reason.code), reason: null, isDone: false, happenedAtMs: atMs }, scene.people.lead, atMs)
 }
+/** Fish that stood in a tank by then. */
+const standing = ({ commander }: Scene, code: string, atMs: number) => commander.tank(code, atMs).stock.filter(({ quantity, sinceMs }) => quantity > 0 && sinceMs <= atMs)
 const holdBy = (scene: Scene, code: string, policyId: string, reason: string, atMs: number) =>
-  scene.commander.run('changeHold', {}, { fish: scene.commander.tank(code, atMs).stock.filter(({ quantity }) => quantity > 0).map(({ lotId }) => ({ lotId, placeId: tankId(scene, code) })), policyId, phase: null, reason, happenedAtMs: atMs }, scene.people.lead, atMs)
+  scene.commander.run('changeHold', {}, { fish: standing(scene, code, atMs).map(({ lotId }) => ({ lotId, placeId: tankId(scene, code) })), policyId, phase: null, reason, happenedAtMs: atMs }, scene.people.lead, atMs)
 
 /** Half a dose in a tub in which nobody stands. */
 async function keepHalf(scene: Scene, copper: string, nowMs: number): Promise<void> {
@@ -47,6 +49,8 @@ async function keepHalf(scene: Scene, copper: string, nowMs: number): Promise<vo
 /** A ladder that was raised a week ago, read every evening. */
 async function stepCopper(scene: Scene, copper: string, nowMs: number): Promise<void> {
   const [code, beganMs] = ['Q1-03', nowMs - 10 * dayMs - hourMs]
+  // A short history has nobody there yet.
+  if (standing(scene, code, beganMs).length === 0) return
   await holdBy(scene, code, 'copperLadder', 'grains on the fins of two', beganMs)
   await say(scene, code, ['livingFilter'], beganMs)
   const regimenId = await begin(scene, 'startLadder', code, { kind: 'ladder', productId: copper, levelDays: 21 }, null, beganMs + minuteMs)
