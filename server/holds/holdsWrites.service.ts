@@ -8,7 +8,7 @@ import type { DecidedSign } from '../../core/rounds/rounds.schema'
 import type { FactsService } from '../facts/facts.service'
 import { requireLead, requireMayTakeBack, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
-import { newId } from '../newId'
+import { lastId, newId } from '../newId'
 import type { DecisionsService } from '../rounds/decisions.service'
 import type { HoldBooksStore } from './holdBooks.store'
 import type { HoldsService } from './holds.service'
@@ -42,7 +42,7 @@ export function createHoldsWrites({ books, holds, facts, decisions, nameOf, isBr
   const isRunning = ({ clock }: { clock: HoldClock }): boolean => clock.status === 'holding' || clock.status === 'ready'
 
   function insert({ actor, key, nowMs }: CommandContext, kind: HoldEntryKind, row: { placeId: string; lotId: string | null; happenedAtMs: number } & Partial<Parameters<HoldBooksStore['insertEntry']>[0]>): string {
-    const id = newId()
+    const id = kind === 'cleared' ? lastId() : newId()
     books.insertEntry({ policyId: null, phase: null, days: null, word: null, reason: null, shortDays: null, shortGates: null, ...row, id, kind, staffId: actor.id, commandKey: key, recordedAtMs: nowMs })
     return id
   }

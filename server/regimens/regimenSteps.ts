@@ -9,7 +9,7 @@ import type { Thing } from '../../core/commands/things'
 import { listed } from '../db/listed'
 import type { Database } from '../db/open'
 import type { HoldBooksStore } from '../holds/holdBooks.store'
-import { newId } from '../newId'
+import { lastId, newId } from '../newId'
 import type { RegimensStore } from './regimens.store'
 import { labelOf } from './treating'
 
@@ -50,7 +50,7 @@ const shows: readonly Thing[] = ['regimen', 'hold', 'tank']
 export function createRegimenSteps({ db: { orm }, store, books, waterOf, medicated, zone }: Collaborators) {
   type StepRow = { placeId: string; word: string | null; lotId?: string; happenedAtMs: number }
   function insert({ key, staffId, nowMs }: By, kind: 'transfer' | 'cleared' | 'feed', regimenId: string | null, row: StepRow): void {
-    books.insertEntry({ id: newId(), kind, regimenId, lotId: null, policyId: null, phase: null, days: null, reason: null, shortDays: null, shortGates: null, ...row, staffId, commandKey: key, recordedAtMs: nowMs })
+    books.insertEntry({ id: kind === 'cleared' ? lastId() : newId(), kind, regimenId, lotId: null, policyId: null, phase: null, days: null, reason: null, shortDays: null, shortGates: null, ...row, staffId, commandKey: key, recordedAtMs: nowMs })
   }
 
   /** Where the fish of a tank went by a command, straight or out of a bucket that they had gone into; null while some are left behind. */

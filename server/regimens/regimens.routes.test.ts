@@ -270,6 +270,19 @@ test('low salinity asks the table too: never with invertebrates, and where it is
   expect([refused.now, refused.salinity?.isRefused, refused.salinity?.down]).toEqual(['Not into this water.', true, []])
 })
 
+test('what is in a water and out of it again within a minute is out', async () => {
+  for (let times = 0; times < 8; times += 1) {
+    const tankId = [...marine, ...apart][times % 6]!.id
+    await room.post(`/api/tanks/${tankId}/found-agents`, { agent: 'salt', happenedAtMs: room.clock.nowMs })
+    const cleared = await room.post('/api/holds/cleared', { tankId, agent: 'salt', happenedAtMs: room.clock.nowMs })
+    expect([cleared.status, (await list()).waters]).toEqual([201, []])
+    if (times === 7) expect((await room.post(`/api/holds/entries/${cleared.body.id as string}/undo`, {})).body).toEqual({})
+    later(120_000)
+  }
+  // And that may be taken back.
+  expect((await list()).waters).toMatchObject([{ agents: [{ agent: 'salt' }] }])
+})
+
 test('a ladder needs a kit that reads its agent', async () => {
   const id = await product({ name: 'Praziquantel', agent: 'praziquantel', activePercent: 50, strengthBasis: 'as product', targetMgL: 2, targetBasis: 'as product' })
   expect((await room.post('/api/regimens/ladders', { tankId: apart[0]!.id, note: null, happenedAtMs: room.clock.nowMs, kind: 'ladder', productId: id, levelDays: 7 })).body.errors).toMatchObject([{ path: 'productId' }])
