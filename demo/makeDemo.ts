@@ -27,9 +27,7 @@ import { putOnTheBench } from './onTheBench'
 import { treatWaters } from './treating'
 import { lookAtTrouble, stopEating, told } from './onTheRound'
 
-const minuteMs = 60_000
-const hourMs = 60 * minuteMs
-const dayMs = 24 * hourMs
+const [minuteMs, hourMs, dayMs] = [60_000, 3_600_000, 86_400_000]
 const fourMonths = 120
 const quarantineDays = 14
 

@@ -21,6 +21,8 @@ export interface StandAsked {
 const hourMs = 3_600_000
 /** A dose that goes for nearly all of the target raises it. */
 const raisedShare = 0.99
+/** Answers whether a dose went for the whole target, not a part of it. */
+export const raises = ({ towardsMgL }: { towardsMgL: number | null }, targetMgL: number): boolean => towardsMgL !== null && towardsMgL >= raisedShare * targetMgL
 
 /** The phase in which a policy keeps an agent at its level; -1 where it does not step it. */
 export const levelPhase = ({ agents, phases }: HoldPolicy, agent: string): number => (agents.includes(agent) ? phases.findIndex(({ counts }) => counts === 'atLevel') : -1)
@@ -39,7 +41,7 @@ function stageOf({ phases }: HoldPolicy, phase: string | null): 'part' | 'level'
  */
 export function ladderStand({ held, levelDays: asked, doses, targetMgL, inRangeMs, timeZone, nowMs }: StandAsked): LadderStand {
   const last = doses.at(-1)
-  const isRaised = inRangeMs !== null || doses.some(({ towardsMgL }) => towardsMgL !== null && towardsMgL >= raisedShare * targetMgL)
+  const isRaised = inRangeMs !== null || doses.some((dose) => raises(dose, targetMgL))
   const levelDays = held ? (held.policy.phases.find(({ counts }) => counts === 'atLevel')?.days ?? asked) : asked
   const at = (stage: LadderStand['stage'], servedDays: number): LadderStand => ({ stage, hoursInStage: last ? (nowMs - last.atMs) / hourMs : 0, isEating: held !== null && !held.clock.waitsFor.includes('eating'), servedDays, levelDays })
   if (!last) return at('enter', 0)

@@ -29,7 +29,10 @@ export interface NewLotRow {
 
 /** Queries of what is kept for holds themselves; what happened to fish is in the other books. */
 export function createHoldBooksStore({ orm }: Database) {
+  /** The water that a tank belongs to, as was kept last; its own where nothing was. */
+  const waterOf = (tankId: string): string => orm.get<{ id: string } | undefined>(sql`SELECT water_id AS id FROM tank_water WHERE tank_id = ${tankId} ORDER BY seq DESC LIMIT 1`)?.id ?? tankId
   return {
+    waterOf,
     policies: (): { id: string; policy: HoldPolicy; version: number; retiredAtMs: number | null }[] => orm.select().from(holdPolicy).orderBy(holdPolicy.id).all(),
     policy: (id: string) => orm.select().from(holdPolicy).where(eq(holdPolicy.id, id)).get() ?? null,
     writePolicy: (row: { id: string; policy: HoldPolicy; version: number; retiredAtMs: number | null }): void =>
@@ -52,14 +55,14 @@ export function createHoldBooksStore({ orm }: Database) {
         .map(({ groups, isFromBag, isWeak, identity, ...row }) => ({ ...row, groups: listed<string>(groups), isFromBag: isFromBag === 1, isWeak: isWeak === 1, isKnown: identity !== 'doubtful' })),
     /** What was put into the water of a tank, found there or out of it again, oldest first. */
     putInto: (tankId: string): PutInto[] => {
-      const { water } = orm.get<{ water: string } | undefined>(sql`SELECT water_id AS water FROM tank_water WHERE tank_id = ${tankId} ORDER BY seq DESC LIMIT 1`) ?? { water: tankId }
+      const water = waterOf(tankId)
       return orm.all(sql`SELECT 'dose' AS "of", o.word AS agent, o.happened_at_ms AS atMs FROM ${everInWater(water)} t CROSS JOIN observation o ON o.tank_id = t.id AND o.kind = 'dose' WHERE o.replaced_by_seq IS NULL AND ${inWaterThen(water, sql`o.tank_id`, sql`o.happened_at_ms`)}
           UNION ALL SELECT e.kind, e.word, e.happened_at_ms FROM ${everInWater(water)} t CROSS JOIN hold_entry e ON e.place_id = t.id AND e.kind IN ('found', 'cleared') WHERE e.undone_at_ms IS NULL AND ${inWaterThen(water, sql`e.place_id`, sql`e.happened_at_ms`)} ORDER BY 3`)
     },
     /** What stands in the water of a tank besides fish, as far as somebody said; a binder while it works. */
     contentsAt: (tankId: string, nowMs: number): string[] => {
       const row = orm.get<{ contents: string; untilMs: number | null } | undefined>(
-        sql`SELECT c.contents, c.binder_until_ms AS untilMs FROM water_contents c WHERE c.water_id = (SELECT water_id FROM tank_water WHERE tank_id = ${tankId} ORDER BY seq DESC LIMIT 1) ORDER BY c.seq DESC LIMIT 1`,
+        sql`SELECT c.contents, c.binder_until_ms AS untilMs FROM water_contents c WHERE c.water_id = ${waterOf(tankId)} ORDER BY c.seq DESC LIMIT 1`,
       )
       return listed<string>(row?.contents ?? null).filter((each) => each !== 'binder' || (row?.untilMs ?? 0) > nowMs)
     },

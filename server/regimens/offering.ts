@@ -39,7 +39,7 @@ export function likelyContents({ tanks }: TreatableWater, filter: string | null)
 interface Offered {
   treating: Treating
   store: Pick<RegimensStore, 'contents' | 'sump'>
-  waterName: (water: TreatableWater) => string
+  waterName: (waterId: string, nowMs: number) => string
 }
 
 /** Reasons as they are told. */
@@ -53,7 +53,7 @@ export function createOffering({ treating, store, waterName }: Offered) {
     const shown: LevelView | null = level && { mgL: level.c, lo: level.lo, hi: level.hi, ageH: level.ageH, basis: level.basis, isJump: level.isJump, kitRead }
     const said = store.contents(water.id)
     return {
-      ...{ product: productView(product), tankId: tank.tankId, tankCode: tank.code, waterName: waterName(water), volumeL: water.volumeL },
+      ...{ product: productView(product), tankId: tank.tankId, tankCode: tank.code, waterName: waterName(water.id, nowMs), volumeL: water.volumeL },
       ...{ answer: check.answer, override: check.override, reasons: toldReasons(product.agent, check.reasons) },
       ...{ amount: check.productMl ?? check.productG, doseMg: check.doseMg, riseMgL: check.rise, towardsMgL, isCut: check.isCut, level: shown },
       ...{ contents: isContentsAsked ? null : (water.contents ?? []), likely: said?.contents.filter((each) => each !== 'binder') ?? likelyContents(water, store.sump(tank.systemId).filter), binderUntilMs: said?.binderUntilMs ?? null },

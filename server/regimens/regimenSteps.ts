@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm'
 import { shippedAgents } from '../../core/dosing/agents'
+import { raises } from '../../core/regimens/ladderStand'
 import { ladderOf } from '../../core/regimens/offerDose'
 import type { LadderPlan, SalinityPlan, TransferPlan } from '../../core/regimens/regimens.schema'
-import { transferNow } from '../../core/regimens/transferNow'
 import { dayInZone } from '../../core/time/dayInZone'
 import { nearPpt } from '../../core/regimens/salinityNow'
 import type { Thing } from '../../core/commands/things'
@@ -11,14 +11,14 @@ import type { Database } from '../db/open'
 import type { HoldBooksStore } from '../holds/holdBooks.store'
 import { lastId, newId } from '../newId'
 import type { RegimensStore } from './regimens.store'
+import type { TransferStand } from './transferStand'
 import { labelOf } from './treating'
 
 interface Collaborators {
   db: Database
   store: RegimensStore
-  books: Pick<HoldBooksStore, 'insertEntry'>
-  /** The water of a tank now. */
-  waterOf: (tankId: string) => string
+  books: Pick<HoldBooksStore, 'insertEntry' | 'waterOf'>
+  transferStand: TransferStand
   /** Lots that get a food with medicine in it today, and by which regimen; none by an order of the kitchen. */
   medicated: (nowMs: number) => ReadonlyMap<string, { food: string; regimenId: string | null }>
   zone: () => string
@@ -47,7 +47,8 @@ const shows: readonly Thing[] = ['regimen', 'hold', 'tank']
  * agent is out clears the water, a rack that was fed gave its medicated food. What is taken back takes its step along. In
  * the transaction of the write itself.
  */
-export function createRegimenSteps({ db: { orm }, store, books, waterOf, medicated, zone }: Collaborators) {
+export function createRegimenSteps({ db: { orm }, store, books, medicated, transferStand, zone }: Collaborators) {
+  const { waterOf } = books
   type StepRow = { placeId: string; word: string | null; lotId?: string; happenedAtMs: number }
   function insert({ key, staffId, nowMs }: By, kind: 'transfer' | 'cleared' | 'feed', regimenId: string | null, row: StepRow): void {
     books.insertEntry({ id: kind === 'cleared' ? lastId() : newId(), kind, regimenId, lotId: null, policyId: null, phase: null, days: null, reason: null, shortDays: null, shortGates: null, ...row, staffId, commandKey: key, recordedAtMs: nowMs })
@@ -63,12 +64,11 @@ export function createRegimenSteps({ db: { orm }, store, books, waterOf, medicat
     const left = orm.get<{ fish: number | null }>(sql`SELECT sum(quantity) AS fish FROM stock WHERE place_id IN (${tankId}, ${gone.fromId})`).fish
     return (left ?? 0) > 0 ? null : { placeId: gone.placeId, happenedAtMs: gone.happenedAtMs }
   }
-  function transferred(by: By, { id, plan, happenedAtMs }: { id: string; plan: TransferPlan; happenedAtMs: number }): boolean {
-    const done = store.steps(id).filter(({ kind }) => kind === 'transfer')
+  function transferred(by: By, regimen: { id: string; plan: TransferPlan; happenedAtMs: number }): boolean {
     // One that came too late is a new beginning: those before it count no more, and are made again.
-    const { status } = transferNow({ plan, startedAtMs: happenedAtMs, done: done.map(({ placeId, atMs }) => ({ tankId: placeId, atMs })), cleaned: [], match: null, timeZone: zone(), nowMs: by.nowMs })
-    const went = status === 'finished' ? null : wentOn(by.key, done.at(-1)?.placeId ?? plan.tankIds[0] ?? '', happenedAtMs)
-    if (went) insert(by, 'transfer', id, { ...went, word: null })
+    const { status, atTankId } = transferStand(regimen, by.nowMs)
+    const went = status === 'finished' ? null : wentOn(by.key, atTankId, regimen.happenedAtMs)
+    if (went) insert(by, 'transfer', regimen.id, { ...went, word: null })
     return went !== null
   }
 
@@ -84,7 +84,7 @@ export function createRegimenSteps({ db: { orm }, store, books, waterOf, medicat
     if (!low || !product?.agent || !ladder) return false
     const doses = store.doses(waterId, happenedAtMs).filter(({ agent, atMs }) => agent === product.agent && atMs < low.atMs)
     const isRead = (): boolean => store.readings(waterId, 'copperMgL', doses[0]?.atMs ?? Infinity).some(({ value, instrument, atMs }) => atMs < low.atMs && instrument === kit && value >= (ladder.lo ?? Infinity))
-    const isRaised = doses.some(({ towardsMgL }) => towardsMgL !== null && towardsMgL >= ladder.target * 0.98) || isRead()
+    const isRaised = doses.some((dose) => raises(dose, ladder.target)) || isRead()
     if (isRaised) insert(by, 'cleared', id, { placeId: low.tankId, word: product.agent, happenedAtMs: low.atMs })
     return isRaised
   }

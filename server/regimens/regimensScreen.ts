@@ -1,5 +1,4 @@
-import { eq, sql } from 'drizzle-orm'
-import type { Thing } from '../../core/commands/things'
+import { eq } from 'drizzle-orm'
 import type { LadderStand } from '../../core/regimens/offerDose'
 import { dayInZone } from '../../core/time/dayInZone'
 import type { Database } from '../db/open'
@@ -17,6 +16,7 @@ import { createRegimensStore } from './regimens.store'
 import { createRegimenSteps } from './regimenSteps'
 import { createRegimensView } from './regimensView.service'
 import { createRegimensWrites } from './regimensWrites.service'
+import { createTransferStand } from './transferStand'
 import { createTreating } from './treating'
 
 interface Collaborators {
@@ -41,7 +41,8 @@ export function createRegimensScreen({ db, books, holds, facts, foods, ordersOf,
     const own = facts.all(nowMs).get(waterId)
     return own ? `water of ${own.code}` : systemName(waterId)
   }
-  const offer = createOffering({ treating, store, waterName: ({ id, tanks: [first] }) => (first?.water.isAlone ? `water of ${first.code}` : systemName(id)) })
+  const offer = createOffering({ treating, store, waterName })
+  const transferStand = createTransferStand({ store, zone })
   const ladders = createLadders({ store, treating, holds, offer, zone })
   const foodName = (id: string): string => foods().find((food) => food.id === id)?.name ?? 'a food that is gone'
 
@@ -60,17 +61,16 @@ export function createRegimensScreen({ db, books, holds, facts, foods, ordersOf,
     return new Map([...ordersOf(on), ...courses.orders(on, nowMs)].flatMap(({ kind, lotId, food, regimenId = null }) => (kind === 'medicated' && lotId !== null && food !== null ? [[lotId, { food, regimenId }]] : [])))
   }
   const view = createRegimensView({
-    ...{ store, treating, offer, ladders, facts, holds, foodName, zone },
-    waterName,
-    ...{ nameOfStaff, courses },
+    ...{ store, treating, offer, ladders, facts, holds, transferStand, foodName, zone },
+    ...{ waterName, nameOfStaff, courses },
   })
-  const steps = createRegimenSteps({ ...{ db, store, books, medicated, zone }, waterOf: (tankId) => orm.get<{ id: string } | undefined>(sql`SELECT water_id AS id FROM tank_water WHERE tank_id = ${tankId} ORDER BY seq DESC LIMIT 1`)?.id ?? tankId })
+  const steps = createRegimenSteps({ db, store, books, medicated, transferStand, zone })
   return {
     due: view.due,
     /** What the kitchen feeds alone on a day. */
     feedOrders: courses.orders,
     /** What is kept beside a write, in its transaction. */
-    after: (by: { key: string; staffId: string; nowMs: number }, touched: readonly Thing[]): readonly Thing[] => steps.after(by, touched),
+    after: steps.after,
     endpoints: regimensEndpoints({
       view,
       offers: createOfferReads({ store, offer, facts, standOf }),

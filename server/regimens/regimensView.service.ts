@@ -8,7 +8,6 @@ import type { DosesPlan, FeedPlan, LadderPlan, SalinityPlan, TransferPlan } from
 import { amountWords, courseWords, goneAfter, mgLWords, regimenTitle, salinityWords, transferWords, type NowWords } from '../../core/regimens/regimenWords'
 import type { LatelyRow, LogRow, RegimenDue, RegimenSummary, RegimensView, RegimenView, TransferView, TreatedWaterView } from '../../core/regimens/regimenView'
 import { salinityNow, type SalinityNow } from '../../core/regimens/salinityNow'
-import { transferNow } from '../../core/regimens/transferNow'
 import { lowerFirst } from '../../core/words/lowerFirst'
 import { eachApart } from '../../core/collections/eachApart'
 import { dayInZone } from '../../core/time/dayInZone'
@@ -22,6 +21,7 @@ import type { Courses } from './courses'
 import type { Ladders } from './ladderShown'
 import { isProduct, productView, toldReasons, type Offering, type Product } from './offering'
 import type { RegimensStore } from './regimens.store'
+import type { TransferStand } from './transferStand'
 import type { TreatableWater, Treating } from './treating'
 
 const [dayMs, minuteMs] = [86_400_000, 60_000]
@@ -41,6 +41,7 @@ interface Collaborators {
   facts: Pick<FactsService, 'all' | 'inUse' | 'requireTank'>
   holds: HoldsService
   waterName: (waterId: string, nowMs: number) => string
+  transferStand: TransferStand
   nameOfStaff: (id: string | null) => string
   foodName: (id: string) => string
   courses: Courses
@@ -48,7 +49,7 @@ interface Collaborators {
 }
 
 /** Regimens as people see them: what now, what is due, what was done. */
-export function createRegimensView({ store, treating, offer, ladders, facts, holds, waterName, nameOfStaff, foodName, courses, zone }: Collaborators) {
+export function createRegimensView({ store, treating, offer, ladders, facts, holds, transferStand, waterName, nameOfStaff, foodName, courses, zone }: Collaborators) {
   const codeOf = (tankId: string, nowMs: number): string => facts.all(nowMs).get(tankId)?.code ?? 'a tank that is gone'
   const product = (id: string): Product | null => {
     const row = store.product(id)
@@ -85,11 +86,9 @@ export function createRegimensView({ store, treating, offer, ladders, facts, hol
   }
 
   function transferShown({ id, plan, happenedAtMs }: Regimen & { plan: TransferPlan }, nowMs: number): Shown {
-    const steps = store.steps(id)
-    const stepsOf = (kind: string) => steps.filter((step) => step.kind === kind).map(({ placeId, atMs }) => ({ tankId: placeId, atMs }))
-    const now0 = transferNow({ plan, startedAtMs: happenedAtMs, done: stepsOf('transfer'), cleaned: stepsOf('cleaned'), match: null, timeZone: zone(), nowMs })
-    const [from, to] = [figuresOf(now0.atTankId, nowMs), now0.nextTankId === null ? null : figuresOf(now0.nextTankId, nowMs)]
-    const at = transferNow({ plan, startedAtMs: happenedAtMs, done: stepsOf('transfer'), cleaned: stepsOf('cleaned'), match: from && to ? { from, to } : null, timeZone: zone(), nowMs })
+    const { atTankId, nextTankId } = transferStand({ id, plan, happenedAtMs }, nowMs)
+    const [from, to] = [figuresOf(atTankId, nowMs), nextTankId === null ? null : figuresOf(nextTankId, nowMs)]
+    const at = transferStand({ id, plan, happenedAtMs }, nowMs, from && to ? { from, to } : null)
     const [atCode, nextCode] = [codeOf(at.atTankId, nowMs), at.nextTankId === null ? null : codeOf(at.nextTankId, nowMs)]
     const standing = facts.all(nowMs).get(at.atTankId)?.lots ?? []
     const transfer: TransferView = {

@@ -1,28 +1,17 @@
 import type { ChartData, ChartOptions } from 'chart.js'
 import type { LadderView } from '../../core/regimens/regimenView'
 import { mgLWords } from '../../core/regimens/regimenWords'
+import { axis, common, plain, type Inks } from '../ui/chartParts'
 
-/** What a chart is drawn with: the colours of the theme in force. */
-export interface LevelInks {
-  ink: string
-  soft: string
-  line: string
-  water: string
-  harm: string
-  watch: string
-}
 const dayMs = 86_400_000
-const axis = (inks: LevelInks, text: string) => ({ title: { display: true, text, color: inks.soft }, ticks: { color: inks.soft, maxTicksLimit: 6 }, grid: { color: inks.line }, border: { color: inks.line } })
-const limit = (inks: LevelInks, value: number, content: string, ink: string) => ({ type: 'line' as const, yMin: value, yMax: value, borderColor: ink, borderWidth: 1, borderDash: [6, 4], label: { display: true, content, position: 'start' as const, backgroundColor: 'transparent', color: ink, yAdjust: -8, font: { size: 11 } }, inks })
+const limit = (value: number, content: string, ink: string) => ({ type: 'line' as const, yMin: value, yMax: value, borderColor: ink, borderWidth: 1, borderDash: [6, 4], label: { display: true, content, position: 'start' as const, backgroundColor: 'transparent', color: ink, yAdjust: -8, font: { size: 11 } } })
 
 /** The level of an agent over the days: its band and what is reckoned between, and over it what was read. */
-export function toLevelChart({ path, readings, loMgL, hiMgL, targetMgL }: LadderView, nowMs: number, inks: LevelInks): { data: ChartData<'line'>; options: ChartOptions<'line'> } {
+export function toLevelChart({ path, readings, loMgL, hiMgL, targetMgL }: LadderView, nowMs: number, inks: Inks): { data: ChartData<'line'>; options: ChartOptions<'line'> } {
   const x = (atMs: number): number => (atMs - nowMs) / dayMs
   const line = (of: (point: LadderView['path'][number]) => number) => path.map((point) => ({ x: x(point.atMs), y: of(point) }))
   const read = (isOwn: boolean) => readings.filter(({ isOwnKit }) => isOwnKit === isOwn).map(({ atMs, mgL }) => ({ x: x(atMs), y: mgL }))
-  const marks = { lo: limit(inks, loMgL, `from ${mgLWords(loMgL)}`, inks.soft), hi: limit(inks, hiMgL, `never above ${mgLWords(hiMgL)}`, inks.harm) }
-  const { inks: _, ...lo } = marks.lo
-  const { inks: __, ...hi } = marks.hi
+  const annotations = { lo: limit(loMgL, `from ${mgLWords(loMgL)}`, inks.soft), hi: limit(hiMgL, `never above ${mgLWords(hiMgL)}`, inks.harm) }
   const top = Math.max(hiMgL, targetMgL, ...path.map(({ hi: band }) => band), ...readings.map(({ mgL }) => mgL)) * 1.15
   return {
     data: {
@@ -35,9 +24,9 @@ export function toLevelChart({ path, readings, loMgL, hiMgL, targetMgL }: Ladder
       ],
     } as ChartData<'line'>,
     options: {
-      ...{ animation: false, responsive: true, maintainAspectRatio: false, parsing: false },
+      ...common,
       scales: { x: { type: 'linear', ...axis(inks, 'days from now') }, y: { min: 0, max: top, ...axis(inks, 'mg/L') } },
-      plugins: { legend: { display: false }, tooltip: { enabled: false }, annotation: { annotations: { lo, hi } } },
+      plugins: { ...plain, annotation: { annotations } },
     } as ChartOptions<'line'>,
   }
 }

@@ -3,16 +3,7 @@ import { readingKinds, showReading, type ReadingKind } from '../../core/room/gla
 import { appetiteOf, oftenest, type TankHistory } from '../../core/room/tankHistory'
 import type { Sign } from '../../core/rounds/rounds.schema'
 import { toDisplay, unitLabel, type DisplayUnits } from '../../core/units/units'
-
-/** What a chart is drawn with: the colours of the theme in force. */
-export interface TankInks {
-  ink: string
-  soft: string
-  line: string
-  water: string
-  harm: string
-  watch: string
-}
+import { axis, common, plain, type Inks } from '../ui/chartParts'
 
 const dayMs = 86_400_000
 /** A line between readings further apart would say that somebody knew what lay between. */
@@ -23,19 +14,15 @@ export interface Drawn<Kind extends 'line' | 'bar'> {
   options: ChartOptions<Kind>
 }
 
-const axis = (inks: TankInks, text: string) => ({ title: { display: text !== '', text, color: inks.soft }, ticks: { color: inks.soft, maxTicksLimit: 6 }, grid: { color: inks.line }, border: { color: inks.line } })
-
 /** Days before now on the lower edge: 0 is now. */
 const daysAgo = ({ toMs }: TankHistory, atMs: number): number => (atMs - toMs) / dayMs
-const across = (history: TankHistory, inks: TankInks) => {
+const across = (history: TankHistory, inks: Inks) => {
   const scale = axis(inks, 'days ago')
   return { type: 'linear' as const, min: daysAgo(history, history.fromMs), max: 0, ...scale, ticks: { ...scale.ticks, callback: (value: string | number) => String(Math.abs(Math.round(Number(value)))) } }
 }
-const common = { animation: false, responsive: true, maintainAspectRatio: false, parsing: false } as const
-const plain = { legend: { display: false }, tooltip: { enabled: false } } as const
 
 /** Fish in the tank over the days, as a line that steps where fish came or went. */
-export function toCountChart(history: TankHistory, inks: TankInks): Drawn<'line'> {
+export function toCountChart(history: TankHistory, inks: Inks): Drawn<'line'> {
   const points = [...history.counts, { atMs: history.toMs, fish: history.counts.at(-1)?.fish ?? 0 }].map(({ atMs, fish }) => ({ x: daysAgo(history, atMs), y: fish }))
   return {
     data: { datasets: [{ label: 'fish', data: points, stepped: true, borderColor: inks.ink, borderWidth: 2, pointRadius: 0, backgroundColor: inks.water, fill: 'origin' }] },
@@ -49,13 +36,13 @@ const answers = { 1: 'all', 0.75: 'most', 0.4: 'some', 0: 'none' } as const
 const stepped = (history: TankHistory, points: readonly { atMs: number; y: number }[]): { x: number; y: number }[] => [...points, ...points.slice(-1).map(({ y }) => ({ atMs: history.toMs, y }))].map(({ atMs, y }) => ({ x: daysAgo(history, atMs), y }))
 
 /** The band of what was usual: from its lower edge up to all. */
-const band = (data: { x: number; y: number }[], inks: TankInks) => ({ label: 'usual', data, stepped: true as const, borderColor: inks.soft, borderDash: [3, 3], borderWidth: 1, pointRadius: 0, backgroundColor: inks.water, fill: { value: 1 } })
+const band = (data: { x: number; y: number }[], inks: Inks) => ({ label: 'usual', data, stepped: true as const, borderColor: inks.soft, borderDash: [3, 3], borderWidth: 1, pointRadius: 0, backgroundColor: inks.water, fill: { value: 1 } })
 
 /** What lies outside the band has a mark of its own. */
-const marked = (points: readonly { isOutside: boolean }[], inks: TankInks) => ({ pointStyle: points.map(({ isOutside }) => (isOutside ? 'triangle' : 'circle')), pointBackgroundColor: points.map(({ isOutside }) => (isOutside ? inks.watch : inks.ink)), pointBorderColor: inks.ink })
+const marked = (points: readonly { isOutside: boolean }[], inks: Inks) => ({ pointStyle: points.map(({ isOutside }) => (isOutside ? 'triangle' : 'circle')), pointBackgroundColor: points.map(({ isOutside }) => (isOutside ? inks.watch : inks.ink)), pointBorderColor: inks.ink })
 
 /** What was eaten at each look with food, over the band of what was usual. */
-export function toAppetiteChart(history: TankHistory, inks: TankInks): Drawn<'line'> {
+export function toAppetiteChart(history: TankHistory, inks: Inks): Drawn<'line'> {
   const usual = history.usual.appetite.map(({ atMs, least }) => ({ atMs, y: appetiteOf[least] ?? 0 }))
   const leastAt = (atMs: number): number => usual.findLast((each) => each.atMs <= atMs)?.y ?? 0
   const fed = history.looks.flatMap(({ atMs, ate }) => {
@@ -79,7 +66,7 @@ export function toAppetiteChart(history: TankHistory, inks: TankInks): Drawn<'li
 const mostSigns = 5
 
 /** Signs at looks, one line each, the most frequent on top; while one was usual its line lies in a band. */
-export function toSignsChart(history: TankHistory, inks: TankInks): Drawn<'line'> {
+export function toSignsChart(history: TankHistory, inks: Inks): Drawn<'line'> {
   const names = oftenest(history.looks).slice(0, mostSigns)
   const rowOf = (sign: string): number => names.length - 1 - names.findIndex((each) => each === sign)
   const seen = history.looks.flatMap(({ atMs, marks }) => {
@@ -104,7 +91,7 @@ export function toSignsChart(history: TankHistory, inks: TankInks): Drawn<'line'
 }
 
 /** Which share showed itself where somebody counted, over the share that usually does. */
-export function toSeenChart(history: TankHistory, inks: TankInks): Drawn<'line'> {
+export function toSeenChart(history: TankHistory, inks: Inks): Drawn<'line'> {
   const shareAt = (atMs: number): number => history.usual.shareSeen.findLast((each) => each.atMs <= atMs)?.share ?? 0
   const counted = history.looks.flatMap(({ atMs, seen }) => (seen && seen.of > 0 ? [{ x: daysAgo(history, atMs), y: Math.min(1, seen.fish / seen.of), isOutside: seen.fish < Math.floor(seen.of * shareAt(atMs)) }] : []))
   const scale = axis(inks, 'seen, of all')
@@ -125,7 +112,7 @@ const readingUnit = (what: ReadingKind, units: DisplayUnits): string => {
 }
 
 /** Readings of one kind with the range that all who live there bear; the limit is written on its line. */
-export function toReadingChart(history: TankHistory, what: ReadingKind, inks: TankInks, units: DisplayUnits): Drawn<'line'> {
+export function toReadingChart(history: TankHistory, what: ReadingKind, inks: Inks, units: DisplayUnits): Drawn<'line'> {
   const shown = (value: number): number => readingShown(what, value, units)
   const readings = history.readings.filter((each) => each.what === what)
   const points = readings.map(({ atMs, value }) => ({ x: daysAgo(history, atMs), y: shown(value) }))
