@@ -8,6 +8,7 @@ import { metabolismAt, oxygenDemandMgGH } from './bag/metabolism'
 import { adviseDeliveryFields, type DeliveryFields } from './acceptanceDelivery'
 import { holdAcceptance } from './acceptanceHolds'
 import { moveAcceptance } from './acceptanceMoves'
+import { outcomeAcceptance } from './acceptanceOutcomes'
 import { poolAcceptance } from './acceptancePools'
 import { roundAcceptance } from './acceptanceRounds'
 import { doseMg, doseProductG, netVolumeL, volumeFromDoseL } from './dosing/dose'
@@ -181,6 +182,7 @@ export const acceptance = {
   ...poolAcceptance,
   ...roundAcceptance,
   ...holdAcceptance,
+  ...outcomeAcceptance,
   ...moveAcceptance,
 
   wilson: (i: Fields) => {

@@ -1,0 +1,95 @@
+import gammaln from '@stdlib/math-base-special-gammaln'
+import { Matrix, solve } from 'ml-matrix'
+
+/** What a step of a stream is held against: losses to be expected, how much they vary, and how many times as many are an alarm. */
+export interface Usual {
+  expected: number
+  /** Variance of the losses of a step, in times of their mean; above 1. */
+  dispersion: number
+  ratio: number
+}
+
+/** Ratio where none is said. */
+export const usualRatio = 2
+/** A step of an empty room is still held against something. */
+const leastExpected = 0.01
+const above1 = (dispersion: number): number => Math.max(dispersion, 1.000001)
+
+/** By how much a step speaks for raised losses: ln of how much likelier `dead` is then (negative binomial). */
+export function stepWeight(dead: number, { expected, dispersion, ratio }: Usual): number {
+  const phi = above1(dispersion)
+  const usual = Math.max(expected, leastExpected) / (phi - 1)
+  const raised = ratio * usual
+  return gammaln(dead + raised) - gammaln(raised) - gammaln(dead + usual) + gammaln(usual) - (raised - usual) * Math.log(phi)
+}
+
+/** Chances of 0, 1, 2 ... dead in a step in usual times, until next to nothing is left. */
+function chancesOf(expected: number, dispersion: number): number[] {
+  const phi = above1(dispersion)
+  const r = Math.max(expected, leastExpected) / (phi - 1)
+  const chances = [Math.exp(-r * Math.log(phi))]
+  let sum = chances[0] as number
+  for (let dead = 1; dead <= 400 && sum < 1 - 1e-10; dead += 1) {
+    const next = ((chances[dead - 1] as number) * (r + dead - 1) * (phi - 1)) / (dead * phi)
+    chances.push(next)
+    sum += next
+  }
+  return chances
+}
+
+/** Chance of at least so many dead in one step in usual times. */
+export function tailOf(dead: number, expected: number, dispersion: number): number {
+  const phi = above1(dispersion)
+  const r = Math.max(expected, leastExpected) / (phi - 1)
+  let [chance, below] = [Math.exp(-r * Math.log(phi)), 0]
+  // A death that was attributed counts as a part of one: the tail is that of the whole fish it makes up.
+  for (let each = 0; each < Math.ceil(dead - 1e-9); each += 1) {
+    below += chance
+    chance *= ((r + each) * (phi - 1)) / ((each + 1) * phi)
+  }
+  return Math.max(0, 1 - below)
+}
+
+const states = 200
+
+/** Mean steps until a score that begins at 0 reaches the threshold (Brook & Evans 1972). */
+function stepsToRing(threshold: number, usual: Usual, times: number): number {
+  const chances = chancesOf(usual.expected * times, usual.dispersion)
+  const jumps = chances.map((_, dead) => (stepWeight(dead, usual) * states) / threshold)
+  const system = Matrix.eye(states)
+  for (let from = 0; from < states; from += 1) {
+    chances.forEach((chance, dead) => {
+      const to = Math.max(0, from + (jumps[dead] as number))
+      const [floor, part] = [Math.floor(to), to - Math.floor(to)]
+      if (floor < states) system.set(from, floor, system.get(from, floor) - chance * (1 - part))
+      if (floor + 1 < states) system.set(from, floor + 1, system.get(from, floor + 1) - chance * part)
+    })
+  }
+  return solve(system, Matrix.columnVector(Array.from({ length: states }, () => 1))).get(0, 0)
+}
+
+export interface AlarmSetting {
+  /** Chance below which a step is sudden by itself. */
+  suddenTail: number
+  threshold: number
+  /** Mean steps between false alarms of each kind. */
+  stepsToFalse: number
+  /** Mean steps until it rings when losses are so many times the usual. */
+  stepsToAlarm: { times: number; steps: number }[]
+}
+
+/**
+ * Sets an alarm so that it rings falsely as often as the house allows, half for each kind. Source: docs/outcomes.md.
+ * @param streams - waters, suppliers or species that are watched together.
+ */
+export function alarmThreshold({ stepsPerYear, streams, falseAlarmsPerYear, expected, dispersion, ratio = usualRatio }: { stepsPerYear: number; streams: number; falseAlarmsPerYear: number; expected: number; dispersion: number; ratio?: number }): AlarmSetting {
+  const usual: Usual = { expected, dispersion, ratio }
+  const stepsToFalse = (stepsPerYear * streams) / (falseAlarmsPerYear / 2)
+  let [low, high] = [0.2, 15]
+  for (let halving = 0; halving < 40; halving += 1) {
+    const middle = (low + high) / 2
+    if (stepsToRing(middle, usual, 1) < stepsToFalse) low = middle
+    else high = middle
+  }
+  return { suddenTail: 1 / stepsToFalse, threshold: high, stepsToFalse, stepsToAlarm: [2, 3, 5, 10].map((times) => ({ times, steps: stepsToRing(high, usual, times) })) }
+}

@@ -1,0 +1,184 @@
+import { clusterTest, type ClusterTest, type ScoredUnit } from './clusterTest'
+import { differenceInterval, fishOf, rungFor, weighedSurvival, weightsOfStrata, type Rung, type Side, type Stratum } from './likeForLike'
+import { deadBy, type LossRow } from './lossRow'
+import { dust, outcomeRules, type OutcomeRules } from './outcomeRules'
+import { atRiskOf, unitsOf, weightsOf } from './units'
+
+/** One group as it is told; figures are null where survival to the day is not known. */
+export interface GroupFigures extends Omit<Side, 'survival' | 'low' | 'high'> {
+  group: string
+  survival: number | null
+  low: number | null
+  high: number | null
+}
+
+/** Like held against like; sides are null where the two have nothing in common. */
+export interface Adjusted {
+  level: number
+  strata: number
+  share: number
+  a: Side | null
+  b: Side | null
+  difference: number | null
+  low: number | null
+  high: number | null
+}
+
+/** What the mix of kinds does: turns the difference round, or makes it by itself. */
+export interface Mix {
+  kind: 'reversed' | 'explained'
+  stratum: string
+  shareA: number
+  shareB: number
+}
+
+export interface HangsOn {
+  kind: 'crate' | 'event'
+  id: string
+}
+
+export interface Comparison {
+  day: number
+  a: GroupFigures
+  b: GroupFigures
+  /** Share alive of `a` less that of `b`; null where one is not known. */
+  difference: number | null
+  low: number | null
+  high: number | null
+  adjusted: Adjusted | null
+  used: 'raw' | 'adjusted' | 'none'
+  /** Null where nothing can be compared. `excess`: deaths of `a` above what was to be expected. */
+  test: (Omit<ClusterTest, 'statistic'> & { excess: number }) | null
+  mix: Mix | null
+  hangsOn: HangsOn | null
+  /** Share of the deaths that were attributed, not seen. */
+  attributed: number
+}
+
+export interface Compared {
+  lots: readonly LossRow[]
+  a: string
+  b: string
+  day: number
+  seed?: number
+  limits?: Partial<OutcomeRules>
+}
+
+/**
+ * Compares two groups to a day, with the crate as the unit: raw, like for like, and by sharing their crates out anew; says what
+ * the mix does and whether it all hangs on one crate or one event. Rows of other groups are ignored. Source: docs/outcomes.md.
+ */
+export function compareGroups({ lots, a, b, day, seed, limits }: Compared): Comparison {
+  const rules = outcomeRules(limits)
+  const rows = { a: lots.filter(({ group }) => group === a), b: lots.filter(({ group }) => group === b), day }
+  const [rawA, rawB] = [weighedSurvival([rows.a], [1], day, rules), weighedSurvival([rows.b], [1], day, rules)]
+  const raw = rawA && rawB ? differenceInterval(rawA, rawB) : null
+  const rung = rungFor(rows, rules)
+  const adjusted = rung && adjust(rung, day, rules)
+  const used = adjusted ? (adjusted.a ? 'adjusted' : 'none') : raw ? 'raw' : 'none'
+  const strata = used === 'adjusted' ? (rung as Rung).strata : used === 'raw' ? [{ name: '', a: rows.a, b: rows.b }] : []
+  const asked = { day, seed }
+  const test = used === 'none' ? null : testOf(strata, asked)
+  return {
+    ...{ day, a: figuresOf(a, rows.a, day, rawA?.side ?? null, rules), b: figuresOf(b, rows.b, day, rawB?.side ?? null, rules) },
+    ...{ difference: raw?.difference ?? null, low: raw?.low ?? null, high: raw?.high ?? null, adjusted, used },
+    test: test && { kind: test.kind, arrangements: test.arrangements, p: test.p, excess: test.excess },
+    mix: used === 'adjusted' && test && raw && adjusted ? mixOf(strata, test.p, raw, adjusted.difference ?? 0, rules) : null,
+    hangsOn: test && test.p <= rules.leans ? hangsOn(strata, test, asked, rules) : null,
+    attributed: attributedShare([...rows.a, ...rows.b]),
+  }
+}
+
+function figuresOf(group: string, rows: readonly LossRow[], day: number, side: Side | null, { icc }: OutcomeRules): GroupFigures {
+  if (side) return { group, ...side }
+  const sizes = new Map<string, number>()
+  for (const { crate, n } of rows) if (n > 0) sizes.set(crate, (sizes.get(crate) ?? 0) + n)
+  const { crates, fish } = weightsOf([...sizes.values()], icc)
+  return { group, crates, fish, dead: rows.reduce((sum, row) => sum + deadBy(row, day), 0), survival: null, low: null, high: null }
+}
+
+function adjust({ level, strata, share }: Rung, day: number, rules: OutcomeRules): Adjusted {
+  const nothing: Adjusted = { level: strata.length === 0 ? 0 : level, strata: strata.length, share, a: null, b: null, difference: null, low: null, high: null }
+  if (strata.length === 0) return nothing
+  const weights = weightsOfStrata(strata)
+  const [a, b] = [weighedSurvival(strata.map((each) => each.a), weights, day, rules), weighedSurvival(strata.map((each) => each.b), weights, day, rules)]
+  return a && b ? { ...nothing, a: a.side, b: b.side, ...differenceInterval(a, b) } : nothing
+}
+
+type Tested = ClusterTest & { excess: number; units: ScoredUnit[] }
+interface Asked {
+  day: number
+  seed: number | undefined
+}
+
+/** The two groups by the name of their side. */
+const [sideA, sideB] = ['a', 'b']
+
+/** Deaths of every crate above what was to be expected of it (log-rank scores), stratum by stratum, and the test of them. */
+function testOf(strata: readonly Stratum[], { day, seed }: Asked): Tested {
+  const scores = new Map<string, ScoredUnit>()
+  for (const { a, b } of strata) {
+    const units = unitsOf([...a.map((row) => ({ ...row, group: sideA })), ...b.map((row) => ({ ...row, group: sideB }))], day)
+    const { risk, dead } = atRiskOf(units, day)
+    for (const unit of units) {
+      let [score, staying] = [0, unit.n]
+      for (let on = 0; on <= day; on += 1) {
+        const atRisk = risk[on] as number
+        if (atRisk > 0) score += (unit.dead[on] as number) - (staying * (dead[on] as number)) / atRisk
+        staying -= unit.left[on] as number
+      }
+      const key = JSON.stringify([unit.crate, unit.group])
+      const known = scores.get(key)
+      scores.set(key, { crate: unit.crate, group: unit.group, score: (known?.score ?? 0) + score })
+    }
+  }
+  const units = [...scores.values()]
+  const excess = units.reduce((sum, { group, score }) => (group === sideA ? sum + score : sum), 0)
+  return { ...clusterTest({ units, a: sideA, ...(seed === undefined ? {} : { seed }) }), excess, units }
+}
+
+function mixOf(strata: readonly Stratum[], p: number, raw: { difference: number; low: number; high: number }, adjusted: number, { leans, mixShare }: OutcomeRules): Mix | null {
+  const isReversed = p <= leans && raw.difference * adjusted < 0 && Math.min(Math.abs(raw.difference), Math.abs(adjusted)) >= mixShare
+  const isExplained = p > leans && (raw.low > 0 || raw.high < 0)
+  if (!isReversed && !isExplained) return null
+  const [fishA, fishB] = [strata.reduce((sum, { a }) => sum + fishOf(a), 0), strata.reduce((sum, { b }) => sum + fishOf(b), 0)]
+  const shares = strata.map(({ name, a, b }) => ({ stratum: name, shareA: fishOf(a) / fishA, shareB: fishOf(b) / fishB }))
+  const apart = ({ shareA, shareB }: { shareA: number; shareB: number }): number => Math.abs(shareA - shareB)
+  const first = shares.reduce((most, each) => (apart(each) > apart(most) + dust ? each : most))
+  return { kind: isReversed ? 'reversed' : 'explained', ...first }
+}
+
+/** The crate, else the outbreak, without which nothing would be left of a difference. */
+function hangsOn(strata: readonly Stratum[], test: Tested, asked: Asked, { leans }: OutcomeRules): HangsOn | null {
+  const without = (change: (rows: readonly LossRow[]) => LossRow[]): number => {
+    const left = strata.map(({ name, a, b }) => ({ name, a: change(a), b: change(b) })).filter(({ a, b }) => fishOf(a) > 0 && fishOf(b) > 0)
+    return left.length === 0 ? 1 : testOf(left, asked).p
+  }
+  const crate = heaviestCrate(test)
+  if (crate !== null && without((rows) => rows.filter((row) => row.crate !== crate)) > leans) return { kind: 'crate', id: crate }
+  const event = deadliestEvent(strata, asked.day)
+  if (event !== null && without((rows) => rows.map((row) => withoutEvent(row, event))) > leans) return { kind: 'event', id: event }
+  return null
+}
+
+function heaviestCrate({ statistic, units }: Tested): string | null {
+  const towards = statistic < 0 ? -1 : 1
+  const sums = new Map<string, number>()
+  for (const { crate, group, score } of units) sums.set(crate, (sums.get(crate) ?? 0) + towards * (group === sideA ? score : -score))
+  let most: [string, number] | null = null
+  for (const each of [...sums].sort(([one], [other]) => (one < other ? -1 : 1))) if (most === null || each[1] > most[1] + dust) most = each
+  return most?.[0] ?? null
+}
+
+function deadliestEvent(strata: readonly Stratum[], day: number): string | null {
+  const deaths = new Map<string, number>()
+  for (const { a, b } of strata) for (const row of [...a, ...b]) for (const exit of row.out) if (exit.event !== undefined && exit.day <= day) deaths.set(exit.event, (deaths.get(exit.event) ?? 0) + exit.dead)
+  return [...deaths].sort(([one, fish], [other, more]) => more - fish || (one < other ? -1 : 1))[0]?.[0] ?? null
+}
+
+const withoutEvent = (row: LossRow, event: string): LossRow => ({ ...row, out: row.out.map((exit) => (exit.event === event ? { ...exit, dead: 0, gone: exit.gone + exit.dead } : exit)) })
+
+function attributedShare(rows: readonly LossRow[]): number {
+  const dead = rows.reduce((sum, row) => sum + deadBy(row), 0)
+  return dead === 0 ? 0 : rows.reduce((sum, { shared = 0 }) => sum + shared, 0) / dead
+}

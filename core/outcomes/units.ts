@@ -1,0 +1,82 @@
+import { dust } from './outcomeRules'
+import { lastDayOf, type LossRow } from './lossRow'
+
+/** Fish that share their fate, day by day: those of one crate, of one crate in one group, of one crate in one kind. */
+export interface Unit {
+  crate: string
+  group: string
+  n: number
+  /** Deaths, and all who left, by day since opening, 0 to the last day asked about. */
+  dead: Float64Array
+  left: Float64Array
+}
+
+/** Rows of one crate (and group) together, day by day up to `lastDay`; rows without fish are no crates. */
+export function unitsOf(rows: readonly LossRow[], lastDay: number): Unit[] {
+  const units = new Map<string, Unit>()
+  for (const row of rows) {
+    if (row.n <= 0) continue
+    const unit = unitFor(units, row, lastDay)
+    let staying = row.n
+    unit.n += row.n
+    for (const { day, dead, gone } of row.out) {
+      staying -= dead + gone
+      if (day > lastDay) continue
+      unit.dead[day] = (unit.dead[day] ?? 0) + dead
+      unit.left[day] = (unit.left[day] ?? 0) + dead + gone
+    }
+    const until = lastDayOf(row)
+    if (until <= lastDay && staying > 0) unit.left[until] = (unit.left[until] ?? 0) + staying
+  }
+  return [...units.values()]
+}
+
+function unitFor(units: Map<string, Unit>, { crate, group = '' }: LossRow, lastDay: number): Unit {
+  const key = JSON.stringify([crate, group])
+  const known = units.get(key)
+  if (known) return known
+  const made: Unit = { crate, group, n: 0, dead: new Float64Array(lastDay + 1), left: new Float64Array(lastDay + 1) }
+  units.set(key, made)
+  return made
+}
+
+/** Fish of many units at risk, by day: those that had not left before, and those that died on it. */
+export interface AtRisk {
+  fish: number
+  risk: Float64Array
+  dead: Float64Array
+}
+
+/** Who was at risk on each day, over all units. */
+export function atRiskOf(units: readonly Unit[], lastDay: number): AtRisk {
+  const [risk, dead] = [new Float64Array(lastDay + 1), new Float64Array(lastDay + 1)]
+  const fish = units.reduce((sum, { n }) => sum + n, 0)
+  const left = new Float64Array(lastDay + 1)
+  for (const unit of units) {
+    for (let day = 0; day <= lastDay; day += 1) {
+      dead[day] = (dead[day] ?? 0) + (unit.dead[day] ?? 0)
+      left[day] = (left[day] ?? 0) + (unit.left[day] ?? 0)
+    }
+  }
+  let staying = fish
+  for (let day = 0; day <= lastDay; day += 1) {
+    risk[day] = staying < dust ? 0 : staying
+    staying -= left[day] ?? 0
+  }
+  return { fish, risk, dead }
+}
+
+/** How far crates of unlike size count: `effective` crates, and by how much a fish counts less for having crate mates. */
+export function weightsOf(sizes: readonly number[], icc: number): { crates: number; fish: number; effective: number; designEffect: number } {
+  const fish = sizes.reduce((sum, n) => sum + n, 0)
+  const squares = sizes.reduce((sum, n) => sum + n * n, 0)
+  const mates = fish === 0 ? 0 : squares / fish
+  return { crates: sizes.length, fish, effective: squares === 0 ? 0 : (fish * fish) / squares, designEffect: 1 + Math.max(0, mates - 1) * icc }
+}
+
+/** Fish of each crate, over its units. */
+export function cratesOf(units: readonly Unit[]): Map<string, number> {
+  const crates = new Map<string, number>()
+  for (const { crate, n } of units) crates.set(crate, (crates.get(crate) ?? 0) + n)
+  return crates
+}
