@@ -7,6 +7,7 @@ const programs = {
   keep: 'server/keeping/main.ts',
   solveMain: 'server/crates/solveMain.ts',
   claimMain: 'server/crates/claimMain.ts',
+  reviewMain: 'server/outcomes/reviewMain.ts',
   labelsMain: 'server/room/labelsMain.ts',
   checkMain: 'server/ledger/checkMain.ts',
   copiesMain: 'server/keeping/copiesMain.ts',

@@ -80,6 +80,7 @@ import { probesEndpoints } from './probes/probes.routes'
 import { createProbesService } from './probes/probes.service'
 import { createProbesStore } from './probes/probes.store'
 import { newId } from './newId'
+import { createOutcomesScreen } from './outcomes/outcomesScreen'
 import { placingEndpoints } from './placing/placing.routes'
 import { createPlacingService } from './placing/placing.service'
 import { createPlacingStore } from './placing/placing.store'
@@ -188,13 +189,11 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
   const pairings = createPairings({ store: createPairingsStore(db), holds, facts })
   const holdKeeping = createHoldKeeping({ books: holdBooks, policies: () => holds.rules().policies, zone, judgePairings: pairings.judge })
   holdKeeping.keepWaters(now())
-  const movesStore = createMovesStore(db)
+  const [movesStore, plansStore] = [createMovesStore(db), createPlansStore(db)]
   const moveRules = createMoveRulesService({ store: movesStore, version: db.version, audit })
-  const plansStore = createPlansStore(db)
   const waiting = createPlansService({ store: plansStore, facts, rules: moveRules.inForce, zone })
   const [roundRules, transfers] = [limits.roundRules, createTransferBookings({ store: waters, facts, zone })]
-  const placingStore = createPlacingStore(db, (nowMs) => [...waiting.bookings(nowMs), ...transfers(nowMs)])
-  const kitchenStore = createKitchenStore(db)
+  const [placingStore, kitchenStore] = [createPlacingStore(db, (nowMs) => [...waiting.bookings(nowMs), ...transfers(nowMs)]), createKitchenStore(db)]
   const levels = createLevelsService({ store: levelsStore, facts, limits: limits.inForce, rules: roundRules, zone, given: kitchenStore.givenSince })
   changes.listen(levels.listen)
   const chores = createChoresService({ db, facts, waters })
@@ -256,6 +255,7 @@ export function createServices({ db, now, isFrozenClock = false, isSecure = fals
     ...contactsEndpoints(contacts),
     ...holdsScreen.endpoints,
     ...regimens.endpoints,
+    ...createOutcomesScreen({ db, facts, levels, limits: limits.inForce, zone, now, roomName: () => roomStore.room()?.name ?? '' }).endpoints,
     ...movesEndpoints({ moves, ledger, vessels, rules: moveRules, catching: createCatchingService({ ...ofMoves, store: movesStore }) }),
     ...introductionsEndpoints(introductions),
     ...plansEndpoints(waiting),

@@ -19,6 +19,8 @@ export const thingNames = [
   'hold',
   // What is put into waters and done to them.
   'regimen',
+  // What was learned from losses: alarms that were answered, outbreaks, trials, sheets.
+  'outcome',
   // Probes in tanks.
   'probe',
   // Deliveries: what was promised, and the bags it came in.

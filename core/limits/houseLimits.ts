@@ -1,4 +1,5 @@
 import { kitchenLimits } from './kitchenLimits'
+import { outcomeLimits } from './outcomeLimits'
 import { roundLimits } from './roundLimits'
 import { optionalText, strictObject, whole } from '../fields/fields.schema'
 import { number } from 'yup'
@@ -15,7 +16,7 @@ export interface HouseLimit {
   source: string
   /** What it decides. */
   about: string
-  group: 'holding' | 'arriving' | 'tank choice' | 'acclimating' | 'oxygen' | 'rounds' | 'kitchen'
+  group: 'holding' | 'arriving' | 'tank choice' | 'acclimating' | 'oxygen' | 'rounds' | 'kitchen' | 'outcomes'
 }
 
 const guidance = 'house guidance'
@@ -84,6 +85,7 @@ export const houseLimits = {
   foodOrderDays: { label: 'Food is ordered ahead', unit: 'days', standard: 7, min: 0, max: 90, source: guidance, about: 'A food that lasts for fewer days is said to be ordered.', group: 'kitchen' },
   waterChangeTold: { label: 'A small water is told from', unit: 'share a day', standard: 0.05, min: 0, max: 1, source: guidance, about: 'Where so much of a water has to be changed each day because of its food, the kitchen says so.', group: 'kitchen' },
   ...kitchenLimits,
+  ...outcomeLimits,
   probeSilentTimes: { label: 'A probe is silent after', unit: 'times its interval', standard: 3, min: 1, max: 20, source: guidance, about: 'Without an answer for so long it is said to have failed.', group: 'rounds' },
   probeStuckHours: { label: 'A probe is stuck after', unit: 'h', standard: 6, min: 1, max: 72, source: `${guidance}; no water stands still for so long`, about: 'The same figure for so long, to its last digit.', group: 'rounds' },
 } as const satisfies Record<string, HouseLimit>

@@ -6,7 +6,7 @@ import { atRiskOf, cratesOf, unitsOf, weightsOf, type AtRisk } from './units'
 
 /** A row whose deaths are told apart by what the fish died of. */
 export interface KindRow extends Omit<LossRow, 'out'> {
-  out: readonly { day: number; dead: Readonly<Record<string, number>>; gone: number }[]
+  out: readonly { day: number; dead: Readonly<Record<string, number>>; gone: number; /** The outbreak they belong to. */ event?: string | undefined }[]
 }
 
 export interface IncidenceRow {
@@ -31,14 +31,14 @@ export interface Incidence {
 const sumOf = (dead: Readonly<Record<string, number>>): number => Object.values(dead).reduce((sum, each) => sum + each, 0)
 
 /** Deaths of every kind together, as a plain row. */
-export const anyKind = (row: KindRow): LossRow => ({ ...row, out: row.out.map(({ day, dead, gone }) => ({ day, dead: sumOf(dead), gone })) })
+export const anyKind = (row: KindRow): LossRow => ({ ...row, out: row.out.map((exit) => ({ ...exit, dead: sumOf(exit.dead) })) })
 
 /** Deaths of one kind as deaths, all others as fish that went out of sight: of fish that had not died of something else. */
 export const oneKind = (row: KindRow, kind: string): LossRow => ({
   ...row,
-  out: row.out.map(({ day, dead, gone }) => {
-    const ofIt = Object.hasOwn(dead, kind) ? (dead[kind] ?? 0) : 0
-    return { day, dead: ofIt, gone: gone + sumOf(dead) - ofIt }
+  out: row.out.map((exit) => {
+    const ofIt = Object.hasOwn(exit.dead, kind) ? (exit.dead[kind] ?? 0) : 0
+    return { ...exit, dead: ofIt, gone: exit.gone + sumOf(exit.dead) - ofIt }
   }),
 })
 

@@ -1,4 +1,5 @@
 import type { LossCause } from '../ledger/movement'
+import { mealAnswers, type Ate } from '../rounds/rounds.schema'
 import { outcomeRules, type OutcomeRules } from './outcomeRules'
 
 /** What a death looked like in the record. Burnt gills and gill parasites look alike: it is a pattern, no diagnosis. */
@@ -29,7 +30,7 @@ export function lossPattern({ kind, cause = null, day, signs, ate, lookHoursBefo
   if (kind === 'dead-in-bag') return { pattern: 'in bag', isLooked: true }
   const isLooked = lookHoursBefore !== null && lookHoursBefore <= rules.lookHours
   const has = (hours: number, ...names: string[]): boolean => signs.some(({ sign, hoursBefore }) => hoursBefore <= hours && names.includes(sign))
-  const isEating = ate !== null && ate.hoursBefore <= rules.lookHours && ['all', 'most', 'some'].includes(ate.answer)
+  const isEating = ate !== null && ate.hoursBefore <= rules.lookHours && mealAnswers.includes(ate.answer as Ate)
   const said = causesThatSay.find((each) => each === cause)
   const rest = (): LossPattern => {
     if (has(rules.signHours, 'spots', 'film')) return 'spots or film'

@@ -19,12 +19,19 @@ export interface LossMovement {
   reverses?: string | null
   /** Whose fish a loss was taken to be: shares of its quantity, 1 in all. Missing: its own lot's. */
   shares?: readonly { lot: string; share: number }[]
+  /** What a death looked like, where it is to be told apart. */
+  pattern?: string
 }
 
 export interface LossLot {
   lot: string
   crate: string | null
   entry: 'crate' | 'born' | 'brought in'
+}
+
+/** Exits of a day, the deaths by pattern where movements say one. */
+export interface RiskExit extends Exit {
+  kinds?: Record<string, number>
 }
 
 /** A lot as figures follow it from its opening. */
@@ -36,7 +43,7 @@ export interface RiskLot {
   deadInBag: number
   /** Alive at opening. */
   n: number
-  out: Exit[]
+  out: RiskExit[]
   until: number
   left: number
   /** Deaths of it that are fish not found, fish of it gone at a count, and deaths of it that were attributed. */
@@ -63,6 +70,7 @@ interface Leaving {
   isMissing: boolean
   isShared: boolean
   isCorrection: boolean
+  pattern: string | undefined
 }
 
 interface Followed {
@@ -152,7 +160,7 @@ function takenBack(lot: string, quantity: number, losses: readonly OpenLoss[]): 
   return rest
 }
 
-const leaving = ({ seq, on }: LossMovement, { opened }: Followed): Leaving => ({ day: Math.max(0, daysBetween(opened, on)), seq, fish: 0, isDead: false, isMissing: false, isShared: false, isCorrection: false })
+const leaving = ({ seq, on }: LossMovement, { opened }: Followed): Leaving => ({ day: Math.max(0, daysBetween(opened, on)), seq, fish: 0, isDead: false, isMissing: false, isShared: false, isCorrection: false, pattern: undefined })
 
 /** Puts a loss on the lots whose fish it was taken to be, each at its own day. */
 function spread({ movement, fish }: OpenLoss, followed: ReadonlyMap<string, Followed>): void {
@@ -160,7 +168,7 @@ function spread({ movement, fish }: OpenLoss, followed: ReadonlyMap<string, Foll
   const isShared = movement.shares !== undefined && movement.shares.length > 0
   for (const { lot, share } of isShared ? (movement.shares ?? []) : [{ lot: movement.lot, share: 1 }]) {
     const own = followed.get(lot)
-    own?.leavings.push({ ...leaving(movement, own), fish: fish * share, isDead: true, isMissing: movement.cause === 'not found', isShared })
+    own?.leavings.push({ ...leaving(movement, own), fish: fish * share, isDead: true, isMissing: movement.cause === 'not found', isShared, pattern: movement.pattern })
   }
 }
 
@@ -168,7 +176,7 @@ function spread({ movement, fish }: OpenLoss, followed: ReadonlyMap<string, Foll
 function follow(own: Followed, today: string): { row: RiskLot; tooMany: number } {
   const n = Math.max(0, own.received - own.deadInBag + own.found)
   let [left, tooMany, missing, shared, corrected] = [n, 0, 0, 0, 0]
-  const days = new Map<number, Exit>()
+  const days = new Map<number, RiskExit>()
   for (const each of own.leavings.sort((one, other) => one.day - other.day || Number(other.isDead) - Number(one.isDead) || one.seq - other.seq)) {
     const fits = Math.min(each.fish, left)
     left -= fits
@@ -178,13 +186,15 @@ function follow(own: Followed, today: string): { row: RiskLot; tooMany: number }
     if (each.isCorrection) corrected += each.fish
     if (fits < dust) continue
     const day = days.get(each.day) ?? { day: each.day, dead: 0, gone: 0 }
-    days.set(each.day, each.isDead ? { ...day, dead: day.dead + fits } : { ...day, gone: day.gone + fits })
+    days.set(each.day, each.isDead ? { ...day, dead: day.dead + fits, ...kindsWith(day, each.pattern, fits) } : { ...day, gone: day.gone + fits })
   }
   const out = [...days.values()]
   const lastDay = Math.max(0, daysBetween(own.opened, own.booked > 0 ? today : (own.lastWatched ?? own.opened)), out.at(-1)?.day ?? 0)
   const row = { lot: own.lot.lot, crate: own.lot.crate ?? own.lot.lot, opened: own.opened, received: own.received, deadInBag: own.deadInBag, n, out, until: lastDay, left: left < dust ? 0 : left, missing, corrected, shared }
   return { row, tooMany }
 }
+
+const kindsWith = ({ kinds = {} }: RiskExit, pattern: string | undefined, fish: number): Pick<RiskExit, 'kinds'> => (pattern === undefined ? {} : { kinds: { ...kinds, [pattern]: (kinds[pattern] ?? 0) + fish } })
 
 function tableOf(rows: readonly RiskLot[]): RiskSets['table'] {
   const days = new Map<number, { dead: number; gone: number }>()

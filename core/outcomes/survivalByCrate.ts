@@ -112,6 +112,26 @@ export function survivalByCrate({ lots, at, mean = Math.max(0, ...at), limits }:
   return { fish, clusters: crates, effective, dead: lots.reduce((sum, row) => sum + deadBy(row), 0), designEffect, rows, mean: meanDays({ units, atRisk, curve, days: mean }, weights, rules) }
 }
 
+/** A day of a curve, as it is drawn. */
+export interface CurvePoint extends SurvivalRow {
+  /** Crates of which fish are at risk. */
+  crates: number
+}
+
+/** The curve of some rows day by day from opening to `lastDay`, with its band and who is left. */
+export function curvePoints(lots: readonly LossRow[], lastDay: number, limits: Partial<OutcomeRules> = {}): CurvePoint[] {
+  const days = Array.from({ length: lastDay + 1 }, (_, day) => day)
+  const left = days.map(() => 0)
+  for (const unit of unitsOf(lots.map((row) => ({ ...row, group: '' })), lastDay)) {
+    let staying = unit.n
+    for (let day = 0; day <= lastDay && staying > dust; day += 1) {
+      left[day] = (left[day] ?? 0) + 1
+      staying -= unit.left[day] as number
+    }
+  }
+  return survivalByCrate({ lots, at: days, mean: 0, limits }).rows.map((row, day) => ({ ...row, crates: left[day] ?? 0 }))
+}
+
 const squaresOf = (influences: readonly Float64Array[], day: number): number => influences.reduce((sum, each) => sum + (each[day] as number) ** 2, 0)
 
 function cumulative(values: Float64Array): Float64Array {

@@ -16,7 +16,7 @@ import { useVersionedForm } from '../ui/useVersionedForm'
 import { useChangeLimit } from './useSetup'
 import './setup.css'
 
-const groupTitles = { holding: 'Holding and watching', arriving: 'Arriving', 'tank choice': 'Choosing tanks', acclimating: 'Acclimating', oxygen: 'Oxygen while acclimating', rounds: 'Rounds', kitchen: 'Feed kitchen' } as const
+const groupTitles = { holding: 'Holding and watching', arriving: 'Arriving', 'tank choice': 'Choosing tanks', acclimating: 'Acclimating', oxygen: 'Oxygen while acclimating', rounds: 'Rounds', kitchen: 'Feed kitchen', outcomes: 'Outcomes' } as const
 
 /** Every number that is judgement and no law of nature: what it is, where it comes from, who changed it. */
 export function LimitsPage() {

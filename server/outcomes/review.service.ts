@@ -1,0 +1,158 @@
+import { anyKind } from '../../core/outcomes/kindsOfDeath'
+import { likeness } from '../../core/outcomes/likeness'
+import { deadBy } from '../../core/outcomes/lossRow'
+import { moneyFigures, type MoneyClaim, type MoneyLine } from '../../core/outcomes/moneyFigures'
+import { monthlyFigures, type FigureKey, type SheetAsked, type SheetFigure, type SheetRow } from '../../core/outcomes/monthlyFigures'
+import { kindRowOf, strataOfLot, type OutcomeLot } from '../../core/outcomes/outcomeLot'
+import { outcomesPage, type OutcomesQuestion } from '../../core/outcomes/outcomesPage'
+import type { KeepSheet } from '../../core/outcomes/outcomes.schema'
+import type { MoneyView, ReviewView } from '../../core/outcomes/outcomeViews'
+import { certainties, type Certainty } from '../../core/outcomes/certaintyWords'
+import { rankedOf } from '../../core/outcomes/usualLosses'
+import { addDays } from '../../core/time/daysBetween'
+import { requireFreshPin, type CommandContext } from '../http/endpoint'
+import { fieldProblem } from '../http/problem'
+import { dayStartIn, morningIn } from '../room/dayStartIn'
+import type { AlarmsService } from './alarms.service'
+import { dayReader, type LossBooks, type LossBooksService } from './lossBooks'
+import type { MoneyStore, PaidLine } from './money.store'
+import type { ReviewStore } from './review.store'
+import type { TrialsService } from './trials.service'
+
+interface Collaborators {
+  books: LossBooksService
+  store: ReviewStore
+  money: MoneyStore
+  alarms: AlarmsService
+  trials: TrialsService
+  zone: () => string
+}
+
+/** Losses of so many days are those of the first days, in money. */
+const [firstWeek, aliveDay] = [7, 14]
+/** A sheet goes back no further. */
+const mostMonths = 36
+
+const monthOf = (on: string): string => on.slice(0, 7)
+const nextMonth = (month: string): string => monthOf(addDays(`${month}-28`, 7) ?? month)
+const monthBefore = (month: string): string => monthOf(addDays(`${month}-01`, -1) ?? month)
+
+/** What losses cost, and the sheet of a month. */
+export function createReviewService({ books, store, money, alarms, trials, zone }: Collaborators) {
+  const missingOf = ({ listed, alive, dead }: PaidLine): number => Math.max(0, listed - alive - dead)
+  const claimedOf = (line: PaidLine): number => line.dead + missingOf(line) + line.wrong
+
+  function moneyLines({ lots }: LossBooks): MoneyLine[] {
+    const known = new Map(lots().map((lot) => [lot.lot, anyKind(kindRowOf(lot))]))
+    return money.lines().map((line): MoneyLine => {
+      const row = known.get(line.lotId)
+      const [first, all, byDay] = row ? [deadBy(row, firstWeek), deadBy(row), deadBy(row, aliveDay)] : [0, 0, 0]
+      return { supplier: line.supplier, billed: line.billed, priceEach: line.priceEach, deadInBag: line.dead, missing: missingOf(line), wrong: line.wrong, lostFirst: first, lostLater: all - first, alive: Math.max(0, (row?.n ?? line.alive) - byDay) }
+    })
+  }
+
+  function claims(): (MoneyClaim & { crateId: string; sentAtMs: number | null; settledAtMs: number | null })[] {
+    const amounts = new Map<string, { supplier: string; amount: number }>()
+    for (const line of money.lines()) amounts.set(line.crateId, { supplier: line.supplier, amount: (amounts.get(line.crateId)?.amount ?? 0) + claimedOf(line) * (line.priceEach ?? 0) })
+    return money.claims().flatMap((claim) => {
+      const known = amounts.get(claim.crateId)
+      return known ? [{ ...claim, supplier: known.supplier, claimed: known.amount }] : []
+    })
+  }
+
+  /** Looks that were due in a month, a day and tank each, and those that were made. */
+  function looksOf(month: string, today: string): SheetAsked['looks'] {
+    const [from, to] = [`${month}-01`, [`${nextMonth(month)}-01`, addDays(today, 1) ?? today].sort()[0] as string]
+    const [fromMs, toMs] = [from, to].map((on) => dayStartIn(morningIn(on, zone()), zone())) as [number, number]
+    const dayOf = dayReader(zone())
+    const due = new Set<string>()
+    for (const stay of money.stays(fromMs, toMs)) {
+      const last = stay.untilMs === null ? (addDays(to, -1) ?? to) : dayOf(Math.min(stay.untilMs, toMs - 1))
+      for (let on = dayOf(Math.max(stay.fromMs, fromMs)); on <= last; on = addDays(on, 1) ?? '9999') due.add(`${stay.tankId} ${on}`)
+    }
+    const done = new Set(money.looked(fromMs, toMs).map(({ tankId, atMs }) => `${tankId} ${dayOf(atMs)}`).filter((each) => due.has(each)))
+    return { done: done.size, due: due.size }
+  }
+
+  function deathsOf(read: LossBooks, month: string): { deaths: Record<string, number>; lost: number; unpricedFish: number } {
+    const prices = new Map(money.lines().map((line) => [line.lotId, line.priceEach]))
+    const deaths: Record<string, number> = {}
+    let [lost, unpricedFish] = [0, 0]
+    const count = (pattern: string, fish: number, price: number | null | undefined): void => {
+      deaths[pattern] = (deaths[pattern] ?? 0) + fish
+      if (price == null) unpricedFish += fish
+      else lost += fish * price
+    }
+    for (const { id, lotId, on, quantity } of read.losses) if (monthOf(on) === month) count(read.patterns().get(id) ?? 'other', quantity, prices.get(lotId))
+    for (const { lot, opened, deadInBag } of read.risks.values()) if (monthOf(opened) === month && deadInBag > 0) count('in bag', deadInBag, prices.get(lot))
+    return { deaths, lost, unpricedFish }
+  }
+
+  const sheetRow = (lot: OutcomeLot, read: LossBooks): SheetRow => ({ ...kindRowOf(lot), opened: lot.opened, received: lot.received, deadInBag: lot.deadInBag, strata: strataOfLot(lot, 'supplier', read.rules) })
+  const isWord = (word: SheetFigure['word']): word is Certainty => (certainties as readonly string[]).includes(word)
+  const wordsOf = (figures: readonly SheetFigure[]): SheetAsked['before'] => Object.fromEntries(figures.flatMap(({ key, word }): [FigureKey, Certainty][] => (isWord(word) ? [[key, word]] : [])))
+
+  /** Words of every comparison of the pages that a lead looks at each month. */
+  function comparisonsOf(read: LossBooks): Certainty[] {
+    const question: OutcomesQuestion = { by: 'supplier', day: read.rules.mainDay, died: 'anything', supplier: null, species: null, origin: null, from: null, until: null, pair: null }
+    return (['supplier', 'school'] as const).flatMap((by) => outcomesPage({ lots: read.lots(), today: read.today, question: { ...question, by }, rules: read.rules }).comparisons.map(({ word }) => word))
+  }
+
+  function figuresOf(month: string, nowMs: number): SheetFigure[] {
+    const read = books.at(nowMs)
+    const lots = read.lots().map((lot) => sheetRow(lot, read))
+    const { deaths, lost, unpricedFish } = deathsOf(read, month)
+    const inMonth = (atMs: number | null): boolean => atMs !== null && monthOf(dayReader(zone())(atMs)) === month
+    const asked = { month, today: read.today, lots, deaths, looks: looksOf(month, read.today), limits: read.rules }
+    const rung = alarms.streams(nowMs).filter(({ alarm: { raisedOn } }) => raisedOn !== null && monthOf(raisedOn) === month)
+    const answered = alarms.view(nowMs).answered.filter(({ on }) => monthOf(on) === month)
+    const own = claims()
+    const before = store.kept(monthBefore(month))?.figures ?? monthlyFigures({ ...asked, month: monthBefore(month), today: `${month}-01`, lots: lots.filter(({ opened }) => opened < `${month}-01`), comparisons: [], alarms: { raised: 0, standing: 0 }, money: { lost: 0, claimed: 0, settled: 0, unpricedFish: 0 }, before: {} }).figures
+    return monthlyFigures({
+      ...asked,
+      alarms: { raised: rung.length + answered.length, standing: rung.length },
+      comparisons: comparisonsOf(read),
+      money: { lost, unpricedFish, claimed: own.filter(({ sentAtMs, state }) => state !== 'draft' && inMonth(sentAtMs)).reduce((sum, { claimed }) => sum + claimed, 0), settled: own.filter(({ settledAtMs }) => inMonth(settledAtMs)).reduce((sum, { settled }) => sum + (settled ?? 0), 0) },
+      before: wordsOf(before),
+    }).figures
+  }
+
+  function monthsOf({ today, risks }: LossBooks): string[] {
+    const first = [...risks.values()].reduce((least, { opened }) => (opened < least ? opened : least), today)
+    const months = [monthOf(today)]
+    while (months.length < mostMonths && (months.at(-1) ?? '') > monthOf(first)) months.push(monthBefore(months.at(-1) ?? today))
+    return months
+  }
+
+  function view(asked: string | null, nowMs: number): ReviewView {
+    const read = books.at(nowMs)
+    const months = monthsOf(read)
+    const month = months.find((each) => each === asked) ?? months[1] ?? months[0] ?? monthOf(read.today)
+    const question: OutcomesQuestion = { by: 'supplier', day: read.rules.mainDay, died: 'anything', supplier: null, species: null, origin: null, from: null, until: null, pair: null }
+    const kept = store.kept(month)
+    const running = trials.list(nowMs).trials[0]
+    const rows = read.lots().map((lot) => ({ group: lot.supplier, crate: lot.crate, ...rankedOf(anyKind(kindRowOf(lot)), read.rules.mainDay) }))
+    const own = likeness({ rows, limits: read.rules })
+    return {
+      ...{ month, months, today: read.today, figures: figuresOf(month, nowMs), kept: kept && { by: kept.by, atMs: kept.atMs } },
+      ranks: outcomesPage({ lots: read.lots(), today: read.today, question, rules: read.rules }).ranking?.groups ?? [],
+      alarms: alarms.view(nowMs),
+      trial: running ? `Trial ${running.number}, ${running.schools[0]} against ${running.schools[1]}: ${running.sentence}` : null,
+      likeness: { measured: own.icc, house: read.rules.icc, crates: own.crates },
+      dispersion: { measured: alarms.measured(nowMs), house: read.rules.systemDispersion },
+    }
+  }
+
+  return {
+    money: (nowMs: number): MoneyView => moneyFigures({ lines: moneyLines(books.at(nowMs)), claims: claims() }),
+    view,
+    /** Keeps the words of a sheet as they are now: next month's are held against them. */
+    keep(context: CommandContext, { month }: KeepSheet) {
+      requireFreshPin(context.actor)
+      if (!monthsOf(books.at(context.nowMs)).includes(month)) throw fieldProblem('month', 'This month has no sheet')
+      store.keep({ month, figures: figuresOf(month, context.nowMs), staffId: context.actor.id, commandKey: context.key, recordedAtMs: context.nowMs })
+      return {}
+    },
+  }
+}
+export type ReviewService = ReturnType<typeof createReviewService>

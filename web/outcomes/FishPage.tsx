@@ -1,0 +1,75 @@
+import { lazy, Suspense } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import { lossPatterns } from '../../core/outcomes/lossPattern'
+import { wentAlive, type OutcomeLot } from '../../core/outcomes/outcomeLot'
+import { shownDay } from '../../core/time/shownDay'
+import { plural } from '../../core/words/plural'
+import { Lead } from '../ui/Lead'
+import { Trouble, Waiting } from '../ui/PageState'
+import { RowSection } from '../ui/Rows'
+import { groupingWords, questionOf } from './outcomesQuestion'
+import { useFishBehind, useOutcomes } from './useOutcomes'
+import './outcomes.css'
+
+const SurvivalFigure = lazy(() => import('./SurvivalFigure'))
+
+/** The fish behind a number: every lot with when its fish went. With one lot: its place in the curve of its kind. */
+export function FishPage() {
+  const [search] = useSearchParams()
+  const [question, group, lot] = [questionOf(search, 14), search.get('group'), search.get('lot')]
+  const { lots, problem } = useFishBehind(question, group, lot)
+  if (!lots) return problem ? <Trouble problem={problem} back={{ to: '/outcomes', label: 'Outcomes' }} /> : <Waiting what="the fish" />
+  const back = new URLSearchParams(search)
+  for (const name of ['group', 'lot', 'day-lost', 'tank']) back.delete(name)
+  const [only] = lots
+  const tank = search.get('tank')
+  const lost = search.get('day-lost')
+  return (
+    <>
+      <Lead title={group ?? (lot !== null && only ? only.species : 'Left out')} aside={<>{tank && <Link to={`/room/${tank}`}>{tank}</Link>} <Link to={`/outcomes?${back}`}>Outcomes</Link></>}>
+        {lot !== null ? (only ? `Lot ${only.code}: ${whenWords(only, lost)}` : 'This lot is not followed: it was here before the books, or nothing of it has been opened.') : `${plural(lots.length, 'lot')} by ${groupingWords[question.by]}, the newest first.`}
+      </Lead>
+      {lot !== null && only && <PlaceInCurve lot={only} lost={lost === null ? null : Number(lost)} />}
+      <RowSection title="Lots" count={lots.length} nothing="No lot stands behind this number.">
+        {lots.map((each) => (
+          <LotRow key={each.lot} lot={each} />
+        ))}
+      </RowSection>
+    </>
+  )
+}
+
+const whenWords = (lot: OutcomeLot, lost: string | null): string => (lost === null ? `${lot.n} alive at opening, ${shownDay(lot.opened)}.` : `lost on day ${lost} since opening, ${shownDay(lot.opened)}.`)
+
+/** The curve of the fish of its kind, with the day of this loss on it. */
+function PlaceInCurve({ lot, lost }: { lot: OutcomeLot; lost: number | null }) {
+  const question = questionOf(new URLSearchParams({ by: 'species', species: lot.species }), 14)
+  const { answer } = useOutcomes(question)
+  if (!answer || answer.view.curves.length === 0) return null
+  return (
+    <Suspense fallback={<div className="survival-chart" />}>
+      <SurvivalFigure curves={answer.view.curves} day={14} marked={lost === null ? null : { day: lost, words: `this loss, day ${lost}` }} />
+    </Suspense>
+  )
+}
+
+function LotRow({ lot }: { lot: OutcomeLot }) {
+  const went = lot.exits.map(([day, pattern, fish]) => `day ${day}: ${Math.round(fish * 10) / 10} ${pattern === wentAlive ? 'out of sight alive' : lossPatterns[pattern]}`)
+  return (
+    <li className="record outcome-lot">
+      <span>
+        <strong>{lot.species}</strong> {lot.strain}, lot {lot.code}
+        <small>
+          {lot.supplier}, {lot.origin}, {lot.condition}
+          {lot.school !== null && `, ${lot.school}`}
+          {lot.water !== null && `, ${lot.water}`}
+        </small>
+        <small>{went.length === 0 ? 'None lost.' : `${went.join('; ')}.`}</small>
+      </span>
+      <span>
+        {lot.n} at opening <small>{shownDay(lot.opened)} {lot.opened.slice(0, 4)}</small>
+        {lot.crateId !== null && <Link to={`/crates/${lot.crateId}`}>crate {lot.crateNumber}</Link>}
+      </span>
+    </li>
+  )
+}
