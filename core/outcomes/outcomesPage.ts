@@ -221,9 +221,9 @@ function firstSentence(comparisons: readonly ComparisonShown[], groups: readonly
   return only ? 'Nothing to compare: all of these fish are of one group.' : 'No lot of these has been opened yet.'
 }
 
-/** The lots behind a group of a question; or one lot, whatever was asked. */
-export function lotsBehind(lots: readonly OutcomeLot[], question: OutcomesQuestion, group: string | null, lot: string | null, rules: OutcomeRules): OutcomeLot[] {
-  if (lot !== null) return lots.filter((each) => each.lot === lot)
+/** The lots behind a group of a question; or the lot of one code, whatever was asked. */
+export function lotsBehind(lots: readonly OutcomeLot[], question: OutcomesQuestion, group: string | null, code: string | null, rules: OutcomeRules): OutcomeLot[] {
+  if (code !== null) return lots.filter((each) => each.code === code)
   const behind = lots.filter((each) => each.n > 0 && isAsked(each, question) && (group === null ? leftOutWords(each, question.by, rules) !== null : groupOfLot(each, question.by, rules) === group))
   return behind.sort((one, other) => (one.opened < other.opened ? 1 : -1))
 }

@@ -84,7 +84,7 @@ export function createTrialsService({ books, store }: Collaborators) {
     return crates.map((place): TrialCrateView => {
       const own = lots.filter(({ lot }) => lot.crateId === place.crateId).map(({ lot }) => lot)
       const [first] = own
-      const schools = [...new Set(own.map(({ school }) => school))]
+      const schools = [...new Set(own.map(({ school }) => plainName(school)))]
       return { crateId: place.crateId, number: store.supplierOf(place.crateId)?.number ?? 0, block: place.block, school: place.school, asDone: schools.length === 1 ? (schools[0] ?? null) : schools.length > 1 ? mixedSchools : null, isFollowed: first !== undefined && isFollowed(first.opened, today, row.day), fish: own.reduce((sum, { n }) => sum + n, 0) }
     })
   }
@@ -92,8 +92,8 @@ export function createTrialsService({ books, store }: Collaborators) {
   /** The second figure: the same fish by the school they really began in. */
   function asDoneWords(row: TrialRow, { lots, today }: ReturnType<typeof rowsOf>, nowMs: number): string {
     const { rules } = books.at(nowMs)
-    const followed = lots.filter(({ lot }) => isFollowed(lot.opened, today, row.day) && (lot.school === row.schoolA || lot.school === row.schoolB))
-    const compared = compareGroups({ lots: followed.map(({ lot, place }) => trialRow(lot, lot.school ?? '', place.block)), a: row.schoolA, b: row.schoolB, day: row.day, limits: rules })
+    const followed = lots.filter(({ lot }) => isFollowed(lot.opened, today, row.day))
+    const compared = compareGroups({ lots: followed.map(({ lot, place }) => trialRow(lot, plainName(lot.school) ?? '', place.block)), a: row.schoolA, b: row.schoolB, day: row.day, limits: rules })
     return certaintyWords({ ...judgedOf(compared, { q: compared.test?.p ?? null, comparisons: 1 }), a: row.schoolA, b: row.schoolB, basis: 'designed', limits: rules }).sentence
   }
 
@@ -205,6 +205,9 @@ export function createTrialsService({ books, store }: Collaborators) {
   }
 }
 export type TrialsService = ReturnType<typeof createTrialsService>
+
+/** A school without the way it was done for some bags: a trial is about the school. */
+const plainName = (school: string | null): string | null => school?.replace(/, (float slowed|stretched)$/, '') ?? null
 
 const trialRow = (lot: OutcomeLot, school: string, block: string): LossRow => ({ ...anyKind(kindRowOf(lot)), group: school, strata: [block] })
 

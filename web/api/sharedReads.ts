@@ -12,6 +12,7 @@ import { introductionsApi } from '../../core/moves/introductions.api'
 import { movesApi } from '../../core/moves/moves.api'
 import { roomApi } from '../../core/room/room.api'
 import type { RegisterName } from '../../core/setup/registers'
+import { outcomesApi } from '../../core/outcomes/outcomes.api'
 import { registerApi } from '../../core/setup/setup.api'
 import { useRead } from './useRead'
 
@@ -99,3 +100,9 @@ export function useBench() {
 
 /** Airlines with their drops. */
 export const useAirlines = () => useRead(benchApi.readAirlines, {}).data?.airlines ?? []
+
+/** Alarms on losses: those that ring, and those that are watched. */
+export const useAlarms = () => useRead(outcomesApi.readAlarms, {}, { everyMs: 600_000 })
+
+/** What losses of a tank look like; null waits. */
+export const useLossHints = (code: string | null) => useRead(outcomesApi.readHints, code === null ? null : { params: { code } }).data

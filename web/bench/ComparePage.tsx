@@ -36,7 +36,8 @@ import { schoolInHand } from './startBody'
 import { StartRun } from './StartRun'
 import { useCurves } from './useCurves'
 import { useJudgement } from './useJudgement'
-import { useSubject } from './useBench'
+import { TrialOffer } from './TrialOffer'
+import { useSubject, useTrialOf } from './useBench'
 import { Verdict } from './Verdict'
 import './bench.css'
 import './compare.css'
@@ -95,8 +96,11 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
   useEffect(() => void loadCharts(), [])
   const isRelease = answer?.advice.first === 'release now'
   const advised = isRelease ? answer.advice.schoolKey : (answer?.verdict.recommended ?? null)
+  const trial = useTrialOf(subject.crate?.id ?? null)
+  // The school of a trial stands before the advice, as long as it breaks no limit for these very fish.
+  const tried = trial?.school != null && !isRelease ? (answer?.verdict.schools.find(({ name, worst }) => name === trial.school && worst < 1)?.key ?? null) : null
   // Fish that come out of the same water only change their tank.
-  const key = chosen ?? (isReady ? advised : delivery.isOneWater ? 'straight' : null)
+  const key = chosen ?? tried ?? (isReady ? advised : delivery.isOneWater ? 'straight' : null)
   const variant = answer?.verdict.schools.find((each) => each.key === key)?.variant ?? null
   const school = useStable(schoolInHand(schools, key, variant, question, limits))
   const quick = useStable(isRelease && isReady ? schoolInHand(schools, advised, null, question, limits) : null)
@@ -143,11 +147,12 @@ function Compare({ subject: all }: { subject: BenchSubject }) {
           {question && gapPpt(question) > crossingGapPpt && crossingWords(subject.kinds).map((words) => <Notice key={words}>{words}</Notice>)}
           {nothing !== null && delivery.water.waterClass !== 'unknown' && <Notice>{nothing}{hasBinder ? ' Any school can still be begun.' : ''}</Notice>}
           {problem && isReady && <Notice role="alert">{problem}</Notice>}
+          {trial && subject.crate && answer && isReady && <TrialOffer trial={trial} crateId={subject.crate.id} crateNumber={subject.crate.number} verdict={answer.verdict} hasBinder={hasBinder} isPressing={isRelease || (subject.triage !== null && isPressing(subject.triage.step))} isInHand={tried !== null && key === tried} onSchool={choose} />}
           {answer && isReady && question && <Verdict answer={answer} subject={subject} question={question} chosen={school} limits={limits} />}
           {/* What the verdict would push down is not offered before it, but what was chosen in it stays. */}
           {question && (
             <div hidden={(isReady && isWaiting) || delivery.water.waterClass === 'unknown'}>
-              <StartRun subject={subject} figures={figures} words={{ ...words, waterClass: delivery.water.waterClass }} isFirst={!subject.triage || !isPressing(subject.triage.step)} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null ? (isRelease ? answer.advice.sentence : answer.sentence) : null} limits={limits} onSchool={choose} />
+              <StartRun subject={subject} figures={figures} words={{ ...words, waterClass: delivery.water.waterClass }} isFirst={!subject.triage || !isPressing(subject.triage.step)} question={question} school={school} schools={schools} verdict={isReady ? (answer?.verdict ?? null) : null} sentence={answer && chosen === null && tried === null ? (isRelease ? answer.advice.sentence : answer.sentence) : null} limits={limits} onSchool={choose} />
             </div>
           )}
           {progress && isReady && (

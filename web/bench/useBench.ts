@@ -6,6 +6,8 @@ import type { LookAfter } from '../../core/bench/expectedCourse'
 import { followRun, type RunNow } from '../../core/bench/followRun'
 import type { QueryOf } from '../../core/commands/declare'
 import type { Limits } from '../../core/limits/houseLimits'
+import { outcomesApi } from '../../core/outcomes/outcomes.api'
+import type { TakePart } from '../../core/outcomes/outcomes.schema'
 import { nowMs } from '../api/clock'
 import { useIntroductions, useVessels } from '../api/sharedReads'
 import { useWrite } from '../api/useOutbox'
@@ -78,4 +80,13 @@ export function useBenchWrites() {
 export function useStandingBeside() {
   const [introductions, { vessels = [] }] = [useIntroductions(), useVessels()]
   return { introductions, vessels: vessels.filter(({ fish }) => fish.length > 0) }
+}
+
+/** What a running trial says of a crate; null where none does, or it is no crate. */
+export const useTrialOf = (crateId: string | null) => useRead(outcomesApi.readTrialOfCrate, crateId === null ? null : { params: { crateId } }).data?.trial ?? null
+
+/** A crate takes its place in a trial. */
+export function useTakePart() {
+  const write = useWrite()
+  return (trialId: string, input: TakePart) => write(outcomesApi.takePart, { params: { trialId }, label: 'a crate takes part', body: input }, form)
 }

@@ -2,8 +2,11 @@ import { lazy, Suspense } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { lossPatterns } from '../../core/outcomes/lossPattern'
 import { wentAlive, type OutcomeLot } from '../../core/outcomes/outcomeLot'
+import { dayInZone } from '../../core/time/dayInZone'
+import { daysBetween } from '../../core/time/daysBetween'
 import { shownDay } from '../../core/time/shownDay'
 import { plural } from '../../core/words/plural'
+import { useSession } from '../api/session'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
@@ -16,20 +19,27 @@ const SurvivalFigure = lazy(() => import('./SurvivalFigure'))
 /** The fish behind a number: every lot with when its fish went. With one lot: its place in the curve of its kind. */
 export function FishPage() {
   const [search] = useSearchParams()
-  const [question, group, lot] = [questionOf(search, 14), search.get('group'), search.get('lot')]
-  const { lots, problem } = useFishBehind(question, group, lot)
+  const { timeZone } = useSession()
+  const [question, group, code] = [questionOf(search, 14), search.get('group'), search.get('lot')]
+  const { lots, problem } = useFishBehind(question, group, code)
   if (!lots) return problem ? <Trouble problem={problem} back={{ to: '/outcomes', label: 'Outcomes' }} /> : <Waiting what="the fish" />
   const back = new URLSearchParams(search)
-  for (const name of ['group', 'lot', 'day-lost', 'tank']) back.delete(name)
-  const [only] = lots
-  const tank = search.get('tank')
-  const lost = search.get('day-lost')
+  for (const name of ['group', 'lot', 'at', 'tank']) back.delete(name)
+  const [only, tank, at] = [code === null ? undefined : lots[0], search.get('tank'), Number(search.get('at') ?? NaN)]
+  const lost = only && Number.isFinite(at) ? Math.max(0, daysBetween(only.opened, dayInZone(at, timeZone))) : null
   return (
     <>
-      <Lead title={group ?? (lot !== null && only ? only.species : 'Left out')} aside={<>{tank && <Link to={`/room/${tank}`}>{tank}</Link>} <Link to={`/outcomes?${back}`}>Outcomes</Link></>}>
-        {lot !== null ? (only ? `Lot ${only.code}: ${whenWords(only, lost)}` : 'This lot is not followed: it was here before the books, or nothing of it has been opened.') : `${plural(lots.length, 'lot')} by ${groupingWords[question.by]}, the newest first.`}
+      <Lead
+        title={group ?? only?.species ?? (code === null ? 'Left out' : 'Not followed')}
+        aside={
+          <>
+            {tank !== null && <Link to={`/room/${tank}`}>back to {tank}</Link>} <Link to={`/outcomes?${back}`}>Outcomes</Link>
+          </>
+        }
+      >
+        {code === null ? `${plural(lots.length, 'lot')} by ${groupingWords[question.by]}, the newest first.` : only ? lotWords(only, lost) : 'This lot is not followed: it was here before the books, or none of its bags has been opened.'}
       </Lead>
-      {lot !== null && only && <PlaceInCurve lot={only} lost={lost === null ? null : Number(lost)} />}
+      {only && <PlaceInCurve lot={only} lost={lost} />}
       <RowSection title="Lots" count={lots.length} nothing="No lot stands behind this number.">
         {lots.map((each) => (
           <LotRow key={each.lot} lot={each} />
@@ -39,7 +49,7 @@ export function FishPage() {
   )
 }
 
-const whenWords = (lot: OutcomeLot, lost: string | null): string => (lost === null ? `${lot.n} alive at opening, ${shownDay(lot.opened)}.` : `lost on day ${lost} since opening, ${shownDay(lot.opened)}.`)
+const lotWords = (lot: OutcomeLot, lost: number | null): string => (lost === null ? `Lot ${lot.code}: ${lot.n} alive at opening, ${shownDay(lot.opened)}.` : `Lot ${lot.code}: lost on day ${lost} since its opening, ${shownDay(lot.opened)}. Below, all fish of its kind.`)
 
 /** The curve of the fish of its kind, with the day of this loss on it. */
 function PlaceInCurve({ lot, lost }: { lot: OutcomeLot; lost: number | null }) {

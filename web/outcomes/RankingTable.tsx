@@ -3,12 +3,12 @@ import { Table } from '../ui/Table'
 import { percentOf } from './survivalChart'
 
 /** Groups by their losses, each drawn towards all; a rank is shown with its interval or not at all. */
-export function RankingTable({ ranking: { overall, groups }, by, day }: { ranking: Ranking; by: string; day: number }) {
+export function RankingTable({ ranking: { overall, groups }, by, day }: { ranking: { overall: number | null; groups: Ranking['groups'] }; by: string; day: number | null }) {
   return (
     <section className="row-section">
       <h2>Losses by {by}</h2>
       <p className="aside-word">
-        Lost by day {day}, each drawn towards the {percentOf(overall)} of all by as much as its crates are few{by === 'supplier' ? '; hard fish count as more fish' : ''}. A place is no more than its interval.
+        {day === null ? 'Lost' : `Lost by day ${day}`}, each drawn towards {overall === null ? 'all' : `the ${percentOf(overall)} of all`} by as much as its crates are few{by === 'supplier' ? '; hard fish count as more fish' : ''}. A place is no more than its interval.
       </p>
       <Table responsive>
         <thead>

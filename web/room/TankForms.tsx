@@ -9,10 +9,11 @@ import type { Pool } from '../../core/pools/poolsOf'
 import type { TankView } from '../../core/room/roomView'
 import type { MoveLine } from '../../core/moves/moveWords'
 import { ApiProblem } from '../api/ApiProblem'
-import { useNames } from '../api/sharedReads'
+import { useLossHints, useNames } from '../api/sharedReads'
 import { Button } from '../ui/Button'
 import { ChoiceField } from '../ui/Field'
 import { FormField, FormProblem } from '../ui/FormField'
+import { LossHints } from '../ui/LossHints'
 import { LotChoice } from '../ui/LotChoice'
 import { RuleRefusal, type AgainstRule } from '../ui/RuleRefusal'
 import { useRuleSubmit } from '../ui/useRuleSubmit'
@@ -60,7 +61,7 @@ function WhichLots<T extends FieldValues & { lotIds?: string[] | undefined }>({ 
 }
 
 /** Some fish are lost. */
-export function LossForm({ pool, writes, onDone }: Props) {
+export function LossForm({ tank, pool, writes, onDone }: Props) {
   const form = useEntryForm(recordLossSchema, { ...nobodyKnows(pool), quantity: 1, cause: 'found dead' as (typeof lossCauses)[number], note: '' })
   return (
     <EntryForm form={form} label="Record the loss" onDone={onDone} write={(values) => writes.recordLoss({ ...values, note: values.note || null, happenedAtMs: null })}>
@@ -68,8 +69,15 @@ export function LossForm({ pool, writes, onDone }: Props) {
       <FormField form={form} name="cause" label="Cause" options={lossCauses} />
       <FormField form={form} name="note" label="Note" hint="what was seen" />
       <WhichLots form={form} pool={pool} />
+      <HintsOfTank code={tank.code} />
     </EntryForm>
   )
+}
+
+/** What losses here look like, while somebody writes one down. */
+function HintsOfTank({ code }: { code: string }) {
+  const hints = useLossHints(code)
+  return hints && hints.lost + hints.hints.length > 0 ? <LossHints hints={hints} /> : null
 }
 
 /** The fish were counted and the books are wrong. */

@@ -34,6 +34,7 @@ import './tank.css'
 
 // Drawing is large, and nobody waits for it with wet hands.
 const TankCharts = lazyAhead(() => import('./TankCharts'))
+const HintsHere = lazyAhead(() => import('./HintsHere'))
 
 /** One tank: who lives in it, what can be done, and its story. */
 export function TankPage() {
@@ -58,6 +59,11 @@ export function TankPage() {
           <JudgedWords tankId={tank.id} code={tank.code} judged={tank.judged} />
         </Apart>
       )}
+      <Apart what="What its losses look like" of={tank.code}>
+        <Suspense>
+          <HintsHere code={tank.code} />
+        </Suspense>
+      </Apart>
       <Apart what="Notes on the glass" of={tank.pins}>
         <Pins tank={tank} />
       </Apart>

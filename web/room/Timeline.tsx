@@ -198,6 +198,7 @@ function MovementDetail({ movement, onReverse }: { movement: MovementView; onRev
     <div className="entry-detail">
       <Facts facts={facts} />
       {crate && <Link to={`/crates/${crate.id}`}>Crate {crate.number}, where this lot came from</Link>}
+      {movement.kind === 'loss' && movement.reversedById === null && <Link to={`/outcomes/fish?lot=${encodeURIComponent(lotCode)}&at=${happenedAtMs}&tank=${encodeURIComponent(from)}`}>Its place in Outcomes</Link>}
       {movement.reversesId && <Link to={`?entry=${movement.reversesId}`}>The entry that this takes back</Link>}
       {movement.reversedById && <Link to={`?entry=${movement.reversedById}`}>The entry that took this back</Link>}
       {fixedBecause ? <p className="aside-word">{fixedBecause}</p> : <ReverseButton onReverse={() => onReverse(movement.id, null)} />}

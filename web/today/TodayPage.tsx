@@ -20,6 +20,7 @@ import './today.css'
 
 // Seldom there: a rescue, somebody who was away, and a room's first day.
 const HandoverRow = lazyAhead(() => import('./HandoverRow'))
+const AlarmRows = lazyAhead(() => import('./AlarmRows'))
 const RescueRow = lazyAhead(() => import('./RescueRow'))
 const FirstSteps = lazy(() => import('./FirstSteps'))
 
@@ -50,6 +51,9 @@ export function TodayPage() {
         <div>
           <Suspense>
             <HandoverRow />
+          </Suspense>
+          <Suspense>
+            <AlarmRows />
           </Suspense>
           <AtHand today={today} />
         </div>
