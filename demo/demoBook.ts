@@ -177,6 +177,7 @@ export const demoSuppliers: readonly DemoSupplier[] = [
       ['Sparkling gourami', 1, 2, 8, 'S1-03'],
       ['Otocinclus', 1, 2, 8, 'S1-04'],
       ['Amano shrimp', 1, 2, 10, 'R2-06', 'D1-01'],
+      ['Sailfin molly', 2, 3, 6, 'R2-07'],
     ],
   },
   {

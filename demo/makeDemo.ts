@@ -14,8 +14,10 @@ import type { Database } from '../server/db/open'
 import { Problem } from '../server/http/problem'
 import { createCommander, type Commander } from './commander'
 import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, dueLines, openLines, type DemoSupplier } from './demoBook'
+import { acclimateCrate, lookAgain, schoolOf } from './acclimating'
 import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
+import { createLosses, type Losses } from './losing'
 import { moveAbout } from './moving'
 import { keepHolds } from './endingHolds'
 import { hangProbes } from './hangProbes'
@@ -47,6 +49,7 @@ function createChance(seed: number): Chance {
 interface Scene extends Furnished {
   commander: Commander
   chance: Chance
+  losses: Losses
 }
 
 interface Line {
@@ -70,7 +73,7 @@ interface DemoOptions {
  */
 export async function makeHistory(db: Database, nowMs: number, timeZone: string, { seed = 42, days = fourMonths }: DemoOptions = {}): Promise<void> {
   const commander = createCommander(db)
-  const scene: Scene = { commander, chance: createChance(seed), ...(await furnish(commander, morningOf(nowMs - (days + 1) * dayMs, timeZone), timeZone)) }
+  const scene: Scene = { commander, chance: createChance(seed), losses: createLosses(createChance(seed + 7)), ...(await furnish(commander, morningOf(nowMs - (days + 1) * dayMs, timeZone), timeZone)) }
   for (let daysAgo = days; daysAgo >= 1; daysAgo -= 1) await liveDay(scene, days, daysAgo, morningOf(nowMs - daysAgo * dayMs, timeZone))
 }
 
@@ -81,7 +84,7 @@ export async function makeMorning(db: Database, nowMs: number, { seed = 42 }: De
   const lead = staff.find(({ role }) => role === 'lead')
   if (!lead) throw new Error('this room has no history')
   const tanks = new Map(commander.room(nowMs).tanks.map(({ code, id }) => [code, id]))
-  await today({ commander, chance: createChance(seed + 1), people: { lead, keepers: staff.filter(({ role }) => role === 'keeper') }, tanks }, nowMs)
+  await today({ commander, chance: createChance(seed + 1), losses: createLosses(createChance(seed + 7)), people: { lead, keepers: staff.filter(({ role }) => role === 'keeper') }, tanks }, nowMs)
 }
 
 /** Both at once, for a room that is read and not opened. */
@@ -100,22 +103,18 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
     const view = await takeIn(scene, supplier, chooseLines(scene, supplier, daysAgo, atMs), atMs)
     await openBags(scene, view, view.bags, atMs + 20 * minuteMs, supplier)
     const placedAtMs = atMs + (25 + view.bags.length) * minuteMs
-    await placeAll(scene, view.id, placedAtMs)
-    await settle(scene, view.id, placedAtMs + 40 * minuteMs, daysAgo)
+    const school = schoolOf(supplier.name, Math.floor((days - daysAgo) / supplier.everyDays))
+    await acclimateCrate(scene, view.id, school, placedAtMs)
+    scene.losses.came(scene.commander.crate(view.id, placedAtMs + 160 * minuteMs), school, placedAtMs)
+    await settle(scene, view.id, placedAtMs + 160 * minuteMs, daysAgo)
   }
   await walkRound(scene, atMs + 3 * hourMs, null)
   await keepHolds(scene, daysAgo, atMs + 4.5 * hourMs)
   await leaveQuarantine(scene, atMs + 5 * hourMs)
   await sellAndLose(scene, atMs + 6 * hourMs)
+  await scene.losses.lose(scene.commander, scene.people, atMs + 7 * hourMs)
+  await lookAgain(scene, atMs + 8 * hourMs)
   await happenOnce(scene, daysAgo, atMs + 8 * hourMs)
-}
-
-/** Fish go where they are planned; what has become one too many for its tank meanwhile, the lead decides. */
-async function placeAll({ commander, people }: Scene, crateId: string, atMs: number): Promise<void> {
-  await commander.run('placeBags', { crateId }, { tankId: null, happenedAtMs: atMs }, people.lead, atMs)
-  const { bags, lines } = commander.crate(crateId, atMs)
-  const left = new Set(bags.filter(({ inBag }) => inBag > 0).map(({ lineId }) => lines.find(({ id }) => id === lineId)?.tank?.id))
-  for (const tankId of left) if (tankId) await commander.run('placeBags', { crateId }, { tankId, override: 'a few more than listed; some are sold tomorrow', happenedAtMs: atMs }, people.lead, atMs)
 }
 
 /** What is ordered: species whose tanks have run low, a few at a time. */

@@ -23,7 +23,8 @@ export async function putOnTheBench(scene: Bench, open: CrateView, nowMs: number
   await siphonLine(scene, second.id, nowMs - 80_000)
 }
 
-const bodyOf = (subject: BenchSubject, more: object) => ({
+/** What a run of these fish begins with, as the bench would send it. */
+export const bodyOf = (subject: BenchSubject, more: object) => ({
   ...{ kind: 'acclimation', agentId: null, toOutside: null, isPooled: true, dropsPerMl: 18, isDark: false, sentence: null, predicted: null, tankId: subject.tank?.id ?? null },
   sources: subject.sources.map(({ placeId, lotId, quantity }) => ({ placeId, lotId, quantity })),
   figures: Object.fromEntries(figureInputs.map(({ name }) => [name, subject.figures[name]?.value ?? null])),

@@ -1,5 +1,5 @@
 import { anyKind } from '../../core/outcomes/kindsOfDeath'
-import { likeness } from '../../core/outcomes/likeness'
+import { likeness, type CrateLoss } from '../../core/outcomes/likeness'
 import { deadBy } from '../../core/outcomes/lossRow'
 import { moneyFigures, type MoneyClaim, type MoneyLine } from '../../core/outcomes/moneyFigures'
 import { monthlyFigures, type FigureKey, type SheetAsked, type SheetFigure, type SheetRow } from '../../core/outcomes/monthlyFigures'
@@ -124,6 +124,17 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
     return months
   }
 
+  /** Crates of suppliers with their losses, the fish of all their lots together. */
+  function cratesOf({ lots, rules }: LossBooks): CrateLoss[] {
+    const crates = new Map<string, CrateLoss>()
+    for (const lot of lots()) {
+      const { dead, of } = rankedOf(anyKind(kindRowOf(lot)), rules.mainDay)
+      const known = crates.get(lot.crate) ?? { group: lot.supplier, crate: lot.crate, dead: 0, of: 0 }
+      crates.set(lot.crate, { ...known, dead: known.dead + dead, of: known.of + of })
+    }
+    return [...crates.values()]
+  }
+
   function view(asked: string | null, nowMs: number): ReviewView {
     const read = books.at(nowMs)
     const months = monthsOf(read)
@@ -131,8 +142,7 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
     const question: OutcomesQuestion = { by: 'supplier', day: read.rules.mainDay, died: 'anything', supplier: null, species: null, origin: null, from: null, until: null, pair: null }
     const kept = store.kept(month)
     const running = trials.list(nowMs).trials[0]
-    const rows = read.lots().map((lot) => ({ group: lot.supplier, crate: lot.crate, ...rankedOf(anyKind(kindRowOf(lot)), read.rules.mainDay) }))
-    const own = likeness({ rows, limits: read.rules })
+    const own = likeness({ rows: cratesOf(read), limits: read.rules })
     return {
       ...{ month, months, today: read.today, figures: figuresOf(month, nowMs), kept: kept && { by: kept.by, atMs: kept.atMs } },
       ranks: outcomesPage({ lots: read.lots(), today: read.today, question, rules: read.rules }).ranking?.groups ?? [],

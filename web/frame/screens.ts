@@ -9,6 +9,7 @@ const screens: readonly { to: string; label: string; isForLeads: boolean; isInMo
   { to: '/rounds', label: 'Rounds', isForLeads: false },
   { to: '/holds', label: 'Holds', isForLeads: false, isInMore: true },
   { to: '/regimens', label: 'Regimens', isForLeads: false, isInMore: true },
+  { to: '/outcomes', label: 'Outcomes', isForLeads: false, isInMore: true },
   { to: '/kitchen', label: 'Kitchen', isForLeads: false, isInMore: true },
   { to: '/chores', label: 'Chores', isForLeads: false, isInMore: true },
   { to: '/desk', label: 'Water desk', isForLeads: false, isInMore: true },

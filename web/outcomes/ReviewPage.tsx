@@ -29,7 +29,7 @@ export function ReviewPage() {
       <Lead title={`Losses, ${monthName(review.month)}`} nav={<OutcomesNav />}>
         {review.figures.find(({ key }) => key === 'lost')?.sentence}
       </Lead>
-      <ChoiceField label="Month" value={review.month} onChange={(month) => setSearch({ month }, { replace: true })}>
+      <ChoiceField label="Month" className="review-month" value={review.month} onChange={(month) => setSearch({ month }, { replace: true })}>
         {review.months.map((month) => (
           <option key={month} value={month}>
             {monthName(month)}

@@ -2,7 +2,7 @@ import { groupings, type Grouping } from '../../core/outcomes/outcomeLot'
 import { diedOf, type OutcomesQuestion } from '../../core/outcomes/outcomesPage'
 
 /** What can be compared by, as people say it. */
-export const groupingWords: Readonly<Record<Grouping, string>> = { supplier: 'supplier', species: 'species', strain: 'strain', origin: 'origin', school: 'school of acclimation', hold: 'school of holding', transit: 'time in the bag', season: 'season', water: 'water' }
+export const groupingWords: Readonly<Record<Grouping, string>> = { supplier: 'supplier', species: 'species', strain: 'strain', origin: 'origin', school: 'school', hold: 'holding', transit: 'transit', season: 'season', water: 'water' }
 
 const month = /^\d{4}-\d{2}$/
 const dayOf = (word: string | null, usual: number): number => (word !== null && /^\d{1,3}$/.test(word) ? Math.min(120, Number(word)) : usual)

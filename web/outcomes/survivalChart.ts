@@ -31,7 +31,7 @@ export function toSurvivalChart(curves: readonly CurveShown[], day: number, inks
     } as ChartData<'line'>,
     options: {
       ...common,
-      scales: { x: { type: 'linear', min: 0, max: 30, ...axis(inks, 'days since opening') }, y: { min: Math.max(0, Math.floor(lowest * 10) * 10), max: 100, ...axis(inks, 'alive of 100') } },
+      scales: { x: { type: 'linear', min: 0, max: 30, ...axis(inks, 'days since opening') }, y: { min: Math.max(0, Math.floor(lowest * 20) * 5), max: 100, ...axis(inks, 'alive of 100') } },
       plugins: { ...plain, annotation: { annotations: { day: upright(day, `day ${day}`, inks.soft), ...(marked ? { marked: upright(marked.day, marked.words, inks.harm) } : {}) } } },
     } as ChartOptions<'line'>,
   }

@@ -1,0 +1,59 @@
+import type { CrateView } from '../core/crates/crateView'
+import type { StaffView } from '../core/staff/staff.schema'
+import type { Commander } from './commander'
+
+const dayMs = 86_400_000
+
+/** Fish that came with a crate, and how easily they die. */
+interface Newcomer {
+  lotId: string
+  tankId: string
+  tankCode: string
+  cameMs: number
+  /** How many times as easily as most: by kind, by how its crate travelled, by the school it began in. */
+  times: number
+}
+
+/** Chance in ten thousand to die on a day, by days since they came: most in the first week. */
+const perDay = (day: number): number => (day <= 1 ? 60 : day <= 3 ? 40 : day <= 7 ? 30 : day <= 14 ? 15 : 0)
+/** Kinds that die easily whoever sends them, and kinds that hardly die. */
+const delicate = ['Otocinclus', 'Cardinal tetra', 'Sailfin molly', 'Sparkling gourami', 'Ember tetra']
+const hardy = ['Zebra danio', 'Platy', 'Guppy', 'Rosy barb', 'Bronze corydoras']
+/** What is true of this made room, and what Outcomes is to find out: the drip costs more fish than the net-over. */
+const timesOfSchool: Record<string, number> = { drip: 2.2, netOver: 0.6, siphon: 1 }
+/** Fish of one crate travelled together, and die alike. */
+const timesOfCrate = [0.2, 0.6, 1, 1, 1.5, 2.6]
+
+interface Chance {
+  from<T>(values: readonly T[]): T
+  oneIn(n: number): boolean
+  within(min: number, max: number): number
+}
+
+/** Newcomers of every crate and their losses over the first two weeks, by a chance of their own. */
+export function createLosses(chance: Chance) {
+  let newcomers: Newcomer[] = []
+  return {
+    /** Remembers what came with a crate. */
+    came(crate: CrateView, schoolKey: string, atMs: number): void {
+      const ofCrate = chance.from(timesOfCrate)
+      for (const { lotId, species, tank } of crate.lines) {
+        const ofKind = delicate.includes(species) ? 2.5 : hardy.includes(species) ? 0.5 : 1
+        if (tank) newcomers.push({ lotId, tankId: tank.id, tankCode: tank.code, cameMs: atMs, times: ofKind * ofCrate * (timesOfSchool[schoolKey] ?? 1) })
+      }
+    },
+    /** The dead of a day, found on the evening walk. */
+    async lose(commander: Commander, people: { keepers: readonly StaffView[]; lead: StaffView }, atMs: number): Promise<void> {
+      newcomers = newcomers.filter(({ cameMs }) => atMs - cameMs < 15 * dayMs)
+      for (const [index, { lotId, tankId, tankCode, cameMs, times }] of newcomers.entries()) {
+        const fish = commander.tank(tankCode, atMs).stock.find((row) => row.lotId === lotId)?.quantity ?? 0
+        const tenThousandths = Math.round(perDay(Math.floor((atMs - cameMs) / dayMs)) * times)
+        let dead = 0
+        for (let each = 0; each < fish; each += 1) if (chance.within(1, 10_000) <= tenThousandths) dead += 1
+        const quantity = Math.min(dead, fish - 2)
+        if (quantity > 0) await commander.run('recordLoss', { tankId }, { lotId, quantity, cause: chance.from(['found dead', 'found dead', 'found dead', 'not found', 'jumped'] as const), note: null, happenedAtMs: atMs + index * 60_000 }, chance.from([people.lead, ...people.keepers]), atMs + index * 60_000)
+      }
+    },
+  }
+}
+export type Losses = ReturnType<typeof createLosses>
