@@ -1,3 +1,4 @@
+import type { TrialOfCrate } from '../core/outcomes/outcomeViews'
 import type { BenchView } from '../core/bench/benchView'
 import { Problem } from '../server/http/problem'
 import type { Furnished } from './furnish'
@@ -18,16 +19,29 @@ const schoolsOfSupplier: Record<string, readonly string[]> = {
 }
 
 /** The school of a supplier's next crate. */
-export function schoolOf(supplier: string, crates: number): string {
+function schoolOf(supplier: string, crates: number): string {
   const own = schoolsOfSupplier[supplier] ?? []
   return own[crates % own.length] ?? 'netOver'
 }
 
+/** Schools as the bench calls them, by the name that a trial has them under. */
+const keyOfSchool: Record<string, string> = { 'Net-over': 'netOver', 'Slow drip, still': 'drip' }
+
+/** The school that a trial gives a crate; null where none runs, or it has no place for it. */
+async function schoolOfTrial({ commander, people: { lead } }: Bench, crateId: string, atMs: number): Promise<string | null> {
+  const { trial } = commander.ask<{ trial: TrialOfCrate | null }>('/api/crates/:crateId/trial', { crateId }, atMs)
+  if (!trial?.next) return null
+  const { school } = await commander.run<{ school: string }>('takePart', { trialId: trial.trialId }, { crateId, worstA: 0.5, worstB: 0.6, hasBinder: false }, lead, atMs)
+  return keyOfSchool[school] ?? null
+}
+
 /** Takes every line of a crate through one school, from the first bag afloat to the count; what no run takes goes in the plain way. */
-export async function acclimateCrate(scene: Bench, crateId: string, schoolKey: string, fromMs: number): Promise<void> {
+export async function acclimateCrate(scene: Bench, crateId: string, { supplier, nth, atMs: openedMs }: { supplier: string; nth: number; atMs: number }, fromMs: number): Promise<string> {
+  const schoolKey = (await schoolOfTrial(scene, crateId, openedMs)) ?? schoolOf(supplier, nth)
   const { lines } = scene.commander.crate(crateId, fromMs)
   for (const [index, { id }] of lines.entries()) await acclimateLine(scene, id, schoolKey, fromMs + index * 3 * minuteMs)
   await placeRest(scene, crateId, fromMs + 150 * minuteMs)
+  return schoolKey
 }
 
 /** Fish go where they are planned; what has become one too many for its tank meanwhile, the lead decides. */

@@ -14,7 +14,7 @@ import type { Database } from '../server/db/open'
 import { Problem } from '../server/http/problem'
 import { createCommander, type Commander } from './commander'
 import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, dueLines, openLines, type DemoSupplier } from './demoBook'
-import { acclimateCrate, lookAgain, schoolOf } from './acclimating'
+import { acclimateCrate } from './acclimating'
 import { drawBag } from './drawBag'
 import { furnish, type Furnished } from './furnish'
 import { createLosses, type Losses } from './losing'
@@ -27,6 +27,7 @@ import { feedTheRoom } from './inTheKitchen'
 import { hangOnTheGlass } from './onTheGlass'
 import { putOnTheBench } from './onTheBench'
 import { treatWaters } from './treating'
+import { learn } from './learning'
 import { lookAtTrouble, stopEating, told } from './onTheRound'
 
 const [minuteMs, hourMs, dayMs] = [60_000, 3_600_000, 86_400_000]
@@ -103,8 +104,7 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
     const view = await takeIn(scene, supplier, chooseLines(scene, supplier, daysAgo, atMs), atMs)
     await openBags(scene, view, view.bags, atMs + 20 * minuteMs, supplier)
     const placedAtMs = atMs + (25 + view.bags.length) * minuteMs
-    const school = schoolOf(supplier.name, Math.floor((days - daysAgo) / supplier.everyDays))
-    await acclimateCrate(scene, view.id, school, placedAtMs)
+    const school = await acclimateCrate(scene, view.id, { supplier: supplier.name, nth: Math.floor((days - daysAgo) / supplier.everyDays), atMs }, placedAtMs)
     scene.losses.came(scene.commander.crate(view.id, placedAtMs + 160 * minuteMs), school, placedAtMs)
     await settle(scene, view.id, placedAtMs + 160 * minuteMs, daysAgo)
   }
@@ -112,8 +112,8 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
   await keepHolds(scene, daysAgo, atMs + 4.5 * hourMs)
   await leaveQuarantine(scene, atMs + 5 * hourMs)
   await sellAndLose(scene, atMs + 6 * hourMs)
-  await scene.losses.lose(scene.commander, scene.people, atMs + 7 * hourMs)
-  await lookAgain(scene, atMs + 8 * hourMs)
+  await scene.losses.lose(scene, daysAgo, atMs + 7 * hourMs)
+  await learn(scene, daysAgo, atMs + 7.5 * hourMs)
   await happenOnce(scene, daysAgo, atMs + 8 * hourMs)
 }
 

@@ -24,6 +24,7 @@ import { glassApi } from '../core/room/glass.api'
 import { probesApi } from '../core/probes/probes.api'
 import { holdsApi } from '../core/holds/holds.api'
 import { regimensApi } from '../core/regimens/regimens.api'
+import { outcomesApi } from '../core/outcomes/outcomes.api'
 import { plansApi } from '../core/plans/plans.api'
 import { movesApi } from '../core/moves/moves.api'
 import { placingApi } from '../core/placing/placing.api'
@@ -59,6 +60,7 @@ const parts: [title: string, file: string, ...apis: Api[]][] = [
   ['Tanks', 'core/room/glass.api.ts', glassApi],
   ['Holds', 'core/holds/holds.api.ts', holdsApi],
   ['Regimens', 'core/regimens/regimens.api.ts', regimensApi],
+  ['Outcomes', 'core/outcomes/outcomes.api.ts', outcomesApi],
   ['Plans', 'core/plans/plans.api.ts', plansApi],
   ['Contacts', 'core/contacts/contacts.api.ts', contactsApi],
   ['Rescues', 'core/placing/placing.api.ts', placingApi],

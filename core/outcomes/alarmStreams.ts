@@ -126,13 +126,16 @@ export const speciesRule = ({ crateRatio, crateDispersion, speciesFalseAlarms }:
 /** Settings by what they are for: the same are asked for again and again, and take a tenth of a second. */
 const settings = new Map<string, AlarmSetting>()
 
+/** Figures that settings are made for lie so far apart; a threshold is found to a thousandth. */
+const [apart, halvings] = [1.5, 14]
+const inSteps = (figure: number): number => apart ** Math.round(Math.log(figure) / Math.log(apart))
+
 /**
- * The setting of one stream. What is expected of it is taken in steps of a fifth, so that it is not set anew for every fish.
+ * The setting of one stream. What it is for is taken in steps, so that it is not set anew for every fish.
  * @param perYear - steps of it in a year.
  */
 export function settingFor({ ratio, dispersion, falseAlarmsPerYear }: StreamRule, { perYear, streams, expected }: { perYear: number; streams: number; expected: number }): AlarmSetting {
-  const rounded = 1.2 ** Math.round(Math.log(Math.max(0.01, expected)) / Math.log(1.2))
-  const asked = { stepsPerYear: Math.max(1, Math.round(perYear)), streams, falseAlarmsPerYear, expected: rounded, dispersion, ratio }
+  const asked = { stepsPerYear: inSteps(Math.max(1, perYear * streams)), streams: 1, falseAlarmsPerYear, expected: inSteps(Math.max(0.01, expected)), dispersion, ratio, halvings }
   const key = JSON.stringify(asked)
   const setting = settings.get(key) ?? alarmThreshold(asked)
   if (settings.size > 500) settings.clear()

@@ -105,13 +105,14 @@ export interface AlarmSetting {
 /**
  * Sets an alarm so that it rings falsely as often as the house allows, half for each kind. Source: docs/outcomes.md.
  * @param streams - waters, suppliers or species that are watched together.
+ * @param halvings - how often the range of thresholds, 0.2 to 15, is halved.
  */
-export function alarmThreshold({ stepsPerYear, streams, falseAlarmsPerYear, expected, dispersion, ratio = usualRatio }: { stepsPerYear: number; streams: number; falseAlarmsPerYear: number; expected: number; dispersion: number; ratio?: number }): AlarmSetting {
+export function alarmThreshold({ stepsPerYear, streams, falseAlarmsPerYear, expected, dispersion, ratio = usualRatio, halvings = 40 }: { stepsPerYear: number; streams: number; falseAlarmsPerYear: number; expected: number; dispersion: number; ratio?: number; halvings?: number }): AlarmSetting {
   const usual: Usual = { expected, dispersion, ratio }
   const stepsToFalse = (stepsPerYear * streams) / (falseAlarmsPerYear / 2)
   const usually = chancesOf(expected, dispersion)
   let [low, high] = [0.2, 15]
-  for (let halving = 0; halving < 40; halving += 1) {
+  for (let halving = 0; halving < halvings; halving += 1) {
     const middle = (low + high) / 2
     if (stepsToRing(middle, usual, usually) < stepsToFalse) low = middle
     else high = middle
