@@ -16,8 +16,8 @@ interface Newcomer {
 
 /** Chance in ten thousand to die on a day, by days since they came: most in the first week. */
 const perDay = (day: number): number => (day <= 1 ? 35 : day <= 3 ? 25 : day <= 7 ? 16 : day <= 14 ? 8 : 0)
-/** Kinds that die easily whoever sends them, and kinds that hardly die. */
-const delicate = ['Otocinclus', 'Cardinal tetra', 'Sailfin molly', 'Sparkling gourami', 'Ember tetra']
+/** Kinds that die easily whoever sends them, and kinds that hardly die: Brackwater sends the delicate ones and looks bad for it. */
+const delicate = ['Otocinclus', 'Sparkling gourami', 'Sailfin molly', 'Knight goby', 'Bumblebee goby', 'Silver mono']
 const hardy = ['Zebra danio', 'Platy', 'Guppy', 'Rosy barb', 'Bronze corydoras']
 /** What is true of this made room, and what Outcomes is to find out: the drip costs more fish than the net-over. */
 const timesOfSchool: Record<string, number> = { drip: 2.2, netOver: 0.6, siphon: 1 }
@@ -38,7 +38,7 @@ export function createLosses(chance: Chance) {
     came(crate: CrateView, schoolKey: string, atMs: number): void {
       const ofCrate = chance.from(timesOfCrate)
       for (const { lotId, species, tank } of crate.lines) {
-        const ofKind = delicate.includes(species) ? 2.5 : hardy.includes(species) ? 0.5 : 1
+        const ofKind = delicate.includes(species) ? 3.2 : hardy.includes(species) ? 0.5 : 1
         if (tank) newcomers.push({ lotId, tankId: tank.id, tankCode: tank.code, cameMs: atMs, times: ofKind * ofCrate * (timesOfSchool[schoolKey] ?? 1) })
       }
     },

@@ -126,8 +126,8 @@ export const speciesRule = ({ crateRatio, crateDispersion, speciesFalseAlarms }:
 /** Settings by what they are for: the same are asked for again and again, and take a tenth of a second. */
 const settings = new Map<string, AlarmSetting>()
 
-/** Figures that settings are made for lie so far apart; a threshold is found to a thousandth. */
-const [apart, halvings] = [1.5, 14]
+/** Figures that settings are made for lie so far apart; a threshold is found to a thousandth, by a chain coarse enough for a screen. */
+const [apart, halvings, states] = [1.5, 14, 60]
 const inSteps = (figure: number): number => apart ** Math.round(Math.log(figure) / Math.log(apart))
 
 /**
@@ -135,7 +135,7 @@ const inSteps = (figure: number): number => apart ** Math.round(Math.log(figure)
  * @param perYear - steps of it in a year.
  */
 export function settingFor({ ratio, dispersion, falseAlarmsPerYear }: StreamRule, { perYear, streams, expected }: { perYear: number; streams: number; expected: number }): AlarmSetting {
-  const asked = { stepsPerYear: inSteps(Math.max(1, perYear * streams)), streams: 1, falseAlarmsPerYear, expected: inSteps(Math.max(0.01, expected)), dispersion, ratio, halvings }
+  const asked = { stepsPerYear: inSteps(Math.max(1, perYear * streams)), streams: 1, falseAlarmsPerYear, expected: inSteps(Math.max(0.01, expected)), dispersion, ratio, halvings, states }
   const key = JSON.stringify(asked)
   const setting = settings.get(key) ?? alarmThreshold(asked)
   if (settings.size > 500) settings.clear()

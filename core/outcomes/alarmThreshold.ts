@@ -49,10 +49,11 @@ export function tailOf(dead: number, expected: number, dispersion: number): numb
   return Math.max(0, 1 - below)
 }
 
-const states = 200
+/** States between 0 and the threshold. */
+const usualStates = 200
 
 /** Mean steps until a score that begins at 0 reaches the threshold (Brook & Evans 1972). */
-function stepsToRing(threshold: number, usual: Usual, chances: readonly number[]): number {
+function stepsToRing(threshold: number, usual: Usual, chances: readonly number[], states: number): number {
   const jumps = chances.map((_, dead) => (stepWeight(dead, usual) * states) / threshold)
   const rows = Array.from({ length: states }, () => new Float64Array(states))
   const leave = (row: Float64Array, to: number, chance: number): void => {
@@ -106,16 +107,17 @@ export interface AlarmSetting {
  * Sets an alarm so that it rings falsely as often as the house allows, half for each kind. Source: docs/outcomes.md.
  * @param streams - waters, suppliers or species that are watched together.
  * @param halvings - how often the range of thresholds, 0.2 to 15, is halved.
+ * @param states - of the chain by which it is reckoned.
  */
-export function alarmThreshold({ stepsPerYear, streams, falseAlarmsPerYear, expected, dispersion, ratio = usualRatio, halvings = 40 }: { stepsPerYear: number; streams: number; falseAlarmsPerYear: number; expected: number; dispersion: number; ratio?: number; halvings?: number }): AlarmSetting {
+export function alarmThreshold({ stepsPerYear, streams, falseAlarmsPerYear, expected, dispersion, ratio = usualRatio, halvings = 40, states = usualStates }: { stepsPerYear: number; streams: number; falseAlarmsPerYear: number; expected: number; dispersion: number; ratio?: number; halvings?: number; states?: number }): AlarmSetting {
   const usual: Usual = { expected, dispersion, ratio }
   const stepsToFalse = (stepsPerYear * streams) / (falseAlarmsPerYear / 2)
   const usually = chancesOf(expected, dispersion)
   let [low, high] = [0.2, 15]
   for (let halving = 0; halving < halvings; halving += 1) {
     const middle = (low + high) / 2
-    if (stepsToRing(middle, usual, usually) < stepsToFalse) low = middle
+    if (stepsToRing(middle, usual, usually, states) < stepsToFalse) low = middle
     else high = middle
   }
-  return { suddenTail: 1 / stepsToFalse, threshold: high, stepsToFalse, stepsToAlarm: [2, 3, 5, 10].map((times) => ({ times, steps: stepsToRing(high, usual, chancesOf(expected * times, dispersion)) })) }
+  return { suddenTail: 1 / stepsToFalse, threshold: high, stepsToFalse, stepsToAlarm: [2, 3, 5, 10].map((times) => ({ times, steps: stepsToRing(high, usual, chancesOf(expected * times, dispersion), states) })) }
 }

@@ -6,6 +6,7 @@ import sharp from 'sharp'
 import request from 'supertest'
 import { productValues } from '../../core/testing/productValues'
 import { figureInputs } from '../../core/bench/bagFigures'
+import type { AlarmsView } from '../../core/outcomes/outcomeViews'
 import type { BenchSubject, BenchView, RunView } from '../../core/bench/benchView'
 import { addressOf } from '../../core/commands/declare'
 import { meets, type Thing } from '../../core/commands/things'
@@ -426,6 +427,42 @@ test('regimens: what is put into a water, changed of it and done over days', asy
   await act('undoWaterChange', { changeId }, {})
   await act('recordRegimenStep', { regimenId: feed }, { kind: 'feed', tankId: tank(6), happenedAtMs })
   for (const regimenId of known.regimenId ?? []) await act('endRegimen', { regimenId }, { reason: 'served', happenedAtMs })
+})
+
+test('outcomes: alarms, a trial and a sheet', async () => {
+  room.clock.nowMs = happenedAtMs
+  // Whoever stands there settles; then half of them die in a day.
+  const added = await room.post(`/api/tanks/${tank(9)}/additions`, { species: 'Cherry barb', quantity: 60, how: 'brought-in', note: null, happenedAtMs })
+  expect(added.body).toMatchObject({ lotId: expect.any(String) })
+  await act('recordLoss', { tankId: tank(9) }, { lotId: added.body.lotId, quantity: 30, cause: 'found dead', note: null, happenedAtMs })
+  const { alarms } = (await room.get('/api/outcomes/alarms')).body as AlarmsView
+  await act('answerAlarm', {}, { stream: alarms.find(({ state }) => state === 'sudden')?.stream, found: 'heater stuck', outbreak: 'Heater in May' })
+  const opened = async (): Promise<{ id: string; lotId: string }> => {
+    const { body: made } = await room.post('/api/crates', { supplier: 'Hollow Reed Hatchery', expectedAtMs: null, packedAtMs: null, lines: [{ ...line('Cherry barb', 8, 10, 1), override: 'a test' }] })
+    const { bags, lines } = await view(made.id as string)
+    await room.post(`/api/crates/${made.id}/bags`, plainBag(bags.map(({ id }) => id), 10))
+    await room.post(`/api/crates/${made.id}/placements`, { tankId: tank(8), override: 'a test', happenedAtMs })
+    return { id: made.id as string, lotId: lines[0]?.lotId ?? '' }
+  }
+  await opened()
+  const trial = { schoolA: 'Net-over', schoolB: 'Slow drip, still', suppliers: ['Hollow Reed Hatchery'], day: 1, looks: 1, lossPercentA: 5, lossPercentB: 80, note: null }
+  const { id: trialId, cratesPerSchool } = await act<{ id: string; cratesPerSchool: number }>('startTrial', {}, trial)
+  for (let each = 0; each < 2 * cratesPerSchool; each += 1) {
+    const { id: crateId, lotId } = await opened()
+    const body = { crateId, worstA: 0.4, worstB: 0.5, hasBinder: false }
+    if (each > 0) expect((await room.post(`/api/outcomes/trials/${trialId}/crates`, body)).status).toBe(201)
+    else {
+      await act('takePart', { trialId }, body)
+      await room.post(`/api/tanks/${tank(8)}/losses`, { lotId, quantity: 4, cause: 'found dead', note: null, happenedAtMs })
+      await act('answerTrialPause', { trialId }, { crateId, words: 'a leaking bag' })
+    }
+  }
+  room.clock.nowMs = happenedAtMs + 2 * 86_400_000
+  await act('takeTrialLook', { trialId }, {})
+  const { id: second } = await act<{ id: string }>('startTrial', {}, trial)
+  await act('endTrial', { trialId: second }, { because: 'nobody has the time' })
+  await act('keepSheet', {}, { month: '2031-05' })
+  room.clock.nowMs = happenedAtMs
 })
 
 test('what a lead keeps', async () => {

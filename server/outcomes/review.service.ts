@@ -3,8 +3,8 @@ import { likeness, type CrateLoss } from '../../core/outcomes/likeness'
 import { deadBy } from '../../core/outcomes/lossRow'
 import { moneyFigures, type MoneyClaim, type MoneyLine } from '../../core/outcomes/moneyFigures'
 import { monthlyFigures, type FigureKey, type SheetAsked, type SheetFigure, type SheetRow } from '../../core/outcomes/monthlyFigures'
-import { kindRowOf, strataOfLot, type OutcomeLot } from '../../core/outcomes/outcomeLot'
-import { outcomesPage, type OutcomesQuestion } from '../../core/outcomes/outcomesPage'
+import { kindRowOf, strataOfLot, type Grouping, type OutcomeLot } from '../../core/outcomes/outcomeLot'
+import { outcomesPage, type OutcomesQuestion, type OutcomesView } from '../../core/outcomes/outcomesPage'
 import type { KeepSheet } from '../../core/outcomes/outcomes.schema'
 import type { MoneyView, ReviewView } from '../../core/outcomes/outcomeViews'
 import { certainties, type Certainty } from '../../core/outcomes/certaintyWords'
@@ -30,6 +30,8 @@ interface Collaborators {
 
 /** Losses of so many days are those of the first days, in money. */
 const [firstWeek, aliveDay] = [7, 14]
+/** What a sentence says of a difference that was not there a month ago. */
+const newWords = 'New this month'
 /** A sheet goes back no further. */
 const mostMonths = 36
 
@@ -93,9 +95,17 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
   const wordsOf = (figures: readonly SheetFigure[]): SheetAsked['before'] => Object.fromEntries(figures.flatMap(({ key, word }): [FigureKey, Certainty][] => (isWord(word) ? [[key, word]] : [])))
 
   /** Words of every comparison of the pages that a lead looks at each month. */
-  function comparisonsOf(read: LossBooks): Certainty[] {
-    const question: OutcomesQuestion = { by: 'supplier', day: read.rules.mainDay, died: 'anything', supplier: null, species: null, origin: null, from: null, until: null, pair: null }
-    return (['supplier', 'school'] as const).flatMap((by) => outcomesPage({ lots: read.lots(), today: read.today, question: { ...question, by }, rules: read.rules }).comparisons.map(({ word }) => word))
+  const comparisonsOf = (read: LossBooks): Certainty[] => (['supplier', 'school'] as const).flatMap((by) => pageOf(read, by).comparisons.map(({ word }) => word))
+
+  /** Pages that stand behind a sheet, reckoned once for the books they are of. */
+  const pages = new WeakMap<LossBooks, Map<Grouping, OutcomesView>>()
+  function pageOf(read: LossBooks, by: Grouping): OutcomesView {
+    const known = pages.get(read) ?? new Map<Grouping, OutcomesView>()
+    pages.set(read, known)
+    const question: OutcomesQuestion = { by, day: read.rules.mainDay, died: 'anything', supplier: null, species: null, origin: null, from: null, until: null, pair: null }
+    const page = known.get(by) ?? outcomesPage({ lots: read.lots(), today: read.today, question, rules: read.rules })
+    known.set(by, page)
+    return page
   }
 
   function figuresOf(month: string, nowMs: number): SheetFigure[] {
@@ -107,15 +117,21 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
     const rung = alarms.streams(nowMs).filter(({ alarm: { raisedOn } }) => raisedOn !== null && monthOf(raisedOn) === month)
     const answered = alarms.view(nowMs).answered.filter(({ on }) => monthOf(on) === month)
     const own = claims()
-    const before = store.kept(monthBefore(month))?.figures ?? monthlyFigures({ ...asked, month: monthBefore(month), today: `${month}-01`, lots: lots.filter(({ opened }) => opened < `${month}-01`), comparisons: [], alarms: { raised: 0, standing: 0 }, money: { lost: 0, claimed: 0, settled: 0, unpricedFish: 0 }, before: {} }).figures
-    return monthlyFigures({
+    const told: SheetAsked = {
       ...asked,
       alarms: { raised: rung.length + answered.length, standing: rung.length },
       comparisons: comparisonsOf(read),
       money: { lost, unpricedFish, claimed: own.filter(({ sentAtMs, state }) => state !== 'draft' && inMonth(sentAtMs)).reduce((sum, { claimed }) => sum + claimed, 0), settled: own.filter(({ settledAtMs }) => inMonth(settledAtMs)).reduce((sum, { settled }) => sum + (settled ?? 0), 0) },
-      before: wordsOf(before),
-    }).figures
+      before: {},
+    }
+    const { figures } = monthlyFigures(told)
+    const isNew = figures.some(({ sentence }) => sentence.includes(newWords))
+    const before = isNew ? (store.kept(monthBefore(month))?.figures ?? sheetBefore(told)) : []
+    return isNew ? monthlyFigures({ ...told, before: wordsOf(before) }).figures : figures
   }
+
+  /** The sheet of a month ago as it would have been made then, where nobody kept it: its words are asked for only where something is new. */
+  const sheetBefore = (told: SheetAsked): SheetFigure[] => monthlyFigures({ ...told, month: monthBefore(told.month), today: `${told.month}-01`, lots: told.lots.filter(({ opened }) => opened < `${told.month}-01`) }).figures
 
   function monthsOf({ today, risks }: LossBooks): string[] {
     const first = [...risks.values()].reduce((least, { opened }) => (opened < least ? opened : least), today)
@@ -139,13 +155,12 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
     const read = books.at(nowMs)
     const months = monthsOf(read)
     const month = months.find((each) => each === asked) ?? months[1] ?? months[0] ?? monthOf(read.today)
-    const question: OutcomesQuestion = { by: 'supplier', day: read.rules.mainDay, died: 'anything', supplier: null, species: null, origin: null, from: null, until: null, pair: null }
     const kept = store.kept(month)
     const running = trials.list(nowMs).trials[0]
     const own = likeness({ rows: cratesOf(read), limits: read.rules })
     return {
       ...{ month, months, today: read.today, figures: figuresOf(month, nowMs), kept: kept && { by: kept.by, atMs: kept.atMs } },
-      ranks: outcomesPage({ lots: read.lots(), today: read.today, question, rules: read.rules }).ranking?.groups ?? [],
+      ranks: pageOf(read, 'supplier').ranking?.groups ?? [],
       alarms: alarms.view(nowMs),
       trial: running ? `Trial ${running.number}, ${running.schools[0]} against ${running.schools[1]}: ${running.sentence}` : null,
       likeness: { measured: own.icc, house: read.rules.icc, crates: own.crates },

@@ -61,8 +61,10 @@ function Outcomes({ answer, question, problem }: { answer: OutcomesAnswer; quest
       <GroupTable view={view} question={question} search={search} />
       <div className="outcome-columns">
         <Comparisons view={view} question={question} onPair={(a, b) => setSearch((now) => (now.set('a', a), now.set('b', b), now), { replace: true })} onAll={() => setSearch((now) => (now.delete('a'), now.delete('b'), now), { replace: true })} />
-        {view.ranking && <RankingTable ranking={view.ranking} by={groupingWords[question.by]} day={question.day} />}
-        <KindsTable kinds={view.kinds} />
+        <div>
+          {view.ranking && <RankingTable ranking={view.ranking} by={groupingWords[question.by]} day={question.day} />}
+          <KindsTable kinds={view.kinds} />
+        </div>
       </div>
       <p className="aside-word">
         <Button look="quiet" onClick={() => saveOutcomes(view, question)}>

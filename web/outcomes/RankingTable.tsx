@@ -8,7 +8,7 @@ export function RankingTable({ ranking: { overall, groups }, by, day }: { rankin
     <section className="row-section">
       <h2>Losses by {by}</h2>
       <p className="aside-word">
-        {day === null ? 'Lost' : `Lost by day ${day}`}, each drawn towards {overall === null ? 'all' : `the ${percentOf(overall)} of all`} by as much as its crates are few{by === 'supplier' ? '; hard fish count as more fish' : ''}. A place is no more than its interval.
+        {day === null ? 'Lost' : `Lost by day ${day}`}, each drawn towards {overall === null ? 'all' : `the ${percentOf(overall)} of all`} by as much as its crates are few{by === 'supplier' ? '; hard fish count as more fish' : ''}. A place, of {groups.length}, is no more than its interval.
       </p>
       <Table responsive>
         <thead>
@@ -16,7 +16,7 @@ export function RankingTable({ ranking: { overall, groups }, by, day }: { rankin
             <th scope="col">{by}</th>
             <th scope="col">crates</th>
             <th scope="col">lost</th>
-            <th scope="col">of {groups.length} places</th>
+            <th scope="col">place</th>
             <th scope="col">how sure</th>
           </tr>
         </thead>
