@@ -28,10 +28,10 @@ const views: [string, string, ((driver: Driver) => Promise<void>)?][] = [
   ['kitchen', '/kitchen', (driver) => driver.page.locator('.tick-row').first().waitFor()],
   ['holds', '/holds', (driver) => driver.page.locator('.hold-row').first().waitFor()],
   ['regimen', '/regimens', openLadder],
-  ['handover', '/handover', (driver) => driver.page.locator('.handover .record').first().waitFor()],
+  ['outcomes', '/outcomes?by=school', (driver) => driver.page.locator('.survival-chart canvas').waitFor()],
 ]
 const onPhone = new Set(['unpack', 'run', 'kitchen', 'move', 'introduction'])
-const onDesktop = new Set(['today', 'crate', 'holds', 'tank-choice', 'claim', 'room', 'handover', 'regimen', 'tank', 'trace', 'compare'])
+const onDesktop = new Set(['today', 'crate', 'holds', 'tank-choice', 'claim', 'room', 'outcomes', 'regimen', 'tank', 'trace', 'compare'])
 
 /** The ladder half way, with its chart. */
 async function openLadder(driver: Driver): Promise<void> {

@@ -2,13 +2,13 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { chromium, type Browser, type Page } from '@playwright/test'
-import { openDatabase } from '../server/db/open'
+import { openDatabase, type Database } from '../server/db/open'
 import { listen } from '../server/listen'
 
 const lead = { name: 'Imre', passphrase: 'tide pool at dawn', pin: '4711' }
 
-/** A room with one crate of one line, behind the real server; answers its address, the line, and how to close it. */
-export async function openRoom(tankCount = 1): Promise<{ url: string; lineId: string; close: () => void }> {
+/** A room with one crate of one line, behind the real server; answers its address, the line, its database, and how to close it. */
+export async function openRoom(tankCount = 1): Promise<{ url: string; lineId: string; db: Database; close: () => void }> {
   const db = openDatabase(join(mkdtempSync(join(tmpdir(), 'daily-crate-')), 'room.sqlite'))
   const { server, url } = await listen({ databaseFile: db.file, host: '127.0.0.1', port: 0, tls: null, webFolder: resolve('dist/web'), now: Date.now, isFrozenClock: false, startsDamaged: false, mostMegabytes: null, names: [], copies: null }, db)
   let [cookie, staffId, sent] = ['', '', 0]
@@ -27,7 +27,7 @@ export async function openRoom(tankCount = 1): Promise<{ url: string; lineId: st
   }
   const { id } = await send<{ id: string }>('POST', '/api/crates', { supplier: 'Pale Harbour Livestock', expectedAtMs: null, packedAtMs: Date.now() - 72_000_000, lines: [{ species: 'Royal gramma', count: 1, bags: 1, perBag: null, tankId: tanks[0]?.id ?? null }] })
   const crate = await send<{ lines: { id: string }[]; bags: { id: string }[] }>('GET', `/api/crates/${id}`)
-  return { url, lineId: crate.lines[0]?.id ?? '', close: () => (server.closeAllConnections(), server.close(), db.close()) }
+  return { url, db, lineId: crate.lines[0]?.id ?? '', close: () => (server.closeAllConnections(), server.close(), db.close()) }
 }
 
 /** Opens a device for the lead, who records on it. */

@@ -7,6 +7,7 @@ import { benchHistory } from './history'
 import { benchHolds } from './holds'
 import { benchKeeping } from './keeping'
 import { benchMoves } from './moves'
+import { benchOutcomes } from './outcomes'
 import { benchRounds } from './rounds'
 import { benchResponsive } from './responsive'
 import { benchRoom } from './room'
@@ -24,6 +25,7 @@ benchAcclimation()
 await benchMoves()
 await benchRounds()
 await benchHolds()
+await benchOutcomes()
 await benchFalseActs()
 await benchFirstLoad()
 await benchResponsive()

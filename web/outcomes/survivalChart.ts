@@ -37,7 +37,7 @@ export function toSurvivalChart(curves: readonly CurveShown[], day: number, inks
   }
 }
 
-const upright = (day: number, content: string, ink: string) => ({ type: 'line' as const, xMin: day, xMax: day, borderColor: ink, borderWidth: 1, borderDash: [6, 4], label: { display: true, content, position: 'end' as const, backgroundColor: 'transparent', color: ink, xAdjust: 24, font: { size: 11 } } })
+const upright = (day: number, content: string, ink: string) => ({ type: 'line' as const, xMin: day, xMax: day, borderColor: ink, borderWidth: 1, borderDash: [6, 4], label: { display: true, content, position: 'start' as const, backgroundColor: 'transparent', color: ink, xAdjust: 24, font: { size: 11 } } })
 
 /** The curves in a sentence, for whoever does not see them. */
 export function curveWords(curves: readonly CurveShown[], day: number): string {

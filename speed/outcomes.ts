@@ -1,0 +1,89 @@
+import { outcomesPage, type OutcomesQuestion } from '../core/outcomes/outcomesPage'
+import { standardLimits } from '../core/limits/houseLimits'
+import type { Database } from '../server/db/open'
+import { createLossBooks } from '../server/outcomes/lossBooks'
+import { createOutcomesStore } from '../server/outcomes/outcomes.store'
+import { launchBrowser, openRoom, signIn } from './browserRoom'
+import { figuresOf, report, timed } from './figures'
+import { insertInto } from './insertInto'
+
+const dayMs = 86_400_000
+const nowMs = Date.now()
+/** A million fish of 40,000 lots in 6,000 crates of 24 suppliers; 120,000 of them die. */
+const [lotCount, crateCount, supplierCount, speciesCount, perLot, deadPerLot] = [40_000, 6000, 24, 60, 25, 3]
+const [runs, aim, aimMs] = [5, 2, 50]
+const question: OutcomesQuestion = { by: 'supplier', day: 14, died: 'anything', supplier: null, species: null, origin: null, from: null, until: null, pair: null }
+
+/** Everything Outcomes shows of a very large house, beside one pass over the same rows; and what the page does meanwhile. */
+export async function benchOutcomes(): Promise<void> {
+  const room = await openRoom()
+  const { db } = room
+  db.raw.exec('PRAGMA synchronous=OFF')
+  db.transact(() => fill(db))
+  const store = createOutcomesStore(db)
+  const [floor, ours, figures]: [number[], number[], number[]] = [[], [], []]
+  for (let run = 0; run < runs; run += 1) {
+    floor.push(await timed(() => sumOfRows(db)))
+    // A new one each time: nothing is kept from the run before.
+    const books = createLossBooks({ store, limits: () => standardLimits, zone: () => 'UTC', outbreaks: () => [] })
+    ours.push(await timed(() => books.at(nowMs).risks.size))
+    const { today, rules, lots } = books.at(nowMs)
+    const all = lots()
+    figures.push(await timed(() => outcomesPage({ lots: all, today, rules, question })))
+  }
+  report('Losses of 1,000,000 fish, 40,000 lots, 120,000 deaths: counting time from the ledger', 'the same rows read and summed', figuresOf(ours), figuresOf(floor), aim)
+  report('The same: curves, 24 comparisons, ranking, kinds of death, reckoned away from the page', 'the same rows read and summed', figuresOf(figures), figuresOf(floor), aim)
+  await benchPage(room.url)
+  room.close()
+}
+
+/** One pass over the rows that count. */
+function sumOfRows({ raw }: Database): number {
+  let sum = 0
+  for (const { quantity } of raw.prepare("SELECT seq, id, kind, lot_id, from_place_id, to_place_id, quantity, happened_at_ms, cause, reverses_id FROM movement ORDER BY seq").all() as { quantity: number }[]) sum += quantity
+  return sum
+}
+
+async function benchPage(url: string): Promise<void> {
+  const browser = await launchBrowser()
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await signIn(page, url)
+  await page.goto(`${url}/outcomes/trials`)
+  await page.locator('main h1').waitFor({ timeout: 60_000 })
+  await page.evaluate(() => {
+    const tasks: number[] = []
+    Object.assign(window, { tasks, startedMs: performance.now() })
+    new PerformanceObserver((list) => tasks.push(...list.getEntries().map(({ duration }) => duration))).observe({ entryTypes: ['longtask'] })
+  })
+  const passed = () => page.evaluate(() => ({ sinceMs: performance.now() - (window as unknown as { startedMs: number }).startedMs, longestMs: Math.max(0, ...(window as unknown as { tasks: number[] }).tasks.splice(0)) }))
+  await page.getByRole('link', { name: 'Survival' }).click()
+  await page.getByText('Reading the losses').waitFor()
+  await page.locator('.group-table, [role=alert]').first().waitFor({ state: 'attached', timeout: 180_000 })
+  const reckoned = await passed()
+  await browser.close()
+  const words = reckoned.longestMs === 0 ? 'none of 50 ms or more' : `${reckoned.longestMs.toFixed(0)} ms`
+  console.log(`\nOutcomes page of the same house in Chromium: figures after ${(reckoned.sinceMs / 1000).toFixed(1)} s\n  longest task of the page meanwhile: ${words}   aim: under ${aimMs} ms, ${reckoned.longestMs < aimMs ? 'met' : 'NOT met'}`)
+}
+
+/** Writes the house row by row, so that the triggers keep its stock. */
+function fill({ raw }: Database): void {
+  const insert = insertInto({ raw })
+  const staff = (raw.prepare('SELECT id FROM staff LIMIT 1').get() as { id: string }).id
+  const tank = (raw.prepare('SELECT id FROM tank LIMIT 1').get() as { id: string }).id
+  const [species, supplier, crate, lot, line] = [insert('species', 'id, name, name_key, created_at_ms'), insert('supplier', 'id, name'), insert('crate', 'id, number, supplier_id, created_at_ms, packed_at_ms'), insert('lot', 'id, code, species_id, origin, created_at_ms'), insert('line', 'id, crate_id, position, count, lot_id, version')]
+  const movement = insert('movement', 'id, kind, lot_id, from_place_id, to_place_id, quantity, cause, reason, staff_id, command_key, happened_at_ms, recorded_at_ms')
+  for (let index = 0; index < speciesCount; index += 1) species(`sp${index}`, `Kind ${index}`, `kind ${index}`, 0)
+  for (let index = 0; index < supplierCount; index += 1) supplier(`su${index}`, `Supplier ${index}`)
+  const openedMs = (index: number): number => nowMs - Math.floor(((crateCount - index) / crateCount) * 1500 + 20) * dayMs
+  for (let index = 0; index < crateCount; index += 1) crate(`c${index}`, index + 10, `su${index % supplierCount}`, openedMs(index), openedMs(index) - dayMs)
+  for (let index = 0; index < lotCount; index += 1) {
+    const crateIndex = Math.floor((index * crateCount) / lotCount)
+    const [lotId, atMs] = [`l${index}`, openedMs(crateIndex)]
+    lot(lotId, `L${index}`, `sp${index % speciesCount}`, 'bench', atMs)
+    line(`n${index}`, `c${crateIndex}`, index, perLot, lotId, 1)
+    const write = (name: string, kind: string, from: string, to: string, quantity: number, cause: string | null, day: number): void => movement(`${name}${index}`, kind, lotId, from, to, quantity, cause, null, staff, 'k', atMs + day * dayMs, atMs + day * dayMs)
+    write('a', 'arrive', 'outside', tank, perLot, null, 0)
+    for (let dead = 0; dead < deadPerLot; dead += 1) write(`d${dead}-`, 'loss', tank, 'outside', 1, 'found dead', ((index * 7 + dead * 5) % 19) + (crateIndex % 3 === 0 ? 0 : dead))
+    for (let sale = 0; sale < 3; sale += 1) write(`s${sale}-`, 'release', tank, 'outside', 6, null, 15 + sale * 2)
+  }
+}

@@ -1,0 +1,2 @@
+import { benchOutcomes } from './outcomes'
+await benchOutcomes()
