@@ -116,7 +116,7 @@ const [sideA, sideB] = ['a', 'b']
 
 /** Deaths of every crate above what was to be expected of it (log-rank scores), stratum by stratum, and the test of them. */
 function testOf(strata: readonly Stratum[], { day, seed }: Asked): Tested {
-  const scores = new Map<string, ScoredUnit>()
+  const scores = new Map<string, { a?: ScoredUnit; b?: ScoredUnit }>()
   for (const { a, b } of strata) {
     const units = unitsOf([...a.map((row) => ({ ...row, group: sideA })), ...b.map((row) => ({ ...row, group: sideB }))], day)
     const { risk, dead } = atRiskOf(units, day)
@@ -127,12 +127,15 @@ function testOf(strata: readonly Stratum[], { day, seed }: Asked): Tested {
         if (atRisk > 0) score += (unit.dead[on] as number) - (staying * (dead[on] as number)) / atRisk
         staying -= unit.left[on] as number
       }
-      const key = JSON.stringify([unit.crate, unit.group])
-      const known = scores.get(key)
-      scores.set(key, { crate: unit.crate, group: unit.group, score: (known?.score ?? 0) + score })
+      const sides = scores.get(unit.crate) ?? {}
+      if (!scores.has(unit.crate)) scores.set(unit.crate, sides)
+      const side = unit.group === sideA ? 'a' : 'b'
+      const known = sides[side]
+      if (known) known.score += score
+      else sides[side] = { crate: unit.crate, group: unit.group, score }
     }
   }
-  const units = [...scores.values()]
+  const units = [...scores.values()].flatMap(({ a, b }) => [...(a ? [a] : []), ...(b ? [b] : [])])
   const excess = units.reduce((sum, { group, score }) => (group === sideA ? sum + score : sum), 0)
   return { ...clusterTest({ units, a: sideA, ...(seed === undefined ? {} : { seed }) }), excess, units }
 }

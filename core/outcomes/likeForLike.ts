@@ -1,7 +1,7 @@
 import { crateVariance, shareInterval, type Interval } from './bands'
-import { deadBy, type LossRow } from './lossRow'
-import type { OutcomeRules } from './outcomeRules'
-import { curveOf, influenceOf, isKnown } from './survivalByCrate'
+import { deadBy, lastDayOf, type LossRow } from './lossRow'
+import { dust, type OutcomeRules } from './outcomeRules'
+import { curveOf, influenceAt, isKnown } from './survivalByCrate'
 import { atRiskOf, cratesOf, unitsOf, weightsOf } from './units'
 
 /** Rows of two groups that are alike: of one kind, from one supplier. */
@@ -58,9 +58,18 @@ function rungAt({ a, b, day }: Pair, level: number): Rung {
 
 /** Answers whether survival of rows is known to a day. */
 function isSeen(rows: readonly LossRow[], day: number): boolean {
+  if (rows.some((row) => isAtRisk(row, day))) return true
   const units = unitsOf(rows, day)
   const atRisk = atRiskOf(units, day)
   return units.length > 0 && isKnown(atRisk, curveOf(atRisk), day)
+}
+
+/** Answers whether fish of a row had not left before a day. */
+function isAtRisk(row: LossRow, day: number): boolean {
+  if (lastDayOf(row) < day) return false
+  let staying = row.n
+  for (const { day: on, dead, gone } of row.out) if (on < day) staying -= dead + gone
+  return staying > dust
 }
 
 /** One group of a comparison: its crates, its fish, and the share alive. */
@@ -96,7 +105,7 @@ export function weighedSurvival(strata: readonly (readonly LossRow[])[], weights
     byFish += (weight * share) ** 2 * (curve.greenwood[day] as number)
     whole += atRisk.risk[day] as number
     dead += rows.reduce((sum, row) => sum + deadBy(row, day), 0)
-    for (const unit of units) influence.set(unit.crate, (influence.get(unit.crate) ?? 0) + weight * share * (influenceOf(unit, curve)[day] as number))
+    for (const unit of units) influence.set(unit.crate, (influence.get(unit.crate) ?? 0) + weight * share * influenceAt(unit, curve, day))
     for (const [crate, n] of cratesOf(units)) crates.set(crate, (crates.get(crate) ?? 0) + n)
   }
   const sizes = weightsOf([...crates.values()], rules.icc)

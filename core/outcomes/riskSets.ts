@@ -1,5 +1,4 @@
 import { outsidePlaceId } from '../ledger/movement'
-import { daysBetween } from '../time/daysBetween'
 import type { Exit } from './lossRow'
 import { dust } from './outcomeRules'
 
@@ -61,6 +60,16 @@ export interface RiskSets {
   table: { day: number; atRisk: number; dead: number; gone: number }[]
 }
 
+/** Calendar days as numbers: a ledger names the same few thousand again and again. */
+const numbers = new Map<string, number>()
+function dayNumber(on: string): number {
+  const known = numbers.get(on)
+  if (known !== undefined) return known
+  const number = Math.round(Date.parse(on) / 86_400_000)
+  numbers.set(on, number)
+  return number
+}
+
 /** One thing that took fish of a lot out of sight. */
 interface Leaving {
   day: number
@@ -76,6 +85,7 @@ interface Leaving {
 interface Followed {
   lot: LossLot
   opened: string
+  openedDay: number
   lastWatched: string | null
   received: number
   deadInBag: number
@@ -126,7 +136,7 @@ function openedLots(lots: readonly LossLot[], standing: readonly LossMovement[])
     lots.flatMap((lot) => {
       const on = opened.get(lot.lot)
       if (lot.entry === 'brought in' || on === undefined) return []
-      return [[lot.lot, { lot, opened: on, lastWatched: null, received: 0, deadInBag: 0, found: 0, booked: 0, leavings: [] } satisfies Followed]] as const
+      return [[lot.lot, { lot, opened: on, openedDay: dayNumber(on), lastWatched: null, received: 0, deadInBag: 0, found: 0, booked: 0, leavings: [] } satisfies Followed]] as const
     }),
   )
 }
@@ -160,7 +170,7 @@ function takenBack(lot: string, quantity: number, losses: readonly OpenLoss[]): 
   return rest
 }
 
-const leaving = ({ seq, on }: LossMovement, { opened }: Followed): Leaving => ({ day: Math.max(0, daysBetween(opened, on)), seq, fish: 0, isDead: false, isMissing: false, isShared: false, isCorrection: false, pattern: undefined })
+const leaving = ({ seq, on }: LossMovement, { openedDay }: Followed): Leaving => ({ day: Math.max(0, dayNumber(on) - openedDay), seq, fish: 0, isDead: false, isMissing: false, isShared: false, isCorrection: false, pattern: undefined })
 
 /** Puts a loss on the lots whose fish it was taken to be, each at its own day. */
 function spread({ movement, fish }: OpenLoss, followed: ReadonlyMap<string, Followed>): void {
@@ -186,15 +196,18 @@ function follow(own: Followed, today: string): { row: RiskLot; tooMany: number }
     if (each.isCorrection) corrected += each.fish
     if (fits < dust) continue
     const day = days.get(each.day) ?? { day: each.day, dead: 0, gone: 0 }
-    days.set(each.day, each.isDead ? { ...day, dead: day.dead + fits, ...kindsWith(day, each.pattern, fits) } : { ...day, gone: day.gone + fits })
+    if (day.dead + day.gone === 0) days.set(each.day, day)
+    if (!each.isDead) day.gone += fits
+    else {
+      day.dead += fits
+      if (each.pattern !== undefined) day.kinds = { ...day.kinds, [each.pattern]: (day.kinds?.[each.pattern] ?? 0) + fits }
+    }
   }
   const out = [...days.values()]
-  const lastDay = Math.max(0, daysBetween(own.opened, own.booked > 0 ? today : (own.lastWatched ?? own.opened)), out.at(-1)?.day ?? 0)
+  const lastDay = Math.max(0, dayNumber(own.booked > 0 ? today : (own.lastWatched ?? own.opened)) - own.openedDay, out.at(-1)?.day ?? 0)
   const row = { lot: own.lot.lot, crate: own.lot.crate ?? own.lot.lot, opened: own.opened, received: own.received, deadInBag: own.deadInBag, n, out, until: lastDay, left: left < dust ? 0 : left, missing, corrected, shared }
   return { row, tooMany }
 }
-
-const kindsWith = ({ kinds = {} }: RiskExit, pattern: string | undefined, fish: number): Pick<RiskExit, 'kinds'> => (pattern === undefined ? {} : { kinds: { ...kinds, [pattern]: (kinds[pattern] ?? 0) + fish } })
 
 function tableOf(rows: readonly RiskLot[]): RiskSets['table'] {
   const days = new Map<number, { dead: number; gone: number }>()

@@ -85,6 +85,16 @@ export function influenceOf(unit: Unit, { own, all }: Curve): Float64Array {
   return influence
 }
 
+/** The same on one day alone. */
+export function influenceAt(unit: Unit, { own, all }: Curve, day: number): number {
+  let [sum, staying] = [0, unit.n]
+  for (let on = 0; on <= day; on += 1) {
+    sum += staying * (all[on] as number) - (unit.dead[on] as number) * (own[on] as number)
+    staying -= unit.left[on] as number
+  }
+  return sum
+}
+
 /**
  * Survival by day with the crate as the unit: curve, standard errors and bands, and mean days lived. Source: docs/outcomes.md.
  * @param at - days since opening, whole, 0 and up.

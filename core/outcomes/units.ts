@@ -11,33 +11,54 @@ export interface Unit {
   left: Float64Array
 }
 
-/** Rows of one crate (and group) together, day by day up to `lastDay`; rows without fish are no crates. */
+/** Rows of one crate (and group) together, day by day up to `lastDay`; rows without fish are no crates. What comes of it is not changed. */
 export function unitsOf(rows: readonly LossRow[], lastDay: number): Unit[] {
-  const units = new Map<string, Unit>()
+  const crates = new Map<string, Map<string, Unit>>()
+  const merged = new Set<Unit>()
+  const units: Unit[] = []
   for (const row of rows) {
     if (row.n <= 0) continue
-    const unit = unitFor(units, row, lastDay)
-    let staying = row.n
-    unit.n += row.n
-    for (const { day, dead, gone } of row.out) {
-      staying -= dead + gone
-      if (day > lastDay) continue
-      unit.dead[day] = (unit.dead[day] ?? 0) + dead
-      unit.left[day] = (unit.left[day] ?? 0) + dead + gone
+    const { crate, group = '' } = row
+    const groups = crates.get(crate) ?? new Map<string, Unit>()
+    if (groups.size === 0) crates.set(crate, groups)
+    const [known, own] = [groups.get(group), daysOf(row, lastDay)]
+    if (!known) {
+      const unit = { crate, group, n: row.n, dead: own.dead, left: own.left }
+      groups.set(group, unit)
+      units.push(unit)
+      continue
     }
-    const until = lastDayOf(row)
-    if (until <= lastDay && staying > 0) unit.left[until] = (unit.left[until] ?? 0) + staying
+    // The days of a row are kept for the next question: they are added to in a copy.
+    if (!merged.has(known)) Object.assign(known, { dead: known.dead.slice(), left: known.left.slice() })
+    merged.add(known)
+    known.n += row.n
+    for (let day = 0; day <= lastDay; day += 1) {
+      known.dead[day] = (known.dead[day] as number) + (own.dead[day] as number)
+      known.left[day] = (known.left[day] as number) + (own.left[day] as number)
+    }
   }
-  return [...units.values()]
+  return units
 }
 
-function unitFor(units: Map<string, Unit>, { crate, group = '' }: LossRow, lastDay: number): Unit {
-  const key = JSON.stringify([crate, group])
-  const known = units.get(key)
-  if (known) return known
-  const made: Unit = { crate, group, n: 0, dead: new Float64Array(lastDay + 1), left: new Float64Array(lastDay + 1) }
-  units.set(key, made)
-  return made
+type Days = Pick<Unit, 'n' | 'dead' | 'left'> & { until: number; lastDay: number }
+/** Days of rows as they were last asked for: a page asks the same rows many times. */
+const kept = new WeakMap<LossRow['out'], Days>()
+
+function daysOf(row: LossRow, lastDay: number): Days {
+  const until = lastDayOf(row)
+  const known = kept.get(row.out)
+  if (known?.lastDay === lastDay && known.n === row.n && known.until === until) return known
+  const days: Days = { n: row.n, until, lastDay, dead: new Float64Array(lastDay + 1), left: new Float64Array(lastDay + 1) }
+  let staying = row.n
+  for (const { day, dead, gone } of row.out) {
+    staying -= dead + gone
+    if (day > lastDay) continue
+    days.dead[day] = (days.dead[day] as number) + dead
+    days.left[day] = (days.left[day] as number) + dead + gone
+  }
+  if (until <= lastDay && staying > 0) days.left[until] = (days.left[until] as number) + staying
+  kept.set(row.out, days)
+  return days
 }
 
 /** Fish of many units at risk, by day: those that had not left before, and those that died on it. */

@@ -458,6 +458,7 @@ test('outcomes: alarms, a trial and a sheet', async () => {
     }
   }
   room.clock.nowMs = happenedAtMs + 2 * 86_400_000
+  await request(room.app).post('/api/session/recording').set('Cookie', room.cookie).send({ staffId: room.leadId, pin: '4711' })
   await act('takeTrialLook', { trialId }, {})
   const { id: second } = await act<{ id: string }>('startTrial', {}, trial)
   await act('endTrial', { trialId: second }, { because: 'nobody has the time' })
