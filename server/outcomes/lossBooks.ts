@@ -57,7 +57,7 @@ interface Collaborators {
   outbreaks: () => readonly MarkedOutbreak[]
 }
 
-/** Reads the books as figures need them; kept until something is written or the day turns. */
+/** Reads the books as figures need them; kept until fish move or what they are called changes, or the day turns. */
 export function createLossBooks({ store, limits, zone, outbreaks }: Collaborators) {
   // The ledger is only added to: what was read of it stays read.
   const ledger: MovementRow[] = []
@@ -94,8 +94,8 @@ export function createLossBooks({ store, limits, zone, outbreaks }: Collaborator
     const counted = (patternOf: (id: string) => string) => riskSets({ today, unwatched: tankRows.filter(({ isUnwatched }) => isUnwatched).map(({ tankId }) => tankId), lots, movements: movements.map((each) => (each.kind === 'loss' ? { ...each, pattern: patternOf(each.id) } : each)) })
     const causes = new Map(losses.map(({ id, cause }) => [id, cause ?? 'unknown']))
     const { lots: risks, notFollowed } = counted((id) => causes.get(id) ?? 'unknown')
-    const patterns = once(() => deaths.patterns(losses, ({ lotId, on }) => Math.max(0, daysBetween(opened.get(lotId) ?? on, on)), rules, nowMs))
-    const described = once((): OutcomeLot[] => {
+    const patterns = perVersion(store.version, () => deaths.patterns(losses, ({ lotId, on }) => Math.max(0, daysBetween(opened.get(lotId) ?? on, on)), rules, nowMs))
+    const described = perVersion(store.version, (): OutcomeLot[] => {
       const tell = describer({ store, limits: inForce, rows, tanks, standing, opened, dayOf })
       const events = eventsOf(losses, tanks, outbreaks(), opened)
       return counted((id) => patterns().get(id) ?? 'other').lots.map((risk) => tell(risk, events.get(risk.lot) ?? []))
@@ -105,7 +105,8 @@ export function createLossBooks({ store, limits, zone, outbreaks }: Collaborator
 
   return {
     at(nowMs: number): LossBooks {
-      const [version, today] = [store.version(), dayReader(zone())(nowMs)]
+      const today = dayReader(zone())(nowMs)
+      const version = `${store.counted()} ${JSON.stringify(outcomeRulesOf(limits()))}`
       if (known?.version !== version || known.today !== today) known = { version, today, books: read(today, nowMs) }
       return known.books
     },
@@ -125,10 +126,13 @@ export function dayReader(zone: string): (atMs: number) => string {
   }
 }
 
-/** Reckons something when it is first asked for, and keeps it. */
-function once<T>(reckon: () => T): () => T {
-  let kept: { value: T } | null = null
-  return () => (kept ??= { value: reckon() }).value
+/** Reckons something when it is first asked for, and keeps it until something is written. */
+function perVersion<T>(version: () => string, reckon: () => T): () => T {
+  let kept: { version: string; value: T } | null = null
+  return () => {
+    if (kept?.version !== version()) kept = { version: version(), value: reckon() }
+    return kept.value
+  }
 }
 
 function firstDays(standing: readonly MovementRow[], dayOf: (atMs: number) => string): Map<string, string> {

@@ -55,6 +55,10 @@ export interface BagRow {
 export function createOutcomesStore({ orm, version }: Database) {
   return {
     version,
+    /** Names what counting time goes by: movements, and what lots, places and registers are called. Looks and readings leave it as it is. */
+    counted: (): string =>
+      JSON.stringify(orm.get(sql`SELECT (SELECT max(seq) FROM movement) AS m, (SELECT count(*) FROM lot_name) AS n, (SELECT count(*) FROM hold_begin) AS h, (SELECT total(version) FROM crate) AS c, (SELECT total(version) + count(*) FROM line) AS l,
+        (SELECT total(version) + count(*) FROM species) AS s, (SELECT total(version) + count(*) FROM supplier) AS u, (SELECT total(version) + count(*) FROM system) AS y, (SELECT total(version) + count(*) FROM tank) AS t, (SELECT time_zone FROM room) AS z`)),
     /** Movements from one on, in the order of the books; fish that were put right between lots are no movement of any. */
     movementsAfter: (seq: number, most: number): MovementRow[] =>
       orm.all(sql`SELECT m.seq, m.id, m.kind, m.lot_id AS lotId, m.from_place_id AS fromId, m.to_place_id AS toId, m.quantity, m.happened_at_ms AS atMs, m.cause, m.reverses_id AS reversesId

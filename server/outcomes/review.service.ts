@@ -97,13 +97,14 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
   /** Words of every comparison of the pages that a lead looks at each month. */
   const comparisonsOf = (read: LossBooks): Certainty[] => (['supplier', 'school'] as const).flatMap((by) => pageOf(read, by).comparisons.map(({ word }) => word))
 
-  /** Pages that stand behind a sheet, reckoned once for the books they are of. */
-  const pages = new WeakMap<LossBooks, Map<Grouping, OutcomesView>>()
+  /** Pages that stand behind a sheet, reckoned once for the lots they are of. */
+  const pages = new WeakMap<readonly OutcomeLot[], Map<Grouping, OutcomesView>>()
   function pageOf(read: LossBooks, by: Grouping): OutcomesView {
-    const known = pages.get(read) ?? new Map<Grouping, OutcomesView>()
-    pages.set(read, known)
+    const lots = read.lots()
+    const known = pages.get(lots) ?? new Map<Grouping, OutcomesView>()
+    pages.set(lots, known)
     const question: OutcomesQuestion = { by, day: read.rules.mainDay, died: 'anything', supplier: null, species: null, origin: null, from: null, until: null, pair: null }
-    const page = known.get(by) ?? outcomesPage({ lots: read.lots(), today: read.today, question, rules: read.rules })
+    const page = known.get(by) ?? outcomesPage({ lots, today: read.today, question, rules: read.rules })
     known.set(by, page)
     return page
   }

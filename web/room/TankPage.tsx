@@ -8,6 +8,7 @@ import type { MoveLine } from '../../core/moves/moveWords'
 import { storyKinds, type StoryKind, type TankView } from '../../core/room/roomView'
 import { lazyAhead } from '../ui/ahead'
 import { sentenceOf } from '../api/ApiProblem'
+import { nowMs } from '../api/clock'
 import { Button, ButtonLink } from '../ui/Button'
 import { plural } from '../ui/format'
 import { Apart } from '../ui/Apart'
@@ -36,6 +37,10 @@ import './tank.css'
 const TankCharts = lazyAhead(() => import('./TankCharts'))
 const HintsHere = lazyAhead(() => import('./HintsHere'))
 
+const hintDays = 14
+/** Answers whether fish of a tank were lost lately: of all others nothing is asked. */
+const hasLost = ({ timeline }: TankView): boolean => timeline.some((entry) => entry.type === 'movement' && entry.kind === 'loss' && entry.reversedById === null && nowMs() - entry.happenedAtMs < hintDays * 86_400_000)
+
 /** One tank: who lives in it, what can be done, and its story. */
 export function TankPage() {
   const { code = '' } = useParams()
@@ -59,11 +64,13 @@ export function TankPage() {
           <JudgedWords tankId={tank.id} code={tank.code} judged={tank.judged} />
         </Apart>
       )}
-      <Apart what="What its losses look like" of={tank.code}>
-        <Suspense>
-          <HintsHere code={tank.code} />
-        </Suspense>
-      </Apart>
+      {hasLost(tank) && (
+        <Apart what="What its losses look like" of={tank.code}>
+          <Suspense>
+            <HintsHere code={tank.code} />
+          </Suspense>
+        </Apart>
+      )}
       <Apart what="Notes on the glass" of={tank.pins}>
         <Pins tank={tank} />
       </Apart>
