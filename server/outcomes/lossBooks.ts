@@ -2,6 +2,7 @@ import { groupBy } from '../../core/collections/groupBy'
 import type { BagFindings } from '../../core/crates/crateView'
 import { countLot, plainStep, strongStep, triageBag } from '../../core/crates/triage'
 import { nameOfSchool, type SchoolVariant } from '../../core/acclimation/schools'
+import { shippedPolicies } from '../../core/holds/shippedHolds'
 import { outsidePlaceId } from '../../core/ledger/movement'
 import type { Limits } from '../../core/limits/houseLimits'
 import { outcomeRulesOf } from '../../core/limits/outcomeLimits'
@@ -173,6 +174,7 @@ function describer({ store, limits, rows, tanks, standing, opened, dayOf }: Desc
   const bags = groupBy(store.bags(), ({ lotId }) => lotId)
   const begun = groupBy(store.begun(), ({ lotId }) => lotId)
   const chosen = groupBy(store.policiesChosen(), ({ lotId }) => lotId)
+  const policies = new Map([...shippedPolicies, ...store.policyNames()].map(({ id, name }) => [id, name]))
   const [placed, arrived] = [new Map<string, string>(), new Map<string, number>()]
   for (const { lotId, toId, kind, atMs } of standing) {
     if (!placed.has(lotId) && tanks.has(toId)) placed.set(lotId, tanks.get(toId)?.system ?? '')
@@ -183,6 +185,7 @@ function describer({ store, limits, rows, tanks, standing, opened, dayOf }: Desc
   return (risk, events) => {
     const row = rows.get(risk.lot) as LotRow
     const own = bags.get(risk.lot) ?? []
+    const policyId = (chosen.get(risk.lot) ?? []).findLast(({ atMs }) => daysBetween(opened.get(risk.lot) ?? risk.opened, dayOf(atMs)) <= 1)?.policyId ?? row.policyId
     const openedAtMs = row.crateId === null ? undefined : crateOpened.get(row.crateId)
     const { lot, opened: on, received, deadInBag, n, until, missing, corrected, shared } = risk
     return {
@@ -190,7 +193,7 @@ function describer({ store, limits, rows, tanks, standing, opened, dayOf }: Desc
       condition: isWeak(own, row, limits) ? 'weak' : 'sound',
       transitHours: row.packedAtMs === null || openedAtMs === undefined ? null : Math.max(0, (openedAtMs - row.packedAtMs) / hourMs),
       school: schoolOf(begun.get(risk.lot) ?? [], received - deadInBag, limits.oneSchoolFrom),
-      hold: (chosen.get(risk.lot) ?? []).findLast(({ atMs }) => daysBetween(opened.get(risk.lot) ?? on, dayOf(atMs)) <= 1)?.policyId ?? row.policyId,
+      hold: policyId === null ? null : (policies.get(policyId) ?? policyId),
       ...{ water: placed.get(risk.lot) ?? null, opened: on, received, deadInBag, n, exits: exitsOf(risk), events, until, missing, corrected, shared },
     }
   }

@@ -77,6 +77,8 @@ export function createOutcomesStore({ orm, version }: Database) {
     /** Policies that were chosen for fish, the first first. */
     policiesChosen: (): { lotId: string; policyId: string | null; atMs: number }[] =>
       orm.all(sql`SELECT lot_id AS lotId, policy_id AS policyId, happened_at_ms AS atMs FROM hold_entry WHERE kind = 'policy' AND lot_id IS NOT NULL AND undone_at_ms IS NULL ORDER BY happened_at_ms`),
+    /** The house's own policies, by what they are called. */
+    policyNames: (): { id: string; name: string }[] => orm.all(sql`SELECT id, policy ->> '$.name' AS name FROM hold_policy`),
     /** What was found in the bags of lots. */
     bags: (): BagRow[] =>
       orm.all(sql`SELECT line.lot_id AS lotId, r.alive, r.dead, r.concerns, r.body, r.behaviour, r.water_temp_c AS waterTempC, r.has_binder AS hasBinder, r.happened_at_ms AS atMs

@@ -7,9 +7,13 @@ import { daysBetween } from '../../core/time/daysBetween'
 import { shownDay } from '../../core/time/shownDay'
 import { plural } from '../../core/words/plural'
 import { useSession } from '../api/session'
+import { useLimits, useLossHints } from '../api/sharedReads'
+import { Button } from '../ui/Button'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
+import { LossHints } from '../ui/LossHints'
 import { RowSection } from '../ui/Rows'
+import { saveLots } from './outcomesCsv'
 import { groupingWords, questionOf } from './outcomesQuestion'
 import { useFishBehind, useOutcomes } from './useOutcomes'
 import './outcomes.css'
@@ -20,7 +24,8 @@ const SurvivalFigure = lazy(() => import('./SurvivalFigure'))
 export function FishPage() {
   const [search] = useSearchParams()
   const { timeZone } = useSession()
-  const [question, group, code] = [questionOf(search, 14), search.get('group'), search.get('lot')]
+  const { outcomeDay } = useLimits()
+  const [question, group, code] = [questionOf(search, outcomeDay), search.get('group'), search.get('lot')]
   const { lots, problem } = useFishBehind(question, group, code)
   if (!lots) return problem ? <Trouble problem={problem} back={{ to: '/outcomes', label: 'Outcomes' }} /> : <Waiting what="the fish" />
   const back = new URLSearchParams(search)
@@ -39,12 +44,20 @@ export function FishPage() {
       >
         {code === null ? `${plural(lots.length, 'lot')} by ${groupingWords[question.by]}, the newest first.` : only ? lotWords(only, lost) : 'This lot is not followed: it was here before the books, or none of its bags has been opened.'}
       </Lead>
-      {only && <PlaceInCurve lot={only} lost={lost} />}
+      {only && <PlaceInCurve lot={only} lost={lost} day={outcomeDay} />}
+      {only && tank !== null && <HintsOfTank code={tank} />}
       <RowSection title="Lots" count={lots.length} nothing="No lot stands behind this number.">
         {lots.map((each) => (
           <LotRow key={each.lot} lot={each} />
         ))}
       </RowSection>
+      {lots.length > 0 && (
+        <p className="aside-word">
+          <Button look="quiet" onClick={() => saveLots(lots, question.by)}>
+            these lots as a file (CSV)
+          </Button>
+        </p>
+      )}
     </>
   )
 }
@@ -52,15 +65,21 @@ export function FishPage() {
 const lotWords = (lot: OutcomeLot, lost: number | null): string => (lost === null ? `Lot ${lot.code}: ${lot.n} alive at opening, ${shownDay(lot.opened)}.` : `Lot ${lot.code}: lost on day ${lost} since its opening, ${shownDay(lot.opened)}. Below, all fish of its kind.`)
 
 /** The curve of the fish of its kind, with the day of this loss on it. */
-function PlaceInCurve({ lot, lost }: { lot: OutcomeLot; lost: number | null }) {
-  const question = questionOf(new URLSearchParams({ by: 'species', species: lot.species }), 14)
+function PlaceInCurve({ lot, lost, day }: { lot: OutcomeLot; lost: number | null; day: number }) {
+  const question = questionOf(new URLSearchParams({ by: 'species', species: lot.species }), day)
   const { answer } = useOutcomes(question)
   if (!answer || answer.view.curves.length === 0) return null
   return (
     <Suspense fallback={<div className="survival-chart" />}>
-      <SurvivalFigure curves={answer.view.curves} day={14} marked={lost === null ? null : { day: lost, words: `this loss, day ${lost}` }} />
+      <SurvivalFigure curves={answer.view.curves} day={day} marked={lost === null ? null : { day: lost, words: `this loss, day ${lost}` }} />
     </Suspense>
   )
+}
+
+/** What the losses of its tank look like, and what to look at next. */
+function HintsOfTank({ code }: { code: string }) {
+  const hints = useLossHints(code)
+  return hints ? <LossHints hints={hints} /> : null
 }
 
 function LotRow({ lot }: { lot: OutcomeLot }) {

@@ -4,6 +4,7 @@ import { groupings } from '../../core/outcomes/outcomeLot'
 import { diedOf, type OutcomesQuestion, type OutcomesView } from '../../core/outcomes/outcomesPage'
 import { plural } from '../../core/words/plural'
 import { sentenceOf } from '../api/ApiProblem'
+import { useLimits } from '../api/sharedReads'
 import { Apart } from '../ui/Apart'
 import { Button } from '../ui/Button'
 import { ChoiceField } from '../ui/Field'
@@ -25,8 +26,8 @@ const SurvivalFigure = lazy(() => import('./SurvivalFigure'))
 /** Whether fish of one kind of thing live longer than those of another, and how sure one can be. */
 export function OutcomesPage() {
   const [search] = useSearchParams()
-  // Until the first answer says which day the house goes by, the usual one is asked about.
-  const question = questionOf(search, 14)
+  const { outcomeDay } = useLimits()
+  const question = questionOf(search, outcomeDay)
   const { answer, problem } = useOutcomes(question)
   if (!answer) return problem ? <Trouble problem={problem} /> : <Waiting what="the losses" />
   return <Outcomes answer={answer} question={question} problem={problem ? sentenceOf(problem) : null} />

@@ -27,7 +27,7 @@ const api = {
     said(async () => {
       const { today, rules, lots, notFollowed } = await lotsNow()
       const names = (of: (lot: OutcomeLot) => string): string[] => [...new Set(lots.map(of))].sort()
-      return { view: outcomesPage({ lots, today, question, rules }), today, notFollowed, mainDay: rules.mainDay, suppliers: names(({ supplier }) => supplier), species: names(({ species }) => species), origins: names(({ origin }) => origin), months: names(({ opened }) => opened.slice(0, 7)) }
+      return { view: outcomesPage({ lots, today, question, rules }), today, notFollowed, suppliers: names(({ supplier }) => supplier), species: names(({ species }) => species), origins: names(({ origin }) => origin), months: names(({ opened }) => opened.slice(0, 7)) }
     }),
   /** The lots behind a group of a question, or one lot by itself. */
   fish: (question: OutcomesQuestion, group: string | null, lot: string | null): Promise<OutcomeLot[]> =>
@@ -40,7 +40,6 @@ export interface OutcomesAnswer {
   view: OutcomesView
   today: string
   notFollowed: number
-  mainDay: number
   suppliers: string[]
   species: string[]
   origins: string[]

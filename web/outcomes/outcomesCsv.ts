@@ -1,4 +1,6 @@
 import Papa from 'papaparse'
+import { lossPatterns } from '../../core/outcomes/lossPattern'
+import { wentAlive, type OutcomeLot } from '../../core/outcomes/outcomeLot'
 import type { OutcomesQuestion, OutcomesView } from '../../core/outcomes/outcomesPage'
 import { formulaLike } from '../../core/setup/registerCsv'
 import { save } from '../api/download'
@@ -20,8 +22,24 @@ export function outcomesRows({ groups, comparisons, ranking, kinds }: OutcomesVi
 
 const outcomesColumns = ['table', 'by', 'name', 'against', 'crates', 'fish', 'day', 'value', 'low', 'high', 'standard error', 'at risk', 'dead', 'q', 'rank from', 'rank to', 'word', 'sentence'] as const
 
+/** Lots with all they are told by, and how many of each died of what. */
+export function lotRows(lots: readonly OutcomeLot[]): Record<string, string | number | null>[] {
+  return lots.map(({ exits, events, missing, corrected, shared, ...lot }) => ({
+    ...Object.fromEntries(lotColumns.map((column) => [column, lot[column]])),
+    ...{ 'not found': missing, 'fewer at a count': corrected, 'attributed deaths': shared, outbreaks: [...new Set(events.map(([, name]) => name))].join('; ') },
+    ...Object.fromEntries(lossPatterns.map((pattern, index) => [`died: ${pattern}`, exits.reduce((sum, [, of, fish]) => (of === index ? sum + fish : sum), 0)])),
+    exits: exits.map(([day, pattern, fish]) => `${day} ${pattern === wentAlive ? 'alive' : lossPatterns[pattern]} ${fish}`).join('; '),
+  }))
+}
+const lotColumns = ['code', 'crateNumber', 'supplier', 'species', 'strain', 'origin', 'condition', 'transitHours', 'school', 'hold', 'water', 'opened', 'received', 'deadInBag', 'n', 'until'] as const
+
+const csvOf = (fields: readonly string[], data: Record<string, string | number | null>[]): Blob => new Blob([Papa.unparse({ fields: [...fields], data }, { newline: '\r\n', escapeFormulae: formulaLike })], { type: 'text/csv' })
+
 /** Hands what is shown to the browser's downloads (RFC 4180). */
-export function saveOutcomes(view: OutcomesView, question: OutcomesQuestion): void {
-  const csv = Papa.unparse({ fields: [...outcomesColumns], data: outcomesRows(view, question) }, { newline: '\r\n', escapeFormulae: formulaLike })
-  save(new Blob([csv], { type: 'text/csv' }), `outcomes-by-${question.by}.csv`)
+export const saveOutcomes = (view: OutcomesView, question: OutcomesQuestion): void => save(csvOf(outcomesColumns, outcomesRows(view, question)), `outcomes-by-${question.by}.csv`)
+
+/** The same of the lots behind a number. */
+export function saveLots(lots: readonly OutcomeLot[], by: string): void {
+  const rows = lotRows(lots)
+  save(csvOf(Object.keys(rows[0] ?? {}), rows), `lots-by-${by}.csv`)
 }
