@@ -26,6 +26,7 @@ export interface AlarmsView {
   /** Those that ring, and those that are watched. */
   alarms: AlarmView[]
   answered: { stream: string; on: string; found: string; by: string }[]
+  outbreaks: { id: string; name: string; water: string; from: string; to: string }[]
 }
 
 /** A crate of a trial, as it was given and as it was done. */

@@ -4,7 +4,7 @@ import { word } from '../commands/queryFields'
 import type { Thing } from '../commands/things'
 import type { OutcomeLot } from './outcomeLot'
 import type { OutcomeRules } from './outcomeRules'
-import { answerAlarmSchema, answerPauseSchema, endTrialSchema, keepSheetSchema, startTrialSchema, takeLookSchema, takePartSchema } from './outcomes.schema'
+import { answerAlarmSchema, answerPauseSchema, endTrialSchema, keepSheetSchema, startTrialSchema, nothingMoreSchema, takePartSchema } from './outcomes.schema'
 import type { AlarmsView, HintsView, MoneyView, ReviewView, TrialOfCrate, TrialsView } from './outcomeViews'
 
 /** What figures of losses follow from. */
@@ -28,6 +28,8 @@ export const outcomesApi = named({
   readAlarms: read({ path: '/api/outcomes/alarms', access: 'device', about: () => aboutLosses, staysMs: 600_000, answer: answers<AlarmsView>() }),
   /** a lead answers for an alarm that rings; with *outbreak* all deaths of that water since it rose are one event */
   answerAlarm: command({ method: 'post', path: '/api/outcomes/alarm-answers', access: 'lead', schema: answerAlarmSchema, touches: () => ['outcome'] }),
+  /** an outbreak that was none: its deaths are those of their crates again */
+  undoOutbreak: command({ method: 'post', path: '/api/outcomes/outbreaks/:outbreakId/undo', access: 'lead', schema: nothingMoreSchema, touches: () => ['outcome'] }),
   /** what losses of a tank look like, what speaks for and against, what to look at next; never a diagnosis */
   readHints: read({ path: '/api/tanks/:code/loss-hints', access: 'device', about: () => aboutLosses, staysMs: 600_000, answer: answers<HintsView>() }),
   /** trials with their crates and looks; nobody sees more of a schedule than the next */
@@ -39,7 +41,7 @@ export const outcomesApi = named({
   /** a crate takes its place; refused where either school breaks a house limit for it, or a binder works */
   takePart: command({ method: 'post', path: '/api/outcomes/trials/:trialId/crates', access: 'keeper', schema: takePartSchema, touches: () => ['outcome'], answer: answers<{ school: string }>() }),
   /** the look that is due; what it finds may end the trial */
-  takeTrialLook: command({ method: 'post', path: '/api/outcomes/trials/:trialId/looks', access: 'lead', schema: takeLookSchema, touches: () => ['outcome'], answer: answers<{ sentence: string }>() }),
+  takeTrialLook: command({ method: 'post', path: '/api/outcomes/trials/:trialId/looks', access: 'lead', schema: nothingMoreSchema, touches: () => ['outcome'], answer: answers<{ sentence: string }>() }),
   /** a lead lets a paused trial go on */
   answerTrialPause: command({ method: 'post', path: '/api/outcomes/trials/:trialId/pause-answers', access: 'lead', schema: answerPauseSchema, touches: () => ['outcome'] }),
   endTrial: command({ method: 'post', path: '/api/outcomes/trials/:trialId/end', access: 'lead', schema: endTrialSchema, touches: () => ['outcome'] }),

@@ -34,5 +34,5 @@ export type EndTrial = InferType<typeof endTrialSchema>
 export const keepSheetSchema = strictObject({ month: text('Month', 7).matches(/^\d{4}-(0[1-9]|1[0-2])$/, 'Month must be as 2031-05') })
 export type KeepSheet = InferType<typeof keepSheetSchema>
 
-/** Takes the look that is due. */
-export const takeLookSchema = strictObject({})
+/** What is meant stands in the address. */
+export const nothingMoreSchema = strictObject({})

@@ -437,6 +437,8 @@ test('outcomes: alarms, a trial and a sheet', async () => {
   await act('recordLoss', { tankId: tank(9) }, { lotId: added.body.lotId, quantity: 30, cause: 'found dead', note: null, happenedAtMs })
   const { alarms } = (await room.get('/api/outcomes/alarms')).body as AlarmsView
   await act('answerAlarm', {}, { stream: alarms.find(({ state }) => state === 'sudden')?.stream, found: 'heater stuck', outbreak: 'Heater in May' })
+  const { outbreaks } = (await room.get('/api/outcomes/alarms')).body as AlarmsView
+  await act('undoOutbreak', { outbreakId: outbreaks[0]?.id ?? '' }, {})
   const opened = async (): Promise<{ id: string; lotId: string }> => {
     const { body: made } = await room.post('/api/crates', { supplier: 'Hollow Reed Hatchery', expectedAtMs: null, packedAtMs: null, lines: [{ ...line('Cherry barb', 8, 10, 1), override: 'a test' }] })
     const { bags, lines } = await view(made.id as string)

@@ -71,6 +71,7 @@ const matrix: Record<string, Answers> = {
   'get /api/outcomes/lots': device,
   'get /api/outcomes/alarms': device,
   'post /api/outcomes/alarm-answers': lead,
+  'post /api/outcomes/outbreaks/:outbreakId/undo': lead,
   'get /api/tanks/:code/loss-hints': device,
   'get /api/outcomes/trials': device,
   'get /api/crates/:crateId/trial': device,

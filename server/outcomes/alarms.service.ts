@@ -79,7 +79,8 @@ export function createAlarmsService({ books, store, hintsOf }: Collaborators) {
     measured: (nowMs: number): number | null => measuredDispersion(streams(nowMs).filter(({ kind }) => kind === 'water').flatMap(({ steps }) => steps)),
     view(nowMs: number): AlarmsView {
       const told = streams(nowMs).filter(({ alarm: { state } }) => state !== 'quiet').sort((one, other) => Number(isRinging(other)) - Number(isRinging(one)) || other.alarm.score - one.alarm.score)
-      return { alarms: told.map((stream) => shown(stream, nowMs)), answered: store.answers().slice(-20).reverse() }
+      const waters = new Map([...books.at(nowMs).tanks.values()].map(({ waterId, system }) => [waterId, system]))
+      return { alarms: told.map((stream) => shown(stream, nowMs)), answered: store.answers().slice(-20).reverse(), outbreaks: store.outbreaks().map(({ id, name, waterId, from, to }) => ({ id, name, from, to, water: waters.get(waterId) ?? 'a water that is gone' })) }
     },
     /** A lead says what was found; the alarm begins again at half its threshold. */
     answer(context: CommandContext, { stream, found, outbreak }: AnswerAlarm) {
@@ -91,6 +92,11 @@ export function createAlarmsService({ books, store, hintsOf }: Collaborators) {
       const by = { staffId: context.actor.id, commandKey: context.key, recordedAtMs: context.nowMs }
       store.insertAnswer({ id: newId(), stream, on, found, ...by })
       if (outbreak !== null) store.insertOutbreak({ id: newId(), waterId: stream.slice('water:'.length), name: outbreak, fromOn: own.alarm.since ?? on, toOn: on, ...by })
+      return {}
+    },
+    undoOutbreak({ actor, params, nowMs }: CommandContext) {
+      requireFreshPin(actor)
+      if (!store.undoOutbreak(params.outbreakId ?? '', { undoneById: actor.id, undoneAtMs: nowMs })) throw new Problem('not-found', 'There is no such outbreak')
       return {}
     },
   }

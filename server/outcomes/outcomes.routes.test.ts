@@ -100,6 +100,9 @@ test('an alarm rings on many deaths of one water, shows what to look at, and sta
   expect([after.alarms.filter(({ state }) => state === 'sudden'), after.answered[0]?.found]).toEqual([[], 'heater stuck, 31 °C'])
   expect((await lots()).lots[0]?.events).toEqual([[20, 'R1-01 in May']])
   expect((await answer({})).status).toBe(409)
+  // It was none: its deaths are those of their crate again, once.
+  const undo = () => room.post(`/api/outcomes/outbreaks/${after.outbreaks[0]?.id}/undo`, {})
+  expect([(await undo()).status, (await undo()).status, (await lots()).lots[0]?.events]).toEqual([201, 404, []])
 })
 
 test('hints say what speaks for and against, and what to look at; with nothing lost they point nowhere', async () => {

@@ -28,6 +28,7 @@ export function outcomesEndpoints({ books, alarms, hints, trials, review, roomNa
     },
     readAlarms: ({ nowMs }) => alarms.view(nowMs),
     answerAlarm: alarms.answer,
+    undoOutbreak: alarms.undoOutbreak,
     readHints: ({ params, nowMs }) => hints.ofTank(params.code, nowMs),
     readTrials: ({ nowMs }) => trials.list(nowMs),
     readTrialOfCrate: ({ params, nowMs }) => trials.ofCrate(params.crateId, nowMs),

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm'
+import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Behaviour, BodyCondition } from '../../core/crates/crates.schema'
 import type { LossMovement } from '../../core/outcomes/riskSets'
 import type { Database } from '../db/open'
@@ -107,6 +107,7 @@ export function createOutcomesStore({ orm, version }: Database) {
       orm.all(sql`SELECT a.stream, a."on", a.found, staff.name AS by FROM alarm_answer a JOIN staff ON staff.id = a.staff_id ORDER BY a.recorded_at_ms`),
     outbreaks: (): { id: string; waterId: string; name: string; from: string; to: string }[] => orm.all(sql`SELECT id, water_id AS waterId, name, from_on AS "from", to_on AS "to" FROM outbreak WHERE undone_at_ms IS NULL ORDER BY recorded_at_ms`),
     insertAnswer: (row: typeof alarmAnswer.$inferInsert): void => void orm.insert(alarmAnswer).values(row).run(),
+    undoOutbreak: (id: string, by: { undoneById: string; undoneAtMs: number }): boolean => orm.update(outbreak).set(by).where(and(eq(outbreak.id, id), isNull(outbreak.undoneAtMs))).returning({ id: outbreak.id }).get() !== undefined,
     insertOutbreak: (row: typeof outbreak.$inferInsert): void => void orm.insert(outbreak).values(row).run(),
     /** Looks at tanks since a moment: when, and how the fish ate. */
     looks: (sinceMs: number): { tankId: string; atMs: number; ate: string }[] => orm.all(sql`SELECT tank_id AS tankId, happened_at_ms AS atMs, ate FROM "check" WHERE happened_at_ms >= ${sinceMs} AND replaced_by_id IS NULL ORDER BY happened_at_ms`),

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { AlarmView } from '../../core/outcomes/outcomeViews'
+import type { AlarmsView, AlarmView } from '../../core/outcomes/outcomeViews'
 import { datesShown, shownDay } from '../../core/time/shownDay'
 import { plural } from '../../core/words/plural'
 import { errorsByField, sentenceOf } from '../api/ApiProblem'
@@ -13,7 +13,7 @@ import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { RowSection } from '../ui/Rows'
 import { OutcomesNav } from './OutcomesNav'
-import { useAnswerAlarm } from './useTrials'
+import { useAnswerAlarm, useUndoOutbreak } from './useTrials'
 import './outcomes.css'
 
 /** Alarms on losses: what rings until a lead answers for it, what is watched, what was answered. */
@@ -45,12 +45,37 @@ export function AlarmsPage() {
           </li>
         ))}
       </RowSection>
+      <RowSection title="Outbreaks" count={alarms.outbreaks.length}>
+        {alarms.outbreaks.map((outbreak) => (
+          <OutbreakRow key={outbreak.id} outbreak={outbreak} />
+        ))}
+      </RowSection>
       <p className="aside-word">Set so that all of them together ring falsely a few times a year; the numbers stand in Setup, House limits. A crate speaks for its supplier and species once its first week is over.</p>
     </>
   )
 }
 
 const isRinging = ({ state }: AlarmView): boolean => state === 'sudden' || state === 'rising'
+
+/** Deaths that count as one event; taken back where it was none. */
+function OutbreakRow({ outbreak: { id, name, water, from, to } }: { outbreak: AlarmsView['outbreaks'][number] }) {
+  const { recorder } = useSession()
+  const undo = useUndoOutbreak()
+  const [problem, setProblem] = useState<string | null>(null)
+  return (
+    <li className="record outcome-lot">
+      <span>
+        <strong>{name}</strong>, {water} <small>{shownDay(from)} to {shownDay(to)}: one event</small>
+        <Problem>{problem}</Problem>
+      </span>
+      {recorder.role === 'lead' && (
+        <Button look="quiet" onClick={() => void undo(id).catch((error: unknown) => setProblem(sentenceOf(error)))}>
+          it was none
+        </Button>
+      )}
+    </li>
+  )
+}
 
 function AlarmRow({ alarm: { stream, kind, sentence, lookNext, to } }: { alarm: AlarmView }) {
   const { recorder } = useSession()

@@ -1,8 +1,10 @@
 import type { SupplierMoney } from '../../core/outcomes/moneyFigures'
+import { Button } from '../ui/Button'
 import { Lead } from '../ui/Lead'
 import { Trouble, Waiting } from '../ui/PageState'
 import { Table } from '../ui/Table'
 import { OutcomesNav } from './OutcomesNav'
+import { saveTable } from './outcomesCsv'
 import { useLossMoney } from './useReview'
 import './outcomes.css'
 
@@ -57,6 +59,11 @@ export function MoneyPage() {
       <p className="aside-word">
         A living fish: what was paid less what was made good, for each fish alive on day 14 or sold alive before. Refused is what was claimed and neither settled nor open.
         {total.unpricedFish > 0 && ` ${Math.round(total.unpricedFish * 10) / 10} lost, missing or wrong fish stand on lines without a price.`}
+      </p>
+      <p className="aside-word">
+        <Button look="quiet" onClick={() => saveTable([...money.suppliers, total], 'losses-in-money')}>
+          this table as a file (CSV)
+        </Button>
       </p>
     </>
   )

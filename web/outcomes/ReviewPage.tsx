@@ -15,6 +15,7 @@ import { Problem } from '../ui/Notice'
 import { Trouble, Waiting } from '../ui/PageState'
 import { useFormat } from '../ui/useFormat'
 import { OutcomesNav } from './OutcomesNav'
+import { saveTable } from './outcomesCsv'
 import { RankingTable } from './RankingTable'
 import { useKeepSheet, useReview } from './useReview'
 import './outcomes.css'
@@ -71,7 +72,7 @@ function Sheet({ review }: { review: ReviewView }) {
 }
 
 /** The sheet on paper, and its words kept for next month. */
-function Paper({ review: { month, kept } }: { review: ReviewView }) {
+function Paper({ review: { month, kept, figures } }: { review: ReviewView }) {
   const { recorder } = useSession()
   const format = useFormat()
   const keep = useKeepSheet()
@@ -81,6 +82,9 @@ function Paper({ review: { month, kept } }: { review: ReviewView }) {
     <div className="review-paper">
       <Button size="hand" onClick={() => attempt(download(addressOf(outcomesApi.readReviewPdf, { month }), recorder.id, () => undefined, new AbortController().signal))}>
         as a sheet of paper (PDF)
+      </Button>
+      <Button size="hand" onClick={() => saveTable(figures, `losses-${month}`)}>
+        as a file (CSV)
       </Button>
       <Button size="hand" onClick={() => attempt(keep(month))}>
         {kept ? 'keep its words anew' : 'keep its words'}

@@ -43,3 +43,6 @@ export function saveLots(lots: readonly OutcomeLot[], by: string): void {
   const rows = lotRows(lots)
   save(csvOf(Object.keys(rows[0] ?? {}), rows), `lots-by-${by}.csv`)
 }
+
+/** A table as it is shown. */
+export const saveTable = (rows: readonly object[], name: string): void => save(csvOf(Object.keys(rows[0] ?? {}), rows as Record<string, string | number | null>[]), `${name}.csv`)

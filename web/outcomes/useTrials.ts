@@ -27,3 +27,9 @@ export function useAnswerAlarm() {
   const write = useWrite()
   return (stream: string, found: string, outbreak: string | null) => write(outcomesApi.answerAlarm, { label: 'an alarm answered', body: { stream, found, outbreak } }, form)
 }
+
+/** An outbreak that was none. */
+export function useUndoOutbreak() {
+  const write = useWrite()
+  return (outbreakId: string) => write(outcomesApi.undoOutbreak, { params: { outbreakId }, label: 'an outbreak taken back', body: {} }, form)
+}
