@@ -35,11 +35,12 @@ async function schoolOfTrial({ commander, people: { lead } }: Bench, crateId: st
   return keyOfSchool[school] ?? null
 }
 
-/** Takes every line of a crate through one school, from the first bag afloat to the count; what no run takes goes in the plain way. */
+/** Takes lines of a crate through one school, from the first bag afloat to the count; what no run takes goes in the plain way. */
 export async function acclimateCrate(scene: Bench, crateId: string, { supplier, nth, atMs: openedMs }: { supplier: string; nth: number; atMs: number }, fromMs: number): Promise<string> {
   const schoolKey = (await schoolOfTrial(scene, crateId, openedMs)) ?? schoolOf(supplier, nth)
   const { lines } = scene.commander.crate(crateId, fromMs)
-  for (const [index, { id }] of lines.entries()) await acclimateLine(scene, id, schoolKey, fromMs + index * 3 * minuteMs)
+  // Every other line goes over the bench; the rest is settled by the van's crew, and nobody wrote a run down.
+  for (const [index, { id }] of lines.entries()) if (index % 2 === 0) await acclimateLine(scene, id, schoolKey, fromMs + index * 3 * minuteMs)
   await placeRest(scene, crateId, fromMs + 150 * minuteMs)
   return schoolKey
 }

@@ -10,6 +10,8 @@ interface Newcomer {
   tankId: string
   tankCode: string
   cameMs: number
+  /** Fish that came, less those it lost; some are sold meanwhile, which is looked up when one dies. */
+  fish: number
   /** How many times as easily as most: by kind, by how its crate travelled, by the school it began in. */
   times: number
 }
@@ -37,21 +39,23 @@ export function createLosses(chance: Chance) {
     /** Remembers what came with a crate. */
     came(crate: CrateView, schoolKey: string, atMs: number): void {
       const ofCrate = chance.from(timesOfCrate)
-      for (const { lotId, species, tank } of crate.lines) {
+      for (const { lotId, species, tank, count } of crate.lines) {
         const ofKind = delicate.includes(species) ? 3.2 : hardy.includes(species) ? 0.5 : 1
-        if (tank) newcomers.push({ lotId, tankId: tank.id, tankCode: tank.code, cameMs: atMs, times: ofKind * ofCrate * (timesOfSchool[schoolKey] ?? 1) })
+        if (tank) newcomers.push({ lotId, tankId: tank.id, tankCode: tank.code, cameMs: atMs, fish: count, times: ofKind * ofCrate * (timesOfSchool[schoolKey] ?? 1) })
       }
     },
     /** The dead of a day, found on the evening walk. The last two weeks were quiet: the demo opens on a good morning. */
     async lose({ commander, people }: { commander: Commander; people: { keepers: readonly StaffView[]; lead: StaffView } }, daysAgo: number, atMs: number): Promise<void> {
       if (daysAgo <= 14) return
       newcomers = newcomers.filter(({ cameMs }) => atMs - cameMs < 15 * dayMs)
-      for (const [index, { lotId, tankId, tankCode, cameMs, times }] of newcomers.entries()) {
-        const fish = commander.tank(tankCode, atMs).stock.find((row) => row.lotId === lotId)?.quantity ?? 0
+      for (const [index, newcomer] of newcomers.entries()) {
+        const { lotId, tankId, tankCode, cameMs, times } = newcomer
         const tenThousandths = Math.round(perDay(Math.floor((atMs - cameMs) / dayMs)) * times)
         let dead = 0
-        for (let each = 0; each < fish; each += 1) if (chance.within(1, 10_000) <= tenThousandths) dead += 1
-        const quantity = Math.min(dead, fish - 2)
+        for (let each = 0; each < newcomer.fish; each += 1) if (chance.within(1, 10_000) <= tenThousandths) dead += 1
+        if (dead === 0) continue
+        const quantity = Math.min(dead, (commander.tank(tankCode, atMs).stock.find((row) => row.lotId === lotId)?.quantity ?? 0) - 2)
+        newcomer.fish -= Math.max(0, quantity)
         if (quantity > 0) await commander.run('recordLoss', { tankId }, { lotId, quantity, cause: chance.from(['found dead', 'found dead', 'found dead', 'not found', 'jumped'] as const), note: null, happenedAtMs: atMs + index * 60_000 }, chance.from([people.lead, ...people.keepers]), atMs + index * 60_000)
       }
     },

@@ -15,6 +15,8 @@ import type { TodayView } from '../core/today/todayView'
 
 const nowMs = Date.UTC(2031, 4, 4, 9, 10)
 const dayMs = 86_400_000
+/** Four months of a room take minutes to live through, and longer beside other tests. */
+const historyMs = 480_000
 
 const folder = mkdtempSync(join(tmpdir(), 'daily-crate-demo-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
@@ -55,7 +57,7 @@ test('the demo room has four months of history in its full size, and its books a
   expect([steps.length > 5, steps.filter(({ done }) => done !== null).length, steps.filter(({ dueAtMs, done }) => done === null && dueAtMs !== null && dueAtMs < nowMs).map(({ what }) => what)]).toEqual([true, 3, []])
   expect([today.crates.length, today.unchecked.length > 0, today.notEating.map(({ tankCode }) => tankCode), today.losses.length > 0, today.holds.length > 0]).toEqual([2, true, expect.arrayContaining(['H1-01']), true, true])
   db.close()
-})
+}, historyMs)
 
 test('the same seed gives the same fish, whatever the day', async () => {
   const days = tries(30, 16)
