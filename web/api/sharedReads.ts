@@ -103,6 +103,8 @@ export const useAirlines = () => useRead(benchApi.readAirlines, {}).data?.airlin
 
 /** Alarms on losses: those that ring, and those that are watched. */
 export const useAlarms = () => useRead(outcomesApi.readAlarms, {}, { everyMs: 600_000 })
+/** The same beside other things: a minute late where others write, so that no loss makes a screen read one thing more. */
+export const useAlarmsBeside = () => useRead(outcomesApi.readAlarms, {}, { everyMs: 60_000, isDraft: true })
 
 /** What losses of a tank look like; null waits. */
 export const useLossHints = (code: string | null) => useRead(outcomesApi.readHints, code === null ? null : { params: { code } }).data

@@ -1,10 +1,10 @@
 import { datesShown } from '../../core/time/shownDay'
-import { useAlarms } from '../api/sharedReads'
+import { useAlarmsBeside } from '../api/sharedReads'
 import { Row, RowSection } from '../ui/Rows'
 
 /** Alarms on losses, each with what to look at; what is only watched stands in Outcomes. */
 export default function AlarmRows() {
-  const { data } = useAlarms()
+  const { data } = useAlarmsBeside()
   const ringing = (data?.alarms ?? []).filter(({ state }) => state === 'sudden' || state === 'rising')
   return (
     <RowSection title="Losses above the usual" count={ringing.length}>
