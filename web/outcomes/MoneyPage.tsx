@@ -32,7 +32,8 @@ export function MoneyPage() {
       <Lead title="Money" nav={<OutcomesNav />}>
         {total.paid === 0 ? 'No line has a price yet: what losses cost nobody can say.' : `${total.borne.toFixed(2)} of ${total.paid.toFixed(2)} paid was lost and borne here; ${total.settled.toFixed(2)} was made good.`}
       </Lead>
-      <Table responsive className="money-table">
+      <div className="money-scroll" tabIndex={0} role="region" aria-label="Money by supplier">
+      <Table className="money-table">
         <thead>
           <tr>
             <th scope="col">supplier</th>
@@ -56,6 +57,7 @@ export function MoneyPage() {
           ))}
         </tbody>
       </Table>
+      </div>
       <p className="aside-word">
         A living fish: what was paid less what was made good, for each fish alive on day 14 or sold alive before. Refused is what was claimed and neither settled nor open.
         {total.unpricedFish > 0 && ` ${Math.round(total.unpricedFish * 10) / 10} lost, missing or wrong fish stand on lines without a price.`}
