@@ -1,3 +1,4 @@
+import { isRinging } from '../core/outcomes/lossAlarmState'
 import type { AlarmsView } from '../core/outcomes/outcomeViews'
 import { lookAgain } from './acclimating'
 import type { Commander } from './commander'
@@ -22,6 +23,6 @@ export async function learn(scene: Scene, daysAgo: number, atMs: number): Promis
   }
   if (daysAgo % everyDays !== 2) return
   const { alarms } = commander.ask<AlarmsView>('/api/outcomes/alarms', {}, atMs)
-  const ringing = alarms.filter(({ state }) => state === 'sudden' || state === 'rising')
+  const ringing = alarms.filter(isRinging)
   for (const [index, { stream }] of ringing.entries()) await commander.run('answerAlarm', {}, { stream, found: foundWords[(daysAgo + index) % foundWords.length], outbreak: null }, lead, atMs)
 }

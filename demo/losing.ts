@@ -1,6 +1,7 @@
 import type { CrateView } from '../core/crates/crateView'
 import type { StaffView } from '../core/staff/staff.schema'
 import type { Commander } from './commander'
+import type { Chance } from './chance'
 
 const dayMs = 86_400_000
 
@@ -25,12 +26,6 @@ const hardy = ['Zebra danio', 'Platy', 'Guppy', 'Rosy barb', 'Bronze corydoras']
 const timesOfSchool: Record<string, number> = { drip: 2.2, netOver: 0.6, siphon: 1 }
 /** Fish of one crate travelled together, and die alike. */
 const timesOfCrate = [0.3, 0.7, 1, 1, 1.4, 2]
-
-interface Chance {
-  from<T>(values: readonly T[]): T
-  oneIn(n: number): boolean
-  within(min: number, max: number): number
-}
 
 /** Newcomers of every crate and their losses over the first two weeks, by a chance of their own. */
 export function createLosses(chance: Chance) {

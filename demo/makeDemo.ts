@@ -1,7 +1,5 @@
 import { TZDate } from '@date-fns/tz'
 import { startOfDay } from 'date-fns'
-import { uniformInt } from 'pure-rand/distribution/uniformInt'
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { unseenBox } from '../core/crates/box.schema'
 import { claimSheet } from '../core/crates/claim'
 import { bodyConditions, looks } from '../core/crates/crates.schema'
@@ -12,6 +10,7 @@ import type { Sign } from '../core/rounds/rounds.schema'
 import { entriesNamed } from '../core/species/speciesBook'
 import type { Database } from '../server/db/open'
 import { Problem } from '../server/http/problem'
+import { createChance, type Chance } from './chance'
 import { createCommander, type Commander } from './commander'
 import { afterQuarantine, demoBroods, demoOrigins, demoSingles, demoSuppliers, dueLines, openLines, type DemoSupplier } from './demoBook'
 import { acclimateCrate } from './acclimating'
@@ -33,19 +32,6 @@ import { lookAtTrouble, stopEating, told } from './onTheRound'
 const [minuteMs, hourMs, dayMs] = [60_000, 3_600_000, 86_400_000]
 const fourMonths = 120
 const quarantineDays = 14
-
-/** Chance from a seed: the same seed gives the same four months. */
-interface Chance {
-  from<T>(values: readonly T[]): T
-  within(min: number, max: number): number
-  oneIn(n: number): boolean
-}
-
-function createChance(seed: number): Chance {
-  const generator = xoroshiro128plus(seed)
-  const within = (min: number, max: number): number => uniformInt(generator, min, max)
-  return { within, oneIn: (n) => within(1, n) === 1, from: (values) => values[within(0, values.length - 1)] as (typeof values)[number] }
-}
 
 interface Scene extends Furnished {
   commander: Commander

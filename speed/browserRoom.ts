@@ -44,4 +44,17 @@ export async function signIn(page: Page, url: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Screens' }).waitFor({ state: 'attached' })
 }
 
+/** Watches the tasks of a page that take 50 ms or more; each asking answers the time since, and the longest since the last asking. */
+export async function watchTasks(page: Page): Promise<() => Promise<{ sinceMs: number; longestMs: number }>> {
+  await page.evaluate(() => {
+    const tasks: number[] = []
+    Object.assign(window, { tasks, startedMs: performance.now() })
+    new PerformanceObserver((list) => tasks.push(...list.getEntries().map(({ duration }) => duration))).observe({ entryTypes: ['longtask'] })
+  })
+  return () => page.evaluate(() => ({ sinceMs: performance.now() - (window as unknown as { startedMs: number }).startedMs, longestMs: Math.max(0, ...(window as unknown as { tasks: number[] }).tasks.splice(0)) }))
+}
+
+/** Says how long the longest task was. */
+export const taskWords = (ms: number): string => (ms === 0 ? 'none of 50 ms or more' : `${ms.toFixed(0)} ms`)
+
 export const launchBrowser = (): Promise<Browser> => chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--disable-background-networking', '--disable-gpu', '--no-first-run', ...(process.getuid?.() === 0 ? ['--no-sandbox'] : [])] })

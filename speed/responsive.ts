@@ -1,4 +1,4 @@
-import { launchBrowser, openRoom, signIn } from './browserRoom'
+import { launchBrowser, openRoom, signIn, taskWords, watchTasks } from './browserRoom'
 
 /** Longest task that a hand does not notice, ms. */
 const aimMs = 50
@@ -10,12 +10,7 @@ export async function benchResponsive(): Promise<void> {
   await signIn(page, room.url)
   await page.goto(`${room.url}/bench/compare?line=${room.lineId}`)
   await page.getByRole('status').filter({ hasText: 'plausible bags' }).waitFor()
-  await page.evaluate(() => {
-    const tasks: number[] = []
-    Object.assign(window, { tasks, startedMs: performance.now() })
-    new PerformanceObserver((list) => tasks.push(...list.getEntries().map(({ duration }) => duration))).observe({ entryTypes: ['longtask'] })
-  })
-  const passed = () => page.evaluate(() => ({ sinceMs: performance.now() - (window as unknown as { startedMs: number }).startedMs, longestMs: Math.max(0, ...(window as unknown as { tasks: number[] }).tasks.splice(0)) }))
+  const passed = await watchTasks(page)
   await page.getByText('A first answer').waitFor({ timeout: 60_000 })
   const first = await passed()
   await page.getByText('Worth reading before you cut?').waitFor({ timeout: 180_000 })
@@ -26,7 +21,6 @@ export async function benchResponsive(): Promise<void> {
   await browser.close()
   room.close()
   const longest = Math.max(first.longestMs, all.longestMs)
-  const words = (ms: number): string => (ms === 0 ? 'none of 50 ms or more' : `${ms.toFixed(0)} ms`)
   console.log(`\nBench page while every school is tried on 2,000 bags beside it, in Chromium: first answer after ${(first.sinceMs / 1000).toFixed(1)} s, all after ${(all.sinceMs / 1000).toFixed(1)} s`)
-  console.log(`  longest task of the page meanwhile: ${words(longest)}   aim: under ${aimMs} ms, ${longest < aimMs ? 'met' : 'NOT met'}; drawing the curves afterwards: ${words(drawn.longestMs)}`)
+  console.log(`  longest task of the page meanwhile: ${taskWords(longest)}   aim: under ${aimMs} ms, ${longest < aimMs ? 'met' : 'NOT met'}; drawing the curves afterwards: ${taskWords(drawn.longestMs)}`)
 }

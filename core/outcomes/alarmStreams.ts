@@ -43,13 +43,6 @@ export function waterSteps({ movements, lots, speciesOf, waterOf, today, usual }
     stock.set(water, lotsIn)
   }
   let at = 0
-  const factors = new Map<string, number>()
-  const factorOf = (lot: string): number => {
-    const species = speciesOf(lot)
-    const factor = factors.get(species) ?? usual.factorOf(species)
-    factors.set(species, factor)
-    return factor
-  }
   /** Moves the books on to a day: what came first, so that fish lost on their first day were there. */
   function walkTo(on: string, dead: Map<string, number> | null): Map<string, Map<string, number>> {
     const came = new Map<string, Map<string, number>>()
@@ -78,7 +71,7 @@ export function waterSteps({ movements, lots, speciesOf, waterOf, today, usual }
       let expected = 0
       for (const [lot, fish] of lotsIn) {
         const opened = lots.get(lot)?.opened
-        expected += fish * factorOf(lot) * hazardOn(opened === undefined ? settledDay : Math.max(0, daysBetween(opened, on)), usual)
+        expected += fish * usual.factorOf(speciesOf(lot)) * hazardOn(opened === undefined ? settledDay : Math.max(0, daysBetween(opened, on)), usual)
       }
       if (expected > 0 || dead.has(water)) steps.set(water, [...(steps.get(water) ?? []), { on, dead: dead.get(water) ?? 0, expected }])
     }

@@ -1,5 +1,6 @@
 import { mealAnswers, type Ate } from '../rounds/rounds.schema'
 import type { Answer, Answers } from './causeHints'
+import { isFed, signsOf, wastingHours } from './lossPattern'
 import type { OutcomeRules } from './outcomeRules'
 
 /** A lot that losses are about: how it came, and how its fish began. */
@@ -41,8 +42,6 @@ export interface EvidenceAsked {
   movedLately: boolean | null
 }
 
-/** Hours of two weeks, for thinness. */
-const thinHours = 336
 /** Limits of a run that are about ammonia; all others are steps. */
 const aboutAmmonia = ['nh3', 'dose']
 
@@ -64,11 +63,11 @@ export function evidenceOf(asked: EvidenceAsked, rules: OutcomeRules): Answers {
   }
   // Signs count that were seen in their time before the newest death, or since.
   const newest = losses.length === 0 ? 0 : Math.min(...losses.map(({ hoursAgo }) => hoursAgo))
-  const seen = (hours: number, ...names: string[]): Answer => {
+  const seen = (hours: number, names: readonly string[]): Answer => {
     if (asked.signs.some(({ sign, hoursAgo }) => hoursAgo <= newest + hours && names.includes(sign))) return 'yes'
     return looks.some(({ hoursAgo }) => hoursAgo <= newest + hours) ? 'no' : 'unknown'
   }
-  const meals = looks.filter(({ ate }) => ate !== 'not fed').sort((one, other) => one.hoursAgo - other.hoursAgo)
+  const meals = looks.filter(isFed).sort((one, other) => one.hoursAgo - other.hoursAgo)
   const last = meals.find(({ hoursAgo }) => hoursAgo <= rules.lookHours)
   return {
     deadInBag: anyOf(lots, ({ deadInBag }) => (deadInBag === null ? null : deadInBag > 0)),
@@ -77,17 +76,17 @@ export function evidenceOf(asked: EvidenceAsked, rules: OutcomeRules): Answers {
     ...{ early: half(0, rules.firstDays), late: half(rules.lateFrom, rules.lateTo) },
     stepOverLimit: anyOf(lots, ({ run }) => overLimit(run, (binds) => !aboutAmmonia.includes(binds))),
     ammoniaOverLimit: anyOf(lots, ({ run }) => (run?.hasBinder ? null : overLimit(run, (binds) => aboutAmmonia.includes(binds)))),
-    gasping: seen(rules.lookHours, 'gasping', 'fast breathing'),
+    gasping: seen(rules.lookHours, signsOf.gills),
     stillEating: last ? said(mealAnswers.includes(last.ate as Ate)) : 'unknown',
     notEating: meals.length === 0 ? 'unknown' : said(meals.length >= 3 && meals.slice(0, 3).every(({ ate }) => ate === 'none')),
-    spots: seen(rules.signHours, 'spots', 'film'),
-    wounds: seen(rules.signHours, 'wound', 'frayed fins', 'chased'),
+    spots: seen(rules.signHours, signsOf.skin),
+    wounds: seen(rules.signHours, signsOf.wounds),
     ...{ otherLotsHere: said(asked.otherLotsHere), otherTanksHere: said(asked.otherTanksHere), sameCrateElsewhere: said(asked.sameCrateElsewhere) },
     allAtOnce: lost === 0 ? 'unknown' : said(asked.isAllAtOnce),
     readingOff: said(asked.readingOff),
     noBody: lost === 0 ? 'unknown' : said(losses.some(({ cause }) => cause === 'not found' || cause === 'jumped' || cause === 'pump intake')),
     ...{ newcomers: said(asked.newcomers), movedLately: said(asked.movedLately) },
-    thin: seen(thinHours, 'thin', 'stringy faeces'),
+    thin: seen(wastingHours, signsOf.wasting),
   }
 }
 

@@ -45,7 +45,7 @@ export const oneKind = (row: KindRow, kind: string): LossRow => ({
 /** Fish alive on a day: who left before is dropped, and was never counted. */
 function aliveOn(row: KindRow, from: number): KindRow {
   const before = row.out.filter(({ day }) => day < from).reduce((sum, { dead, gone }) => sum + sumOf(dead) + gone, 0)
-  const isGone = lastDayOf({ until: row.until, out: anyKind(row).out }) < from
+  const isGone = lastDayOf(row) < from
   const left = row.n - before
   return { ...row, n: isGone || left < dust ? 0 : left, out: row.out.filter(({ day }) => day >= from) }
 }
@@ -146,7 +146,7 @@ function spreadOf(alive: readonly KindRow[], outcome: string, day: number, table
       add(sumOf(exit.dead) - ofIt, tables.diedOfOther[exit.day] as number)
       add(exit.gone, tables.gone[exit.day] as number)
     }
-    const until = lastDayOf({ until: row.until, out: anyKind(row).out })
+    const until = lastDayOf(row)
     const hasLater = row.out.some((exit) => exit.day > day)
     add(staying, until <= day && !hasLater ? (tables.gone[until] as number) : tables.staying)
     byCrate.set(row.crate, (byCrate.get(row.crate) ?? 0) + sum)

@@ -33,6 +33,9 @@ export interface LossAlarm {
   sentence: string
 }
 
+/** Answers whether an alarm rings: it stands until a lead answers for it. */
+export const isRinging = ({ state }: Pick<LossAlarm, 'state'>): boolean => state === 'sudden' || state === 'rising'
+
 interface Ringing {
   kind: 'sudden' | 'rising'
   on: string

@@ -1,5 +1,5 @@
 import type { LossCause } from '../ledger/movement'
-import { mealAnswers, type Ate } from '../rounds/rounds.schema'
+import { mealAnswers, type Ate, type Sign } from '../rounds/rounds.schema'
 import { outcomeRules, type OutcomeRules } from './outcomeRules'
 
 /** What a death looked like in the record. Burnt gills and gill parasites look alike: it is a pattern, no diagnosis. */
@@ -22,23 +22,27 @@ export interface DeathSeen {
 
 const causesThatSay = ['jumped', 'pump intake', 'eaten', 'not found'] as const
 /** Thinness comes slowly: it is held against a death for two weeks. */
-const wastingHours = 336
+export const wastingHours = 336
+/** Signs that speak for each pattern, and for the evidence of hints. */
+export const signsOf = { gills: ['gasping', 'fast breathing'], skin: ['spots', 'film'], wounds: ['wound', 'frayed fins', 'chased'], wasting: ['thin', 'stringy faeces'] } as const satisfies Record<string, readonly Sign[]>
+/** Answers whether fish were fed at a look at all. */
+export const isFed = ({ ate }: { ate: string }): boolean => ate !== 'not fed'
 
 /** Names the pattern of a death, the first that fits, and whether anybody had looked. Source: docs/outcomes.md. */
 export function lossPattern({ kind, cause = null, day, signs, ate, lookHoursBefore, limits }: DeathSeen): { pattern: LossPattern; isLooked: boolean } {
   const rules = outcomeRules(limits)
   if (kind === 'dead-in-bag') return { pattern: 'in bag', isLooked: true }
   const isLooked = lookHoursBefore !== null && lookHoursBefore <= rules.lookHours
-  const has = (hours: number, ...names: string[]): boolean => signs.some(({ sign, hoursBefore }) => hoursBefore <= hours && names.includes(sign))
+  const has = (hours: number, names: readonly string[]): boolean => signs.some(({ sign, hoursBefore }) => hoursBefore <= hours && names.includes(sign))
   const isEating = ate !== null && ate.hoursBefore <= rules.lookHours && mealAnswers.includes(ate.answer as Ate)
   const said = causesThatSay.find((each) => each === cause)
   const rest = (): LossPattern => {
-    if (has(rules.signHours, 'spots', 'film')) return 'spots or film'
-    if (has(rules.signHours, 'wound', 'frayed fins', 'chased')) return 'wounds'
+    if (has(rules.signHours, signsOf.skin)) return 'spots or film'
+    if (has(rules.signHours, signsOf.wounds)) return 'wounds'
     if (day <= rules.firstDays) return 'first days'
     if (!isLooked) return 'not looked at'
-    if (day >= rules.lateFrom && day <= rules.lateTo && has(rules.lookHours, 'gasping', 'fast breathing') && isEating) return 'late gasping'
-    return has(wastingHours, 'thin', 'stringy faeces') ? 'wasting' : 'other'
+    if (day >= rules.lateFrom && day <= rules.lateTo && has(rules.lookHours, signsOf.gills) && isEating) return 'late gasping'
+    return has(wastingHours, signsOf.wasting) ? 'wasting' : 'other'
   }
   return { pattern: said ?? rest(), isLooked }
 }

@@ -28,7 +28,7 @@ export interface LossRow {
 }
 
 /** The day on which whoever is left goes out of sight. */
-export const lastDayOf = ({ until, out }: Pick<LossRow, 'until' | 'out'>): number => until ?? out.at(-1)?.day ?? 0
+export const lastDayOf = ({ until, out }: { until?: number | undefined; out: readonly { day: number }[] }): number => until ?? out.at(-1)?.day ?? 0
 
 /** Deaths of a row up to a day, that day included. */
 export const deadBy = (row: Pick<LossRow, 'out'>, day = Infinity): number => row.out.reduce((sum, exit) => (exit.day <= day ? sum + exit.dead : sum), 0)

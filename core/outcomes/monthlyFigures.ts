@@ -69,7 +69,8 @@ export function monthlyFigures(asked: SheetAsked): { figures: SheetFigure[] } {
 /** Too few crates are no test. */
 const testedP = ({ a, b, test }: Comparison, { minCrates }: OutcomeRules): number | null => (Math.min(a.crates, b.crates) < minCrates ? null : (test?.p ?? null))
 
-const percent = (share: number): string => `${(100 * share).toFixed(1)} %`
+/** A share of fish as a sheet says it. */
+export const percent = (share: number): string => `${(100 * share).toFixed(1)} %`
 const monthOf = (on: string): string => on.slice(0, 7)
 function monthsBefore(month: string, months: number): string {
   const count = Number(month.slice(0, 4)) * 12 + Number(month.slice(5, 7)) - 1 - months

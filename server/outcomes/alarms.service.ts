@@ -1,10 +1,9 @@
 import { crateSteps, measuredDispersion, settingFor, speciesRule, supplierRule, waterRule, waterSteps, type AlarmLot, type StreamRule } from '../../core/outcomes/alarmStreams'
 import type { AnswerAlarm } from '../../core/outcomes/outcomes.schema'
-import { lossAlarmState, type AlarmStep, type LossAlarm } from '../../core/outcomes/lossAlarmState'
+import { isRinging, lossAlarmState, type AlarmStep, type LossAlarm } from '../../core/outcomes/lossAlarmState'
 import type { AlarmsView, AlarmView, HintsView } from '../../core/outcomes/outcomeViews'
-import { usualLosses, type LearnedLot } from '../../core/outcomes/usualLosses'
-import type { CommandContext } from '../http/endpoint'
-import { requireFreshPin } from '../http/endpoint'
+import { usualLosses } from '../../core/outcomes/usualLosses'
+import { requireFreshPin, type CommandContext } from '../http/endpoint'
 import { fieldProblem, Problem } from '../http/problem'
 import { newId } from '../newId'
 import type { LossBooks, LossBooksService } from './lossBooks'
@@ -31,14 +30,15 @@ export function createAlarmsService({ books, store, hintsOf }: Collaborators) {
   let known: { of: LossBooks; answered: string; streams: Stream[] } | null = null
 
   function streams(nowMs: number): Stream[] {
-    const [read, answered] = [books.at(nowMs), JSON.stringify(store.answers())]
-    if (known?.of !== read || known.answered !== answered) known = { of: read, answered, streams: walk(read) }
+    const [read, answers] = [books.at(nowMs), store.answers()]
+    const answered = JSON.stringify(answers)
+    if (known?.of !== read || known.answered !== answered) known = { of: read, answered, streams: walk(read, answers) }
     return known.streams
   }
 
-  function walk(read: LossBooks): Stream[] {
+  function walk(read: LossBooks, answers: ReturnType<OutcomesStore['answers']>): Stream[] {
     const lots = [...read.risks.values()].map((risk): AlarmLot => ({ ...risk, species: read.rows.get(risk.lot)?.species ?? '', supplier: read.rows.get(risk.lot)?.supplier ?? null }))
-    const usual = usualLosses(lots.map((lot): LearnedLot => lot), read.today, read.rules)
+    const usual = usualLosses(lots, read.today, read.rules)
     const waterOf = (place: string): string | null => {
       const tank = read.tanks.get(place)
       return tank && !tank.isUnwatched ? tank.waterId : null
@@ -46,7 +46,7 @@ export function createAlarmsService({ books, store, hintsOf }: Collaborators) {
     const waters = waterSteps({ movements: read.movements, lots: read.risks, speciesOf: (lot) => read.rows.get(lot)?.species ?? '', waterOf, today: read.today, usual })
     const names = new Map([...read.tanks.values()].map(({ waterId, system, code, tankId }) => [waterId, waterId === tankId ? `${system}, ${code}` : system]))
     const answered = new Map<string, string[]>()
-    for (const { stream, on } of store.answers()) answered.set(stream, [...(answered.get(stream) ?? []), on])
+    for (const { stream, on } of answers) answered.set(stream, [...(answered.get(stream) ?? []), on])
     const of = (kind: Kind, steps: Map<string, AlarmStep[]>, rule: StreamRule, perYear: (own: readonly AlarmStep[]) => number, nameOf = (id: string) => id): Stream[] =>
       [...steps].map(([id, own]): Stream => {
         const [stream, name] = [`${kind}:${id}`, nameOf(id)]
@@ -63,14 +63,11 @@ export function createAlarmsService({ books, store, hintsOf }: Collaborators) {
     ]
   }
 
-  const isRinging = ({ alarm: { state } }: Stream): boolean => state === 'sudden' || state === 'rising'
-
   function shown({ stream, kind, name, alarm }: Stream, nowMs: number): AlarmView {
     const id = stream.slice(kind.length + 1)
     const { state, sentence, raisedOn, since, dead, expected } = alarm
-    const rings = state === 'sudden' || state === 'rising'
     const to = kind === 'water' ? `/outcomes?by=water` : kind === 'supplier' ? `/outcomes?by=supplier` : `/outcomes?by=species&species=${encodeURIComponent(id)}`
-    return { stream, kind, name, state, sentence, raisedOn, since, dead, expected, to, lookNext: rings && kind === 'water' ? hintsOf(id, nowMs).lookNext : [] }
+    return { stream, kind, name, state, sentence, raisedOn, since, dead, expected, to, lookNext: isRinging(alarm) && kind === 'water' ? hintsOf(id, nowMs).lookNext : [] }
   }
 
   return {
@@ -78,7 +75,7 @@ export function createAlarmsService({ books, store, hintsOf }: Collaborators) {
     /** Dispersion of the losses of waters as it was measured; null without steps. */
     measured: (nowMs: number): number | null => measuredDispersion(streams(nowMs).filter(({ kind }) => kind === 'water').flatMap(({ steps }) => steps)),
     view(nowMs: number): AlarmsView {
-      const told = streams(nowMs).filter(({ alarm: { state } }) => state !== 'quiet').sort((one, other) => Number(isRinging(other)) - Number(isRinging(one)) || other.alarm.score - one.alarm.score)
+      const told = streams(nowMs).filter(({ alarm: { state } }) => state !== 'quiet').sort((one, other) => Number(isRinging(other.alarm)) - Number(isRinging(one.alarm)) || other.alarm.score - one.alarm.score)
       const waters = new Map([...books.at(nowMs).tanks.values()].map(({ waterId, system }) => [waterId, system]))
       return { alarms: told.map((stream) => shown(stream, nowMs)), answered: store.answers().slice(-20).reverse(), outbreaks: store.outbreaks().map(({ id, name, waterId, from, to }) => ({ id, name, from, to, water: waters.get(waterId) ?? 'a water that is gone' })) }
     },
@@ -86,7 +83,7 @@ export function createAlarmsService({ books, store, hintsOf }: Collaborators) {
     answer(context: CommandContext, { stream, found, outbreak }: AnswerAlarm) {
       requireFreshPin(context.actor)
       const own = streams(context.nowMs).find((each) => each.stream === stream)
-      if (!own || !isRinging(own)) throw new Problem('conflict', 'This alarm does not ring any more')
+      if (!own || !isRinging(own.alarm)) throw new Problem('conflict', 'This alarm does not ring any more')
       if (outbreak !== null && own.kind !== 'water') throw fieldProblem('outbreak', 'Only deaths of one water are an outbreak')
       const on = books.at(context.nowMs).today
       const by = { staffId: context.actor.id, commandKey: context.key, recordedAtMs: context.nowMs }

@@ -1,6 +1,6 @@
 import { groupBy } from '../../core/collections/groupBy'
 import type { LossCause } from '../../core/ledger/movement'
-import { lossPattern, type DeathSeen, type LossPattern } from '../../core/outcomes/lossPattern'
+import { isFed, lossPattern, type DeathSeen, type LossPattern } from '../../core/outcomes/lossPattern'
 import type { OutcomeRules } from '../../core/outcomes/outcomeRules'
 import type { MovementRow, OutcomesStore } from './outcomes.store'
 
@@ -9,7 +9,6 @@ const [hourMs, dayMs] = [3_600_000, 86_400_000]
 const signsDays = 14
 /** What was seen before a death of longer ago is written down by now: its pattern stands until the room is opened again. */
 const settledAfterDays = 30
-const fed = (ate: string): boolean => ate !== 'not fed'
 
 /** What was seen in tanks before deaths, and the pattern of each. */
 export function createDeathsSeen(store: Pick<OutcomesStore, 'looks' | 'signs'>) {
@@ -34,7 +33,7 @@ export function createDeathsSeen(store: Pick<OutcomesStore, 'looks' | 'signs'>) 
     const [looks, signs] = [groupBy(store.looks(sinceMs), ({ tankId }) => tankId), groupBy(store.signs(sinceMs), ({ tankId }) => tankId)]
     return ({ fromId, lotId, atMs }) => {
       const before = untilLast(looks.get(fromId) ?? [], atMs)
-      const meal = before.findLast(({ ate }) => fed(ate))
+      const meal = before.findLast(isFed)
       const look = before.at(-1)
       const hours = (each: { atMs: number }): number => (atMs - each.atMs) / hourMs
       return {
@@ -48,7 +47,6 @@ export function createDeathsSeen(store: Pick<OutcomesStore, 'looks' | 'signs'>) 
   /** House limits changed, or something was written of the past: everything is told anew. */
   return { patterns, forget: () => settled.clear() }
 }
-export type DeathsSeen = ReturnType<typeof createDeathsSeen>
 
 /** Rows up to a moment, of rows in the order of time. */
 function untilLast<Row extends { atMs: number }>(rows: readonly Row[], atMs: number): readonly Row[] {

@@ -59,7 +59,7 @@ export function createHintsService({ books, store, facts, levels, contactsOf }: 
       sameCrateElsewhere: sameCrate(read, lotIds, waterId, recent),
       isAllAtOnce: allAtOnce(read, waterId, losses, onWater),
       readingOff: readingOff(onWater),
-      newcomers: first ? cameIn(read, waterId, first.atMs, lotIds) || contactsOf(waterId, first.atMs - newFromDays * dayMs, first.atMs - newToDays * dayMs) : null,
+      newcomers: first ? cameIn(read, waterId, first.on, lotIds) || contactsOf(waterId, first.atMs - newFromDays * dayMs, first.atMs - newToDays * dayMs) : null,
       movedLately: first ? read.movements.some(({ kind, lot, from, seq, on }) => kind === 'move' && read.tanks.has(from) && lotIds.includes(lot) && seq < first.seq && daysBetween(on, first.on) <= movedDays && daysBetween(on, first.on) >= 0) : null,
     }
   }
@@ -142,7 +142,6 @@ function readingOff(onWater: readonly Judged[]): boolean | null {
 }
 
 /** Other fish than these came into the water from outside of it in the two weeks before. */
-function cameIn({ movements, tanks }: LossBooks, waterId: string, firstMs: number, lotIds: readonly string[]): boolean {
-  const first = new Date(firstMs).toISOString().slice(0, 10)
-  return movements.some(({ lot, from, to, on }) => !lotIds.includes(lot) && tanks.get(to)?.waterId === waterId && tanks.get(from)?.waterId !== waterId && daysBetween(on, first) >= newToDays && daysBetween(on, first) <= newFromDays)
+function cameIn({ movements, tanks }: LossBooks, waterId: string, firstOn: string, lotIds: readonly string[]): boolean {
+  return movements.some(({ lot, from, to, on }) => !lotIds.includes(lot) && tanks.get(to)?.waterId === waterId && tanks.get(from)?.waterId !== waterId && daysBetween(on, firstOn) >= newToDays && daysBetween(on, firstOn) <= newFromDays)
 }

@@ -3,7 +3,6 @@ import type { BagFindings } from '../../core/crates/crateView'
 import { countLot, plainStep, strongStep, triageBag } from '../../core/crates/triage'
 import { nameOfSchool, type SchoolVariant } from '../../core/acclimation/schools'
 import { shippedPolicies } from '../../core/holds/shippedHolds'
-import { outsidePlaceId } from '../../core/ledger/movement'
 import type { Limits } from '../../core/limits/houseLimits'
 import { outcomeRulesOf } from '../../core/limits/outcomeLimits'
 import { lossPatterns, type LossPattern } from '../../core/outcomes/lossPattern'
@@ -239,7 +238,7 @@ function eventsOf(losses: readonly StandingLoss[], tanks: LossBooks['tanks'], ou
   if (outbreaks.length === 0) return events
   for (const { lotId, fromId, on } of losses) {
     const outbreak = outbreaks.find(({ waterId, from, to }) => waterId === tanks.get(fromId)?.waterId && from <= on && on <= to)
-    if (!outbreak || fromId === outsidePlaceId) continue
+    if (!outbreak) continue
     const day = Math.max(0, daysBetween(opened.get(lotId) ?? on, on))
     events.set(lotId, [...(events.get(lotId) ?? []), [day, outbreak.name]])
   }

@@ -9,6 +9,7 @@ import type { KeepSheet } from '../../core/outcomes/outcomes.schema'
 import type { MoneyView, ReviewView } from '../../core/outcomes/outcomeViews'
 import { certainties, type Certainty } from '../../core/outcomes/certaintyWords'
 import { rankedOf } from '../../core/outcomes/usualLosses'
+import { dayInZone } from '../../core/time/dayInZone'
 import { addDays } from '../../core/time/daysBetween'
 import { requireFreshPin, type CommandContext } from '../http/endpoint'
 import { fieldProblem } from '../http/problem'
@@ -44,18 +45,18 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
   const missingOf = ({ listed, alive, dead }: PaidLine): number => Math.max(0, listed - alive - dead)
   const claimedOf = (line: PaidLine): number => line.dead + missingOf(line) + line.wrong
 
-  function moneyLines({ lots }: LossBooks): MoneyLine[] {
+  function moneyLines({ lots }: LossBooks, lines: readonly PaidLine[]): MoneyLine[] {
     const known = new Map(lots().map((lot) => [lot.lot, anyKind(kindRowOf(lot))]))
-    return money.lines().map((line): MoneyLine => {
+    return lines.map((line): MoneyLine => {
       const row = known.get(line.lotId)
       const [first, all, byDay] = row ? [deadBy(row, firstWeek), deadBy(row), deadBy(row, aliveDay)] : [0, 0, 0]
       return { supplier: line.supplier, billed: line.billed, priceEach: line.priceEach, deadInBag: line.dead, missing: missingOf(line), wrong: line.wrong, lostFirst: first, lostLater: all - first, alive: Math.max(0, (row?.n ?? line.alive) - byDay) }
     })
   }
 
-  function claims(): (MoneyClaim & { crateId: string; sentAtMs: number | null; settledAtMs: number | null })[] {
+  function claimsOn(lines: readonly PaidLine[]): (MoneyClaim & { crateId: string; sentAtMs: number | null; settledAtMs: number | null })[] {
     const amounts = new Map<string, { supplier: string; amount: number }>()
-    for (const line of money.lines()) amounts.set(line.crateId, { supplier: line.supplier, amount: (amounts.get(line.crateId)?.amount ?? 0) + claimedOf(line) * (line.priceEach ?? 0) })
+    for (const line of lines) amounts.set(line.crateId, { supplier: line.supplier, amount: (amounts.get(line.crateId)?.amount ?? 0) + claimedOf(line) * (line.priceEach ?? 0) })
     return money.claims().flatMap((claim) => {
       const known = amounts.get(claim.crateId)
       return known ? [{ ...claim, supplier: known.supplier, claimed: known.amount }] : []
@@ -76,8 +77,8 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
     return { done: done.size, due: due.size }
   }
 
-  function deathsOf(read: LossBooks, month: string): { deaths: Record<string, number>; lost: number; unpricedFish: number } {
-    const prices = new Map(money.lines().map((line) => [line.lotId, line.priceEach]))
+  function deathsOf(read: LossBooks, month: string, lines: readonly PaidLine[]): { deaths: Record<string, number>; lost: number; unpricedFish: number } {
+    const prices = new Map(lines.map((line) => [line.lotId, line.priceEach]))
     const deaths: Record<string, number> = {}
     let [lost, unpricedFish] = [0, 0]
     const count = (pattern: string, fish: number, price: number | null | undefined): void => {
@@ -112,12 +113,13 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
   function figuresOf(month: string, nowMs: number): SheetFigure[] {
     const read = books.at(nowMs)
     const lots = read.lots().map((lot) => sheetRow(lot, read))
-    const { deaths, lost, unpricedFish } = deathsOf(read, month)
-    const inMonth = (atMs: number | null): boolean => atMs !== null && monthOf(dayReader(zone())(atMs)) === month
+    const lines = money.lines()
+    const { deaths, lost, unpricedFish } = deathsOf(read, month, lines)
+    const inMonth = (atMs: number | null): boolean => atMs !== null && monthOf(dayInZone(atMs, zone())) === month
     const asked = { month, today: read.today, lots, deaths, looks: looksOf(month, read.today), limits: read.rules }
     const rung = alarms.streams(nowMs).filter(({ alarm: { raisedOn } }) => raisedOn !== null && monthOf(raisedOn) === month)
     const answered = alarms.view(nowMs).answered.filter(({ on }) => monthOf(on) === month)
-    const own = claims()
+    const own = claimsOn(lines)
     const told: SheetAsked = {
       ...asked,
       alarms: { raised: rung.length + answered.length, standing: rung.length },
@@ -157,20 +159,23 @@ export function createReviewService({ books, store, money, alarms, trials, zone 
     const months = monthsOf(read)
     const month = months.find((each) => each === asked) ?? months[1] ?? months[0] ?? monthOf(read.today)
     const kept = store.kept(month)
-    const running = trials.list(nowMs).trials[0]
+    const trial = trials.newest(nowMs)
     const own = likeness({ rows: cratesOf(read), limits: read.rules })
     return {
       ...{ month, months, today: read.today, figures: figuresOf(month, nowMs), kept: kept && { by: kept.by, atMs: kept.atMs } },
       ranks: pageOf(read, 'supplier').ranking?.groups ?? [],
       alarms: alarms.view(nowMs),
-      trial: running ? `Trial ${running.number}, ${running.schools[0]} against ${running.schools[1]}: ${running.sentence}` : null,
+      trial: trial && `Trial ${trial.number}, ${trial.schools[0]} against ${trial.schools[1]}: ${trial.sentence}`,
       likeness: { measured: own.icc, house: read.rules.icc, crates: own.crates },
       dispersion: { measured: alarms.measured(nowMs), house: read.rules.systemDispersion },
     }
   }
 
   return {
-    money: (nowMs: number): MoneyView => moneyFigures({ lines: moneyLines(books.at(nowMs)), claims: claims() }),
+    money(nowMs: number): MoneyView {
+      const lines = money.lines()
+      return moneyFigures({ lines: moneyLines(books.at(nowMs), lines), claims: claimsOn(lines) })
+    },
     view,
     /** Keeps the words of a sheet as they are now: next month's are held against them. */
     keep(context: CommandContext, { month }: KeepSheet) {

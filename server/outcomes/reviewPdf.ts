@@ -1,6 +1,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { monthName } from '../../core/time/monthName'
 import type { ReviewView } from '../../core/outcomes/outcomeViews'
+import { percent } from '../../core/outcomes/monthlyFigures'
 import { notADiagnosis } from '../../core/outcomes/causeHints'
 import { writePdf } from '../writePdf'
 
@@ -14,7 +15,6 @@ export interface ReviewPaper {
 export const reviewPdf = (paper: ReviewPaper): Promise<Buffer> => writePdf(reviewDocument(paper))
 
 const soft = '#55695f'
-const percent = (share: number): string => `${(100 * share).toFixed(1)} %`
 const heading = (text: string): Content => ({ text, fontSize: 13, bold: true, margin: [0, 14, 0, 4] })
 
 function reviewDocument({ room, review }: ReviewPaper): TDocumentDefinitions {

@@ -1,6 +1,6 @@
 import { schools as tradeSchools } from '../../core/acclimation/schools'
 import { certaintyWords } from '../../core/outcomes/certaintyWords'
-import { compareGroups, type Comparison } from '../../core/outcomes/compareGroups'
+import { compareGroups } from '../../core/outcomes/compareGroups'
 import { designSchedule, schoolOfTheDay } from '../../core/outcomes/designSchedule'
 import { judgedOf } from '../../core/outcomes/judgedOf'
 import { anyKind } from '../../core/outcomes/kindsOfDeath'
@@ -49,7 +49,7 @@ export function createTrialsService({ books, store }: Collaborators) {
 
   const isFollowed = (opened: string, today: string, day: number): boolean => daysBetween(opened, today) >= day
 
-  function stateOf(row: TrialRow, nowMs: number): { told: TrialLook; rows: ReturnType<typeof rowsOf>; done: [number, number]; worst: { crateId: string; number: string; lostShare: number } | null; compared: () => Comparison } {
+  function stateOf(row: TrialRow, nowMs: number): { told: TrialLook; rows: ReturnType<typeof rowsOf>; done: [number, number]; worst: { crateId: string; number: string; lostShare: number } | null } {
     const rows = rowsOf(row, nowMs)
     const { rules } = books.at(nowMs)
     const followed = rows.lots.filter(({ lot }) => isFollowed(lot.opened, rows.today, row.day))
@@ -57,12 +57,12 @@ export function createTrialsService({ books, store }: Collaborators) {
     const done: [number, number] = [count(row.schoolA), count(row.schoolB)]
     const looks = store.looks(row.id)
     const worst = worstCrate(rows.lots, new Set(looks.flatMap(({ crateId }) => crateId ?? [])))
-    const compared = (): Comparison => compareGroups({ lots: followed.map(({ lot, place }) => trialRow(lot, place.school, place.block)), a: row.schoolA, b: row.schoolB, day: row.day, limits: rules })
     const asked = { schools: [row.schoolA, row.schoolB] as const, cratesPerSchool: row.cratesPerSchool, looks: row.looks, day: row.day, done, looksTaken: Math.max(0, ...looks.map(({ look }) => look ?? 0)), worst: worst && { crate: worst.number, lostShare: worst.lostShare }, limits: rules }
     const before = trialLook({ ...asked, p: null, difference: null, low: null, high: null })
-    if (before.look === null) return { told: before, rows, done, worst, compared }
-    const judged = judgedOf(compared(), { q: null, comparisons: 1 })
-    return { told: trialLook({ ...asked, p: judged.p ?? null, difference: judged.difference, low: judged.low, high: judged.high }), rows, done, worst, compared }
+    if (before.look === null) return { told: before, rows, done, worst }
+    const compared = compareGroups({ lots: followed.map(({ lot, place }) => trialRow(lot, place.school, place.block)), a: row.schoolA, b: row.schoolB, day: row.day, limits: rules })
+    const judged = judgedOf(compared, { q: null, comparisons: 1 })
+    return { told: trialLook({ ...asked, p: judged.p ?? null, difference: judged.difference, low: judged.low, high: judged.high }), rows, done, worst }
   }
 
   function view(row: TrialRow, nowMs: number): TrialView {
@@ -125,6 +125,11 @@ export function createTrialsService({ books, store }: Collaborators) {
 
   return {
     list: (nowMs: number): TrialsView => ({ trials: store.all().map((row) => view(row, nowMs)), proposal: proposal(nowMs), schools: [...new Set([...tradeSchools.map(({ name }) => name), ...store.schoolNames()])].sort(), suppliers: ratesOf(nowMs), icc: books.at(nowMs).rules.icc }),
+
+    newest(nowMs: number): TrialView | null {
+      const [row] = store.all()
+      return row ? view(row, nowMs) : null
+    },
 
     /** What running trials say of a crate. */
     ofCrate(crateId: string, nowMs: number): { trial: TrialOfCrate | null } {

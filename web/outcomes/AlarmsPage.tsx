@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { isRinging } from '../../core/outcomes/lossAlarmState'
 import type { AlarmsView, AlarmView } from '../../core/outcomes/outcomeViews'
 import { datesShown, shownDay } from '../../core/time/shownDay'
 import { plural } from '../../core/words/plural'
@@ -54,8 +55,6 @@ export function AlarmsPage() {
     </>
   )
 }
-
-const isRinging = ({ state }: AlarmView): boolean => state === 'sudden' || state === 'rising'
 
 /** Deaths that count as one event; taken back where it was none. */
 function OutbreakRow({ outbreak: { id, name, water, from, to } }: { outbreak: AlarmsView['outbreaks'][number] }) {

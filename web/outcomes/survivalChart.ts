@@ -1,5 +1,5 @@
 import type { ChartData, ChartOptions } from 'chart.js'
-import type { CurveShown, OutcomesView } from '../../core/outcomes/outcomesPage'
+import type { CurveShown } from '../../core/outcomes/outcomesPage'
 import { axis, common, plain, type Inks } from '../ui/chartParts'
 
 /** Lines are told apart by their dashes first, by their colour second. */
@@ -54,5 +54,3 @@ export function percentOf(share: number | null): string {
   const near = Math.min(share, 1 - share)
   return `${(100 * share).toFixed(near > 0 && near < 0.1 ? 1 : 0)} %`
 }
-
-export type Kinds = OutcomesView['kinds']

@@ -1,3 +1,4 @@
+import { isRinging } from '../../core/outcomes/lossAlarmState'
 import { datesShown } from '../../core/time/shownDay'
 import { useAlarmsBeside } from '../api/sharedReads'
 import { Row, RowSection } from '../ui/Rows'
@@ -5,7 +6,7 @@ import { Row, RowSection } from '../ui/Rows'
 /** Alarms on losses, each with what to look at; what is only watched stands in Outcomes. */
 export default function AlarmRows() {
   const { data } = useAlarmsBeside()
-  const ringing = (data?.alarms ?? []).filter(({ state }) => state === 'sudden' || state === 'rising')
+  const ringing = (data?.alarms ?? []).filter(isRinging)
   return (
     <RowSection title="Losses above the usual" count={ringing.length}>
       {ringing.map(({ stream, sentence, lookNext }) => (

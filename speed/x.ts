@@ -1,2 +1,0 @@
-import { benchOutcomes } from './outcomes'
-await benchOutcomes()
