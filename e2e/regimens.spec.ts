@@ -39,11 +39,12 @@ async function shortLadder(server: OpenRoom): Promise<void> {
 }
 
 test('a crate through a copper ladder: half in, raised when they eat, its days at level, stepped out, let go', async ({ driver, server, page }) => {
-  const startMs = Date.now()
   await copper(server)
   await rack(server, 'each its own')
   await delivered(server, 'Royal gramma', 1, 'Q1-01')
   await shortLadder(server)
+  // Said of them once they are there: of a minute before, it would be said of nobody.
+  const startMs = Date.now()
   await holdBy(server, 'Q1-01', 'shortLadder', startMs)
   const tankId = await idOf(server, 'Q1-01')
   await driver.goto('/regimens')
