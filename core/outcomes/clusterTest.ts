@@ -35,9 +35,10 @@ interface Arranged {
  */
 export function clusterTest({ units, a, seed = seedUsual, draws = drawsUsual, exactUpTo = listedUsual }: { units: readonly ScoredUnit[]; a: string; seed?: number; draws?: number; exactUpTo?: number }): ClusterTest {
   const arranged = arrange(units, a)
-  const statistic = units.reduce((sum, { group, score }) => (group === a ? sum + score : sum), 0) - usual(arranged)
+  const mean = usual(arranged)
+  const statistic = units.reduce((sum, { group, score }) => (group === a ? sum + score : sum), 0) - mean
   const arrangements = countOf(arranged)
-  const isHit = (sum: number): boolean => Math.abs(sum - usual(arranged)) >= Math.abs(statistic) - dust
+  const isHit = (sum: number): boolean => Math.abs(sum - mean) >= Math.abs(statistic) - dust
   if (arrangements <= exactUpTo) {
     let [hits, all] = [0, 0]
     for (const sum of listed(arranged)) {

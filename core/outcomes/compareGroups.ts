@@ -1,8 +1,8 @@
 import { clusterTest, type ClusterTest, type ScoredUnit } from './clusterTest'
-import { differenceInterval, fishOf, rungFor, weighedSurvival, weightsOfStrata, type Rung, type Side, type Stratum } from './likeForLike'
+import { differenceInterval, rungFor, stratumOf, weighedSurvival, weightsOfStrata, type Rung, type Side, type Stratum } from './likeForLike'
 import { deadBy, type LossRow } from './lossRow'
 import { dust, outcomeRules, type OutcomeRules } from './outcomeRules'
-import { atRiskOf, unitsOf, weightsOf } from './units'
+import { atRiskOf, unitsOf, weightsOf, type Unit } from './units'
 
 /** One group as it is told; figures are null where survival to the day is not known. */
 export interface GroupFigures extends Omit<Side, 'survival' | 'low' | 'high'> {
@@ -55,32 +55,50 @@ export interface Comparison {
   attributed: number
 }
 
-export interface Compared {
-  lots: readonly LossRow[]
-  a: string
-  b: string
+interface How {
   day: number
   seed?: number
   limits?: Partial<OutcomeRules>
+}
+/** The two groups by the name of their side. */
+const [sideA, sideB] = ['a', 'b']
+
+export interface Compared extends How {
+  lots: readonly LossRow[]
+  a: string
+  b: string
+}
+/** A group by its name, with its rows. */
+export interface GroupRows {
+  group: string
+  rows: readonly LossRow[]
 }
 
 /**
  * Compares two groups to a day, with the crate as the unit: raw, like for like, and by sharing their crates out anew; says what
  * the mix does and whether it all hangs on one crate or one event. Rows of other groups are ignored. Source: docs/outcomes.md.
  */
-export function compareGroups({ lots, a, b, day, seed, limits }: Compared): Comparison {
+export function compareGroups({ lots, a, b, ...how }: Compared): Comparison {
+  const rowsOf = (name: string): GroupRows => ({ group: name, rows: lots.filter(({ group }) => group === name) })
+  return compareSides(rowsOf(a), rowsOf(b), how)
+}
+
+/** The same of rows that were told apart already, whatever group they say they are of. */
+export function compareSides(a: GroupRows, b: GroupRows, { day, seed, limits }: How): Comparison {
   const rules = outcomeRules(limits)
-  const rows = { a: lots.filter(({ group }) => group === a), b: lots.filter(({ group }) => group === b), day }
-  const [rawA, rawB] = [weighedSurvival([rows.a], [1], day, rules), weighedSurvival([rows.b], [1], day, rules)]
+  const rows = { a: a.rows, b: b.rows, day }
+  const whole = apart(stratumOf('', rows.a, rows.b), day)
+  const [rawA, rawB] = [weighedSurvival([whole.unitsA], [1], day, rules), weighedSurvival([whole.unitsB], [1], day, rules)]
   const raw = rawA && rawB ? differenceInterval(rawA, rawB) : null
   const rung = rungFor(rows, rules)
-  const adjusted = rung && adjust(rung, day, rules)
+  const alike = (rung?.strata ?? []).map((stratum) => apart(stratum, day))
+  const adjusted = rung && adjust(rung, alike, day, rules)
   const used = adjusted ? (adjusted.a ? 'adjusted' : 'none') : raw ? 'raw' : 'none'
-  const strata = used === 'adjusted' ? (rung as Rung).strata : used === 'raw' ? [{ name: '', a: rows.a, b: rows.b }] : []
+  const strata = used === 'adjusted' ? alike : used === 'raw' ? [whole] : []
   const asked = { day, seed }
   const test = used === 'none' ? null : testOf(strata, asked)
   return {
-    ...{ day, a: figuresOf(a, rows.a, day, rawA?.side ?? null, rules), b: figuresOf(b, rows.b, day, rawB?.side ?? null, rules) },
+    ...{ day, a: figuresOf(a, day, rawA?.side ?? null, rules), b: figuresOf(b, day, rawB?.side ?? null, rules) },
     ...{ difference: raw?.difference ?? null, low: raw?.low ?? null, high: raw?.high ?? null, adjusted, used },
     test: test && { kind: test.kind, arrangements: test.arrangements, p: test.p, excess: test.excess },
     mix: used === 'adjusted' && test && raw && adjusted ? mixOf(strata, test.p, raw, adjusted.difference ?? 0, rules) : null,
@@ -89,7 +107,7 @@ export function compareGroups({ lots, a, b, day, seed, limits }: Compared): Comp
   }
 }
 
-function figuresOf(group: string, rows: readonly LossRow[], day: number, side: Side | null, { icc }: OutcomeRules): GroupFigures {
+function figuresOf({ group, rows }: GroupRows, day: number, side: Side | null, { icc }: OutcomeRules): GroupFigures {
   if (side) return { group, ...side }
   const sizes = new Map<string, number>()
   for (const { crate, n } of rows) if (n > 0) sizes.set(crate, (sizes.get(crate) ?? 0) + n)
@@ -97,11 +115,18 @@ function figuresOf(group: string, rows: readonly LossRow[], day: number, side: S
   return { group, crates, fish, dead: rows.reduce((sum, row) => sum + deadBy(row, day), 0), survival: null, low: null, high: null }
 }
 
-function adjust({ level, strata, share }: Rung, day: number, rules: OutcomeRules): Adjusted {
+/** A stratum, its crates taken apart to the day asked about, once for all that is asked of it. */
+interface Apart extends Stratum {
+  unitsA: Unit[]
+  unitsB: Unit[]
+}
+const apart = (stratum: Stratum, day: number): Apart => ({ ...stratum, unitsA: unitsOf(stratum.a, day, sideA), unitsB: unitsOf(stratum.b, day, sideB) })
+
+function adjust({ level, share }: Rung, strata: readonly Apart[], day: number, rules: OutcomeRules): Adjusted {
   const nothing: Adjusted = { level: strata.length === 0 ? 0 : level, strata: strata.length, share, a: null, b: null, difference: null, low: null, high: null }
   if (strata.length === 0) return nothing
   const weights = weightsOfStrata(strata)
-  const [a, b] = [weighedSurvival(strata.map((each) => each.a), weights, day, rules), weighedSurvival(strata.map((each) => each.b), weights, day, rules)]
+  const [a, b] = [weighedSurvival(strata.map(({ unitsA }) => unitsA), weights, day, rules), weighedSurvival(strata.map(({ unitsB }) => unitsB), weights, day, rules)]
   return a && b ? { ...nothing, a: a.side, b: b.side, ...differenceInterval(a, b) } : nothing
 }
 
@@ -111,14 +136,12 @@ interface Asked {
   seed: number | undefined
 }
 
-/** The two groups by the name of their side. */
-const [sideA, sideB] = ['a', 'b']
 
 /** Deaths of every crate above what was to be expected of it (log-rank scores), stratum by stratum, and the test of them. */
-function testOf(strata: readonly Stratum[], { day, seed }: Asked): Tested {
+function testOf(strata: readonly Apart[], { day, seed }: Asked): Tested {
   const scores = new Map<string, { a?: ScoredUnit; b?: ScoredUnit }>()
-  for (const { a, b } of strata) {
-    const units = unitsOf([...a.map((row) => ({ ...row, group: sideA })), ...b.map((row) => ({ ...row, group: sideB }))], day)
+  for (const { unitsA, unitsB } of strata) {
+    const units = [...unitsA, ...unitsB]
     const { risk, dead } = atRiskOf(units, day)
     for (const unit of units) {
       let [score, staying] = [0, unit.n]
@@ -144,8 +167,8 @@ function mixOf(strata: readonly Stratum[], p: number, raw: { difference: number;
   const isReversed = p <= leans && raw.difference * adjusted < 0 && Math.min(Math.abs(raw.difference), Math.abs(adjusted)) >= mixShare
   const isExplained = p > leans && (raw.low > 0 || raw.high < 0)
   if (!isReversed && !isExplained) return null
-  const [fishA, fishB] = [strata.reduce((sum, { a }) => sum + fishOf(a), 0), strata.reduce((sum, { b }) => sum + fishOf(b), 0)]
-  const shares = strata.map(({ name, a, b }) => ({ stratum: name, shareA: fishOf(a) / fishA, shareB: fishOf(b) / fishB }))
+  const [allA, allB] = [strata.reduce((sum, { fishA }) => sum + fishA, 0), strata.reduce((sum, { fishB }) => sum + fishB, 0)]
+  const shares = strata.map(({ name, fishA, fishB }) => ({ stratum: name, shareA: fishA / allA, shareB: fishB / allB }))
   const apart = ({ shareA, shareB }: { shareA: number; shareB: number }): number => Math.abs(shareA - shareB)
   const first = shares.reduce((most, each) => (apart(each) > apart(most) + dust ? each : most))
   return { kind: isReversed ? 'reversed' : 'explained', ...first }
@@ -154,8 +177,8 @@ function mixOf(strata: readonly Stratum[], p: number, raw: { difference: number;
 /** The crate, else the outbreak, without which nothing would be left of a difference. */
 function hangsOn(strata: readonly Stratum[], test: Tested, asked: Asked, { leans }: OutcomeRules): HangsOn | null {
   const without = (change: (rows: readonly LossRow[]) => LossRow[]): number => {
-    const left = strata.map(({ name, a, b }) => ({ name, a: change(a), b: change(b) })).filter(({ a, b }) => fishOf(a) > 0 && fishOf(b) > 0)
-    return left.length === 0 ? 1 : testOf(left, asked).p
+    const left = strata.map(({ name, a, b }) => stratumOf(name, change(a), change(b))).filter(({ fishA, fishB }) => fishA > 0 && fishB > 0)
+    return left.length === 0 ? 1 : testOf(left.map((stratum) => apart(stratum, asked.day)), asked).p
   }
   const crate = heaviestCrate(test)
   if (crate !== null && without((rows) => rows.filter((row) => row.crate !== crate)) > leans) return { kind: 'crate', id: crate }
@@ -182,6 +205,7 @@ function deadliestEvent(strata: readonly Stratum[], day: number): string | null 
 const withoutEvent = (row: LossRow, event: string): LossRow => ({ ...row, out: row.out.map((exit) => (exit.event === event ? { ...exit, dead: 0, gone: exit.gone + exit.dead } : exit)) })
 
 function attributedShare(rows: readonly LossRow[]): number {
-  const dead = rows.reduce((sum, row) => sum + deadBy(row), 0)
-  return dead === 0 ? 0 : rows.reduce((sum, { shared = 0 }) => sum + shared, 0) / dead
+  const attributed = rows.reduce((sum, { shared = 0 }) => sum + shared, 0)
+  const dead = attributed === 0 ? 0 : rows.reduce((sum, row) => sum + deadBy(row), 0)
+  return dead === 0 ? 0 : attributed / dead
 }

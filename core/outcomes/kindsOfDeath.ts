@@ -1,12 +1,15 @@
 import { crateVariance, shareInterval } from './bands'
-import { lastDayOf, type LossRow } from './lossRow'
+import { lastDayOf, type Exit, type LossRow } from './lossRow'
 import { dust, outcomeRules, type OutcomeRules } from './outcomeRules'
 import { curveOf, isKnown, type Curve } from './survivalByCrate'
 import { atRiskOf, cratesOf, unitsOf, weightsOf, type AtRisk } from './units'
 
-/** A row whose deaths are told apart by what the fish died of. */
+/** An exit whose deaths are told apart by what the fish died of. */
+interface KindExit extends Omit<Exit, 'dead'> {
+  dead: Readonly<Record<string, number>>
+}
 export interface KindRow extends Omit<LossRow, 'out'> {
-  out: readonly { day: number; dead: Readonly<Record<string, number>>; gone: number; /** The outbreak they belong to. */ event?: string | undefined }[]
+  out: readonly KindExit[]
 }
 
 export interface IncidenceRow {
@@ -30,17 +33,18 @@ export interface Incidence {
 
 const sumOf = (dead: Readonly<Record<string, number>>): number => Object.values(dead).reduce((sum, each) => sum + each, 0)
 
+/** A plain row of the same fish. Named one by one: of objects spread into others, a large house reads its rows ten times as slowly. */
+const plainRow = ({ lot, crate, group, strata, n, until, shared, out }: KindRow, exitOf: (exit: KindExit) => Exit): LossRow => ({ lot, crate, group, strata, n, out: out.map(exitOf), until, shared })
+
 /** Deaths of every kind together, as a plain row. */
-export const anyKind = (row: KindRow): LossRow => ({ ...row, out: row.out.map((exit) => ({ ...exit, dead: sumOf(exit.dead) })) })
+export const anyKind = (row: KindRow): LossRow => plainRow(row, ({ day, dead, gone, event }) => ({ day, dead: sumOf(dead), gone, event }))
 
 /** Deaths of one kind as deaths, all others as fish that went out of sight: of fish that had not died of something else. */
-export const oneKind = (row: KindRow, kind: string): LossRow => ({
-  ...row,
-  out: row.out.map((exit) => {
-    const ofIt = Object.hasOwn(exit.dead, kind) ? (exit.dead[kind] ?? 0) : 0
-    return { ...exit, dead: ofIt, gone: exit.gone + sumOf(exit.dead) - ofIt }
-  }),
-})
+export const oneKind = (row: KindRow, kind: string): LossRow =>
+  plainRow(row, ({ day, dead, gone, event }) => {
+    const ofIt = Object.hasOwn(dead, kind) ? (dead[kind] ?? 0) : 0
+    return { day, dead: ofIt, gone: gone + sumOf(dead) - ofIt, event }
+  })
 
 /** Fish alive on a day: who left before is dropped, and was never counted. */
 function aliveOn(row: KindRow, from: number): KindRow {
@@ -59,7 +63,7 @@ export function kindsOfDeath({ lots, outcomes, at, from = 0, limits }: { lots: r
   const rules = outcomeRules(limits)
   const lastDay = Math.max(from, ...at)
   const alive = lots.map((row) => aliveOn(row, from))
-  const units = unitsOf(alive.map((row) => ({ ...anyKind(row), group: '' })), lastDay)
+  const units = unitsOf(alive.map(anyKind), lastDay)
   const atRisk = atRiskOf(units, lastDay)
   const curve = curveOf(atRisk)
   const weights = weightsOf([...cratesOf(units).values()], rules.icc)

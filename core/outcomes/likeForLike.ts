@@ -1,15 +1,19 @@
 import { crateVariance, shareInterval, type Interval } from './bands'
-import { deadBy, lastDayOf, type LossRow } from './lossRow'
+import { lastDayOf, type LossRow } from './lossRow'
 import { dust, type OutcomeRules } from './outcomeRules'
 import { curveOf, influenceAt, isKnown } from './survivalByCrate'
-import { atRiskOf, cratesOf, unitsOf, weightsOf } from './units'
+import { atRiskOf, cratesOf, unitsOf, weightsOf, type Unit } from './units'
 
 /** Rows of two groups that are alike: of one kind, from one supplier. */
 export interface Stratum {
   name: string
   a: readonly LossRow[]
   b: readonly LossRow[]
+  fishA: number
+  fishB: number
 }
+/** Rows of both groups as a stratum, their fish counted once. */
+export const stratumOf = (name: string, a: readonly LossRow[], b: readonly LossRow[]): Stratum => ({ name, a, b, fishA: fishOf(a), fishB: fishOf(b) })
 
 /** Two groups, and the rungs on which like can be held against like. */
 export interface Pair {
@@ -26,7 +30,7 @@ export interface Rung {
   share: number
 }
 
-export const fishOf = (rows: readonly LossRow[]): number => rows.reduce((sum, { n }) => sum + n, 0)
+const fishOf = (rows: readonly LossRow[]): number => rows.reduce((sum, { n }) => sum + n, 0)
 
 /** The rung like is held against like on: the first that holds enough fish of both, else the one that holds most. Null without strata. */
 export function rungFor({ a, b, day }: Pair, { comparableShare }: OutcomeRules): Rung | null {
@@ -51,9 +55,9 @@ function rungAt({ a, b, day }: Pair, level: number): Rung {
       strata.set(name, stratum)
     }
   }
-  const common = [...strata].map(([name, sides]) => ({ name, ...sides })).filter((each) => isSeen(each.a, day) && isSeen(each.b, day)).sort((one, other) => (one.name < other.name ? -1 : 1))
-  const shareOf = (side: 'a' | 'b', rows: readonly LossRow[]): number => (fishOf(rows) === 0 ? 0 : common.reduce((sum, each) => sum + fishOf(each[side]), 0) / fishOf(rows))
-  return { level, strata: common, share: Math.min(shareOf('a', a), shareOf('b', b)) }
+  const common = [...strata].map(([name, sides]) => stratumOf(name, sides.a, sides.b)).filter((each) => isSeen(each.a, day) && isSeen(each.b, day)).sort((one, other) => (one.name < other.name ? -1 : 1))
+  const shareOf = (side: 'fishA' | 'fishB', all: number): number => (all === 0 ? 0 : common.reduce((sum, each) => sum + each[side], 0) / all)
+  return { level, strata: common, share: Math.min(shareOf('fishA', fishOf(a)), shareOf('fishB', fishOf(b))) }
 }
 
 /** Answers whether survival of rows is known to a day. */
@@ -91,12 +95,12 @@ export interface Weighed {
 /**
  * Survival of one group to a day over strata that weigh as they do in both groups together (directly standardised); one
  * stratum is plain survival. Null where it is not known in one of them.
+ * @param strata - crates of the group, stratum by stratum, taken apart to the day asked about.
  */
-export function weighedSurvival(strata: readonly (readonly LossRow[])[], weights: readonly number[], day: number, rules: OutcomeRules): Weighed | null {
+export function weighedSurvival(strata: readonly (readonly Unit[])[], weights: readonly number[], day: number, rules: OutcomeRules): Weighed | null {
   let [survival, byFish, whole, dead] = [0, 0, 0, 0]
   const [influence, crates] = [new Map<string, number>(), new Map<string, number>()]
-  for (const [index, rows] of strata.entries()) {
-    const units = unitsOf(rows, day)
+  for (const [index, units] of strata.entries()) {
     const atRisk = atRiskOf(units, day)
     const curve = curveOf(atRisk)
     if (units.length === 0 || !isKnown(atRisk, curve, day)) return null
@@ -104,7 +108,7 @@ export function weighedSurvival(strata: readonly (readonly LossRow[])[], weights
     survival += weight * share
     byFish += (weight * share) ** 2 * (curve.greenwood[day] as number)
     whole += atRisk.risk[day] as number
-    dead += rows.reduce((sum, row) => sum + deadBy(row, day), 0)
+    dead += atRisk.dead.reduce((sum, each) => sum + each, 0)
     for (const unit of units) influence.set(unit.crate, (influence.get(unit.crate) ?? 0) + weight * share * influenceAt(unit, curve, day))
     for (const [crate, n] of cratesOf(units)) crates.set(crate, (crates.get(crate) ?? 0) + n)
   }
@@ -119,7 +123,7 @@ export function weighedSurvival(strata: readonly (readonly LossRow[])[], weights
 
 /** Weights by which two groups are held against each other, stratum by stratum (Cochran 1954). */
 export function weightsOfStrata(strata: readonly Stratum[]): number[] {
-  const raw = strata.map(({ a, b }) => (fishOf(a) * fishOf(b)) / (fishOf(a) + fishOf(b)))
+  const raw = strata.map(({ fishA, fishB }) => (fishA * fishB) / (fishA + fishB))
   const sum = raw.reduce((total, each) => total + each, 0)
   return raw.map((each) => each / sum)
 }

@@ -1,6 +1,7 @@
+import { groupBy } from '../collections/groupBy'
 import { daysBetween } from '../time/daysBetween'
 import { certaintyWords, type Certainty, type Said } from './certaintyWords'
-import { compareGroups, type Comparison } from './compareGroups'
+import { compareSides, type Comparison, type GroupRows } from './compareGroups'
 import { falseDiscovery } from './falseDiscovery'
 import { judgedOf } from './judgedOf'
 import { anyKind, kindsOfDeath, oneKind, type IncidenceRow, type KindRow } from './kindsOfDeath'
@@ -106,11 +107,12 @@ export function outcomesPage({ lots, today, question, rules }: OutcomesAsked): O
   })
   const rows = grouped.map((each) => judgedRow(each, question, rules))
   const names = namesOf(grouped)
-  const { comparisons, tests } = comparisonsOf(rows, names, question, rules)
-  const groups = names.map((name) => shownGroup(name, grouped.filter(({ group }) => group === name), rows.filter(({ group }) => group === name), question.day, rules))
+  const [lotsOf, rowsOf] = [groupBy(grouped, ({ group }) => group), groupBy(rows, ({ group = '' }) => group)]
+  const { comparisons, tests } = comparisonsOf(rows, { names, rowsOf }, question, rules)
+  const groups = names.map((name) => shownGroup(name, lotsOf.get(name) ?? [], rowsOf.get(name) ?? [], question.day, rules))
   return {
     groups,
-    curves: (question.pair ?? names).slice(0, mostCurves).filter((name) => names.includes(name)).map((name) => curveOfGroup(name, rows.filter(({ group }) => group === name), rules)),
+    curves: (question.pair ?? names).slice(0, mostCurves).filter((name) => names.includes(name)).map((name) => curveOfGroup(name, rowsOf.get(name) ?? [], rules)),
     ...{ comparisons, tests },
     ranking: question.by === 'supplier' || question.by === 'species' ? rankingOf(grouped, rows, { lots, today, question, rules }) : null,
     kinds: kindsShown(grouped.map(({ row }) => row), rules),
@@ -127,7 +129,8 @@ export function isAsked(lot: OutcomeLot, { supplier, species, origin, from, unti
 }
 
 function judgedRow({ lot, group, row }: Grouped, { by, died }: OutcomesQuestion, rules: OutcomeRules): LossRow {
-  return { ...(died === 'anything' ? anyKind(row) : oneKind(row, died)), group, strata: strataOfLot(lot, by, rules) }
+  const judged = { ...row, group, strata: strataOfLot(lot, by, rules) }
+  return died === 'anything' ? anyKind(judged) : oneKind(judged, died)
 }
 
 /** Groups by how many crates speak for them. */
@@ -137,10 +140,11 @@ function namesOf(grouped: readonly Grouped[]): string[] {
   return [...crates].sort(([one, few], [other, many]) => many.size - few.size || (one < other ? -1 : 1)).map(([name]) => name)
 }
 
-function comparisonsOf(rows: readonly LossRow[], names: readonly string[], { pair, day }: OutcomesQuestion, rules: OutcomeRules): { comparisons: ComparisonShown[]; tests: number } {
+function comparisonsOf(rows: readonly LossRow[], { names, rowsOf }: { names: readonly string[]; rowsOf: ReadonlyMap<string, readonly LossRow[]> }, { pair, day }: OutcomesQuestion, rules: OutcomeRules): { comparisons: ComparisonShown[]; tests: number } {
   const [first, second] = names
   const pairs: (readonly [string, string])[] = pair ? [pair] : names.length === 2 && first !== undefined && second !== undefined ? [[first, second]] : names.length < 2 ? [] : names.map((name) => [name, theOthers] as const)
-  const made = pairs.map(([a, b]) => ({ a, b, comparison: compareGroups({ lots: b === theOthers ? rows.map((row) => (row.group === a ? row : { ...row, group: theOthers })) : rows, a, b, day, limits: rules }) }))
+  const sideOf = (name: string): GroupRows => ({ group: name, rows: rowsOf.get(name) ?? [] })
+  const made = pairs.map(([a, b]) => ({ a, b, comparison: compareSides(sideOf(a), b === theOthers ? { group: b, rows: rows.filter(({ group }) => group !== a) } : sideOf(b), { day, limits: rules }) }))
   const { comparisons: tests, q } = falseDiscovery({ p: made.map(({ comparison }) => testedP(comparison, rules)) })
   const comparisons = made.map(({ a, b, comparison }, index): ComparisonShown => {
     const own = q[index] ?? null

@@ -149,11 +149,11 @@ function record(movement: LossMovement, followed: ReadonlyMap<string, Followed>,
   if (kind === 'loss') losses.push({ movement, fish: quantity })
   if (!own) return
   if (from !== outsidePlaceId && (own.lastWatched === null || on > own.lastWatched)) own.lastWatched = on
-  const leave = (rest: Partial<Leaving>): void => void own.leavings.push({ ...leaving(movement, own), fish: quantity, ...rest })
+  const leave = (isCorrection: boolean): void => void own.leavings.push(leaving(movement, own, quantity, { isDead: false, isShared: false, isCorrection }))
   if (kind === 'arrive' || kind === 'born') own.received += quantity
   else if (kind === 'dead-in-bag') own.deadInBag += quantity
-  else if (kind === 'release' || (kind === 'move' && away.has(to))) leave({})
-  else if (kind === 'count-correction' && to === outsidePlaceId) leave({ isCorrection: true })
+  else if (kind === 'release' || (kind === 'move' && away.has(to))) leave(false)
+  else if (kind === 'count-correction' && to === outsidePlaceId) leave(true)
   else if (kind === 'count-correction' && !away.has(to)) own.found += takenBack(lot, quantity, losses)
 }
 
@@ -170,7 +170,7 @@ function takenBack(lot: string, quantity: number, losses: readonly OpenLoss[]): 
   return rest
 }
 
-const leaving = ({ seq, on }: LossMovement, { openedDay }: Followed): Leaving => ({ day: Math.max(0, dayNumber(on) - openedDay), seq, fish: 0, isDead: false, isMissing: false, isShared: false, isCorrection: false, pattern: undefined })
+const leaving = ({ seq, on, cause, pattern }: LossMovement, { openedDay }: Followed, fish: number, { isDead, isShared, isCorrection }: Pick<Leaving, 'isDead' | 'isShared' | 'isCorrection'>): Leaving => ({ day: Math.max(0, dayNumber(on) - openedDay), seq, fish, isDead, isMissing: isDead && cause === 'not found', isShared, isCorrection, pattern })
 
 /** Puts a loss on the lots whose fish it was taken to be, each at its own day. */
 function spread({ movement, fish }: OpenLoss, followed: ReadonlyMap<string, Followed>): void {
@@ -178,7 +178,7 @@ function spread({ movement, fish }: OpenLoss, followed: ReadonlyMap<string, Foll
   const isShared = movement.shares !== undefined && movement.shares.length > 0
   for (const { lot, share } of isShared ? (movement.shares ?? []) : [{ lot: movement.lot, share: 1 }]) {
     const own = followed.get(lot)
-    own?.leavings.push({ ...leaving(movement, own), fish: fish * share, isDead: true, isMissing: movement.cause === 'not found', isShared, pattern: movement.pattern })
+    own?.leavings.push(leaving(movement, own, fish * share, { isDead: true, isShared, isCorrection: false }))
   }
 }
 

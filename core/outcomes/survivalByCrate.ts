@@ -103,7 +103,7 @@ export function influenceAt(unit: Unit, { own, all }: Curve, day: number): numbe
 export function survivalByCrate({ lots, at, mean = Math.max(0, ...at), limits }: { lots: readonly LossRow[]; at: readonly number[]; mean?: number; limits?: Partial<OutcomeRules> }): CrateSurvival {
   const rules = outcomeRules(limits)
   const lastDay = Math.max(0, mean, ...at)
-  const units = unitsOf(lots.map((row) => ({ ...row, group: '' })), lastDay)
+  const units = unitsOf(lots, lastDay)
   const atRisk = atRiskOf(units, lastDay)
   const curve = curveOf(atRisk)
   const weights = weightsOf([...cratesOf(units).values()], rules.icc)
@@ -132,7 +132,7 @@ export interface CurvePoint extends SurvivalRow {
 export function curvePoints(lots: readonly LossRow[], lastDay: number, limits: Partial<OutcomeRules> = {}): CurvePoint[] {
   const days = Array.from({ length: lastDay + 1 }, (_, day) => day)
   const left = days.map(() => 0)
-  for (const unit of unitsOf(lots.map((row) => ({ ...row, group: '' })), lastDay)) {
+  for (const unit of unitsOf(lots, lastDay)) {
     let staying = unit.n
     for (let day = 0; day <= lastDay && staying > dust; day += 1) {
       left[day] = (left[day] ?? 0) + 1

@@ -1,7 +1,7 @@
 import { dust } from './outcomeRules'
 import { lastDayOf, type LossRow } from './lossRow'
 
-/** Fish that share their fate, day by day: those of one crate, of one crate in one group, of one crate in one kind. */
+/** Fish that share their fate, day by day: those of one crate in one group. */
 export interface Unit {
   crate: string
   group: string
@@ -11,20 +11,18 @@ export interface Unit {
   left: Float64Array
 }
 
-/** Rows of one crate (and group) together, day by day up to `lastDay`; rows without fish are no crates. What comes of it is not changed. */
-export function unitsOf(rows: readonly LossRow[], lastDay: number): Unit[] {
-  const crates = new Map<string, Map<string, Unit>>()
+/** Rows of one crate together, day by day up to `lastDay`, taken to be of one group; rows without fish are no crates. What comes of it is not changed. */
+export function unitsOf(rows: readonly LossRow[], lastDay: number, group = ''): Unit[] {
+  const crates = new Map<string, Unit>()
   const merged = new Set<Unit>()
   const units: Unit[] = []
   for (const row of rows) {
     if (row.n <= 0) continue
-    const { crate, group = '' } = row
-    const groups = crates.get(crate) ?? new Map<string, Unit>()
-    if (groups.size === 0) crates.set(crate, groups)
-    const [known, own] = [groups.get(group), daysOf(row, lastDay)]
+    const { crate } = row
+    const [known, own] = [crates.get(crate), daysOf(row, lastDay)]
     if (!known) {
       const unit = { crate, group, n: row.n, dead: own.dead, left: own.left }
-      groups.set(group, unit)
+      crates.set(crate, unit)
       units.push(unit)
       continue
     }

@@ -91,7 +91,7 @@ export function createLossBooks({ store, limits, zone, outbreaks }: Collaborator
     const losses = standing.flatMap((row): StandingLoss[] => (row.kind === 'loss' ? [{ ...row, on: dayOf(row.atMs) }] : []))
     const movements = prepared(standing, dayOf, { shares: store.shares(), found: store.found() })
     const lots = lotRows.map((row): LossLot => ({ lot: row.lotId, crate: row.crateId, entry: row.lineId !== null ? 'crate' : born.has(row.lotId) && !row.isBeforeBooks ? 'born' : 'brought in' }))
-    const counted = (patternOf: (id: string) => string) => riskSets({ today, unwatched: tankRows.filter(({ isUnwatched }) => isUnwatched).map(({ tankId }) => tankId), lots, movements: movements.map((each) => (each.kind === 'loss' ? { ...each, pattern: patternOf(each.id) } : each)) })
+    const counted = (patternOf: (id: string) => string) => riskSets({ today, unwatched: tankRows.filter(({ isUnwatched }) => isUnwatched).map(({ tankId }) => tankId), lots, movements: movements.map((each) => (each.kind === 'loss' ? told(each, patternOf(each.id)) : each)) })
     const causes = new Map(losses.map(({ id, cause }) => [id, cause ?? 'unknown']))
     const { lots: risks, notFollowed } = counted((id) => causes.get(id) ?? 'unknown')
     const patterns = perVersion(store.version, () => deaths.patterns(losses, ({ lotId, on }) => Math.max(0, daysBetween(opened.get(lotId) ?? on, on)), rules, nowMs))
@@ -151,13 +151,16 @@ function prepared(standing: readonly MovementRow[], dayOf: (atMs: number) => str
   return standing.flatMap(({ seq, id, kind, lotId, fromId, toId, quantity, atMs, cause }): LossMovement[] => {
     const left = quantity - (back.get(id) ?? 0) - (corrected.get(id) ?? 0)
     if (left <= 0) return []
-    const plain = { seq, id, kind, lot: lotId, from: fromId, to: toId, quantity: left, on: dayOf(atMs) }
-    if (kind !== 'loss') return [plain]
+    if (kind !== 'loss') return [{ seq, id, kind, lot: lotId, from: fromId, to: toId, quantity: left, on: dayOf(atMs) }]
     const parts = sharesOf.get(id) ?? []
     const all = parts.reduce((sum, { millionths }) => sum + millionths, 0)
-    return [{ ...plain, cause, ...(all === 0 ? {} : { shares: parts.map(({ lotId: lot, millionths }) => ({ lot, share: millionths / all })) }) }]
+    const shares = all === 0 ? [] : parts.map(({ lotId: lot, millionths }) => ({ lot, share: millionths / all }))
+    return [{ seq, id, kind, lot: lotId, from: fromId, to: toId, quantity: left, on: dayOf(atMs), cause, shares }]
   })
 }
+
+/** A loss with its pattern; named one by one, since objects spread into others are read ten times as slowly. */
+const told = ({ seq, id, kind, lot, from, to, quantity, on, cause, shares }: LossMovement, pattern: string): LossMovement => ({ seq, id, kind, lot, from, to, quantity, on, cause: cause ?? null, shares: shares ?? [], pattern })
 
 interface Describing {
   store: OutcomesStore
