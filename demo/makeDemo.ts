@@ -25,7 +25,7 @@ import { doRegularly } from './doneRegularly'
 import { feedTheRoom } from './inTheKitchen'
 import { hangOnTheGlass } from './onTheGlass'
 import { putOnTheBench } from './onTheBench'
-import { treatWaters } from './treating'
+import { bringThoseTreated, treatWaters } from './treating'
 import { learn } from './learning'
 import { lookAtTrouble, stopEating, told } from './onTheRound'
 
@@ -94,6 +94,7 @@ async function liveDay(scene: Scene, days: number, daysAgo: number, atMs: number
     scene.losses.came(scene.commander.crate(view.id, placedAtMs + 160 * minuteMs), school, placedAtMs)
     await settle(scene, view.id, placedAtMs + 160 * minuteMs, daysAgo)
   }
+  await bringThoseTreated(scene, daysAgo, atMs + 2.5 * hourMs)
   await walkRound(scene, atMs + 3 * hourMs, null)
   await keepHolds(scene, daysAgo, atMs + 4.5 * hourMs)
   await leaveQuarantine(scene, atMs + 5 * hourMs)

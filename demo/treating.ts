@@ -33,8 +33,16 @@ async function give(scene: Scene, code: string, productId: string, regimenId: st
 }
 /** Fish that stood in a tank by then. */
 const standing = ({ commander }: Scene, code: string, atMs: number) => commander.tank(code, atMs).stock.filter(({ quantity, sinceMs }) => quantity > 0 && sinceMs <= atMs)
+const bringIn = ({ commander, people, tanks }: Scene, code: string, fish: { species: string; quantity: number; note: string }, atMs: number) =>
+  commander.run('addFish', { tankId: tanks.get(code) ?? '' }, { ...fish, how: 'brought-in', happenedAtMs: atMs }, people.lead, atMs)
 const holdBy = (scene: Scene, code: string, policyId: string, reason: string, atMs: number) =>
   scene.commander.run('changeHold', {}, { fish: standing(scene, code, atMs).map(({ lotId }) => ({ lotId, placeId: tankId(scene, code) })), policyId, phase: null, reason, happenedAtMs: atMs }, scene.people.lead, atMs)
+
+/** Whether the last crates brought somebody to be treated is chance; that two groups stand there by then is not. */
+export async function bringThoseTreated(scene: Scene, daysAgo: number, atMs: number): Promise<void> {
+  if (daysAgo !== 12 || standing(scene, 'Q1-03', atMs).length > 1) return
+  for (const quantity of [2, 3]) await bringIn(scene, 'Q1-03', { species: 'Banggai cardinalfish', quantity, note: 'given back by a customer, with grains on the fins' }, atMs)
+}
 
 /** Half a dose in a tub in which nobody stands. */
 async function keepHalf(scene: Scene, copper: string, nowMs: number): Promise<void> {
@@ -67,7 +75,7 @@ async function stepCopper(scene: Scene, copper: string, nowMs: number): Promise<
 async function lowerSalinity(scene: Scene, nowMs: number): Promise<void> {
   const { commander, people } = scene
   const [code, beganMs] = ['Q1-01', nowMs - 6 * dayMs - hourMs]
-  await commander.run('addFish', { tankId: tankId(scene, code) }, { species: 'Common clownfish', quantity: 2, how: 'brought-in', note: 'given back by a customer, with spots', happenedAtMs: beganMs - hourMs }, people.lead, beganMs - hourMs)
+  await bringIn(scene, code, { species: 'Common clownfish', quantity: 2, note: 'given back by a customer, with spots' }, beganMs - hourMs)
   await holdBy(scene, code, 'lowSalinity', 'spots', beganMs)
   const startOn = new Date(beganMs).toISOString().slice(0, 10)
   const regimenId = await begin(scene, 'startLowSalinity', code, { kind: 'low salinity', startOn, lowPpt: 12, housePpt: 34, holdDays: 28, fallPerDay: 12, upPerDay: 3, downPpt: 0, upPpt: 38, evapLPerDay: 0.5 }, null, beganMs)
@@ -88,7 +96,7 @@ async function transfer(scene: Scene, nowMs: number): Promise<void> {
   const firstMs = nowMs - 72 * hourMs + 2 * hourMs
   const beganMs = firstMs - 72 * hourMs
   const [from, to] = ['Q1-02', 'Q1-05']
-  await commander.run('addFish', { tankId: tankId(scene, from) }, { species: 'Firefish', quantity: 1, how: 'brought-in', note: 'from a customer who gave up his tank', happenedAtMs: beganMs - 10 * minuteMs }, people.lead, beganMs - 10 * minuteMs)
+  await bringIn(scene, from, { species: 'Firefish', quantity: 1, note: 'from a customer who gave up his tank' }, beganMs - 10 * minuteMs)
   await holdBy(scene, from, 'tankTransfer', 'white spot where it came from', beganMs - 5 * minuteMs)
   const regimenId = await begin(scene, 'startTransfer', from, { kind: 'transfer', tankIds: [tankId(scene, from), tankId(scene, to)], transfers: 4, everyH: 72, lateH: 6, cleanDryH: 24 }, null, beganMs)
   const [lot] = commander.tank(from, firstMs).stock
