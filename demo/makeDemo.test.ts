@@ -11,6 +11,7 @@ import { createCommander } from './commander'
 import { fishUnlikeTheBooks, heldRoomOf } from '../server/testing/heldRoomOf'
 import { createServices } from '../server/services'
 import type { Read } from '../server/http/endpoint'
+import type { RegimensView } from '../core/regimens/regimenView'
 import type { TodayView } from '../core/today/todayView'
 
 const nowMs = Date.UTC(2031, 4, 4, 9, 10)
@@ -47,8 +48,12 @@ test('the demo room has four months of history in its full size, and its books a
   expect(crates.filter(({ opened }) => opened === 0)).toHaveLength(1)
   expect(crates.filter(({ bags, opened }) => opened > 0 && opened < bags)).toHaveLength(1)
   expect(room.tanks.some((tank) => tank.fish > 0 && !tank.isCheckedToday)).toBe(true)
-  const read = createServices({ db, now: () => nowMs }).endpoints.find((each): each is Read => each.kind === 'read' && each.path === '/api/today')
-  const today = read?.read({ params: {}, query: {}, nowMs }) as TodayView
+  const { endpoints } = createServices({ db, now: () => nowMs })
+  const ask = (path: string): unknown => endpoints.find((each): each is Read => each.kind === 'read' && each.path === path)?.read({ params: {}, query: {}, nowMs })
+  const today = ask('/api/today') as TodayView
+  // Nothing that is told of this morning hangs on whom chance ordered.
+  const { running } = ask('/api/regimens') as RegimensView
+  expect([running.map(({ title }) => title).sort(), running.filter(({ isAmiss }) => isAmiss)]).toEqual([['Copper, ionic, stepped', 'Copper, ionic, stepped', 'Low salinity', 'Tank transfer'], []])
   // Today has something true to show in every part.
   // A good morning: one trouble that has to be seen to, and nothing that is late.
   expect([today.runs.filter(({ isForgotten }) => isForgotten), today.rechecks, today.rescues, today.broken]).toEqual([[], [], [], []])
