@@ -1,8 +1,11 @@
+import { outcomesApi } from '../core/outcomes/outcomes.api'
 import { outcomesPage, type OutcomesQuestion } from '../core/outcomes/outcomesPage'
 import { standardLimits } from '../core/limits/houseLimits'
 import type { Database } from '../server/db/open'
+import type { Read } from '../server/http/endpoint'
 import { createLossBooks } from '../server/outcomes/lossBooks'
 import { createOutcomesStore } from '../server/outcomes/outcomes.store'
+import { createServices } from '../server/services'
 import { launchBrowser, openRoom, signIn, taskWords, watchTasks } from './browserRoom'
 import { figuresOf, report, timed } from './figures'
 import { insertInto } from './insertInto'
@@ -34,8 +37,17 @@ export async function benchOutcomes(): Promise<void> {
   }
   report('Losses of 1,000,000 fish, 40,000 lots, 120,000 deaths: counting time from the ledger', 'the same rows read and summed', figuresOf(ours), figuresOf(floor), aim)
   report('The same: curves, 24 comparisons, ranking, kinds of death, reckoned away from the page', 'the same rows read and summed', figuresOf(figures), figuresOf(floor), aim)
-  await benchPage(room.url)
+  let lots = ''
+  const answerMs = await timed(() => (lots = lotsAnswered(db)))
+  console.log(`\nIts lots as the server answers them, once after a start: ${(lots.length / 1e6).toFixed(0)} MB after ${(answerMs / 1000).toFixed(1)} s`)
+  await benchPage(lots)
   room.close()
+}
+
+/** What the server answers the page of such a house. */
+function lotsAnswered(db: Database): string {
+  const lots = createServices({ db, now: () => nowMs }).endpoints.find((each): each is Read => each.kind === 'read' && each.path === outcomesApi.readOutcomeLots.path)
+  return JSON.stringify(lots?.read({ params: {}, query: {}, nowMs }))
 }
 
 /** One pass over the rows that count. */
@@ -45,20 +57,23 @@ function sumOfRows({ raw }: Database): number {
   return sum
 }
 
-async function benchPage(url: string): Promise<void> {
+/** The page with the lots of the large house; all else it asks is answered by a small one, since only its own tasks are measured. */
+async function benchPage(lots: string): Promise<void> {
+  const { url, close } = await openRoom()
   const browser = await launchBrowser()
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  // What a house of that size first asks after a start is not what is measured here.
-  page.setDefaultTimeout(300_000)
+  page.setDefaultTimeout(180_000)
+  await page.route(`**${outcomesApi.readOutcomeLots.path}`, (route) => route.fulfill({ contentType: 'application/json', body: lots }))
   await signIn(page, url)
   await page.goto(`${url}/outcomes/trials`)
   await page.locator('main h1').waitFor()
   const passed = await watchTasks(page)
   await page.getByRole('link', { name: 'Survival' }).click()
   await page.getByText('Reading the losses').waitFor()
-  await page.locator('.group-table, [role=alert]').first().waitFor({ state: 'attached' })
+  await page.locator('.group-table').first().waitFor({ state: 'attached' })
   const reckoned = await passed()
   await browser.close()
+  close()
   console.log(`\nOutcomes page of the same house in Chromium: figures after ${(reckoned.sinceMs / 1000).toFixed(1)} s\n  longest task of the page meanwhile: ${taskWords(reckoned.longestMs)}   aim: under ${aimMs} ms, ${reckoned.longestMs < aimMs ? 'met' : 'NOT met'}`)
 }
 
