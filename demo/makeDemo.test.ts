@@ -17,7 +17,7 @@ import type { TodayView } from '../core/today/todayView'
 const nowMs = Date.UTC(2031, 4, 4, 9, 10)
 const dayMs = 86_400_000
 /** Four months of a room take minutes to live through, and longer beside other tests. */
-const historyMs = 480_000
+const historyMs = 1_200_000
 
 const folder = mkdtempSync(join(tmpdir(), 'daily-crate-demo-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))

@@ -1,6 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
 import { screen, waitFor } from '@testing-library/react'
+import { answeringMinute } from '../../e2e/answeringMinute'
 import { appInRoom, fieldValue, press, type } from '../testing/appInRoom'
 
 const app = appInRoom()
@@ -23,6 +24,7 @@ test('words are left, kept while they are refused, and taken off; read is read',
 })
 
 test('a probe is hung up, changed and taken down; what is wrong is said beside its field', async () => {
+  await app.room().standAt(answeringMinute('Heater', Date.now()))
   const { tanks } = await app.room().get<{ tanks: { id: string; code: string }[] }>('/api/room')
   const tankId = tanks[0]?.id ?? ''
   await app.room().post('/api/probes', { name: 'Heater', tankId, measure: 'ph', everyMin: 15, fault: 'none', version: 0 })
