@@ -1,10 +1,9 @@
-import { answeringMinute } from './answeringMinute'
 import { expect, test } from './fixtures'
 import { lead } from './room'
 
 const [hourMs, dayMs] = [3_600_000, 86_400_000]
 /** Eight in the evening of the next day by the room's clock. */
-const eveningMs = answeringMinute('Heater', Math.floor(Date.now() / dayMs) * dayMs + dayMs + 20 * hourMs)
+const eveningMs = Math.floor(Date.now() / dayMs) * dayMs + dayMs + 20 * hourMs
 
 test('the late one loses fish, sees signs and leaves a word; the morning one reads it on one page, ticks it, and has what is open', async ({ driver, server, page }) => {
   const { tanks } = await server.get<{ tanks: { id: string; code: string }[] }>('/api/room')

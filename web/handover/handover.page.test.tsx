@@ -1,7 +1,7 @@
 /** @jest-environment ./web/testing/jsdomEnvironment.mjs */
 import { expect, test } from '@jest/globals'
 import { screen, waitFor } from '@testing-library/react'
-import { answeringMinute } from '../../e2e/answeringMinute'
+import { simulatedProbes } from '../../core/probes/simulatedProbes'
 import { appInRoom, fieldValue, press, type } from '../testing/appInRoom'
 
 const app = appInRoom()
@@ -22,6 +22,13 @@ test('words are left, kept while they are refused, and taken off; read is read',
   await press(/^Read/)
   await screen.findByText('Read, Imre.')
 })
+
+/** The first minute from a moment on in which a stand-in of that name answers: of one in fifty its sample stays away. */
+function answeringMinute(name: string, fromMs: number): number {
+  let atMs = fromMs
+  while (simulatedProbes.read({ id: name, name, tankId: '', measure: 'tempC', everyMin: 15, fault: 'none', addedAtMs: atMs }, { kind: 'fresh', tempC: 25, ph: null, salinityPpt: null }, atMs) === null) atMs += 60_000
+  return atMs
+}
 
 test('a probe is hung up, changed and taken down; what is wrong is said beside its field', async () => {
   await app.room().standAt(answeringMinute('Heater', Date.now()))
