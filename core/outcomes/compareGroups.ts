@@ -60,9 +60,6 @@ interface How {
   seed?: number
   limits?: Partial<OutcomeRules>
 }
-/** The two groups by the name of their side. */
-const [sideA, sideB] = ['a', 'b']
-
 export interface Compared extends How {
   lots: readonly LossRow[]
   a: string
@@ -115,6 +112,9 @@ function figuresOf({ group, rows }: GroupRows, day: number, side: Side | null, {
   return { group, crates, fish, dead: rows.reduce((sum, row) => sum + deadBy(row, day), 0), survival: null, low: null, high: null }
 }
 
+/** The two groups by the name of their side. */
+const [sideA, sideB] = ['a', 'b']
+
 /** A stratum, its crates taken apart to the day asked about, once for all that is asked of it. */
 interface Apart extends Stratum {
   unitsA: Unit[]
@@ -135,7 +135,6 @@ interface Asked {
   day: number
   seed: number | undefined
 }
-
 
 /** Deaths of every crate above what was to be expected of it (log-rank scores), stratum by stratum, and the test of them. */
 function testOf(strata: readonly Apart[], { day, seed }: Asked): Tested {
@@ -169,8 +168,8 @@ function mixOf(strata: readonly Stratum[], p: number, raw: { difference: number;
   if (!isReversed && !isExplained) return null
   const [allA, allB] = [strata.reduce((sum, { fishA }) => sum + fishA, 0), strata.reduce((sum, { fishB }) => sum + fishB, 0)]
   const shares = strata.map(({ name, fishA, fishB }) => ({ stratum: name, shareA: fishA / allA, shareB: fishB / allB }))
-  const apart = ({ shareA, shareB }: { shareA: number; shareB: number }): number => Math.abs(shareA - shareB)
-  const first = shares.reduce((most, each) => (apart(each) > apart(most) + dust ? each : most))
+  const unlike = ({ shareA, shareB }: { shareA: number; shareB: number }): number => Math.abs(shareA - shareB)
+  const first = shares.reduce((most, each) => (unlike(each) > unlike(most) + dust ? each : most))
   return { kind: isReversed ? 'reversed' : 'explained', ...first }
 }
 
